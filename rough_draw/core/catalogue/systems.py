@@ -1,0 +1,28 @@
+"""Volumes and water of systems by kind: estimates with ranges, for when nothing better is known."""
+
+from __future__ import annotations
+
+from rough_draw.core.catalogue.quantity import Quantity
+
+EVAPORATOR_PER_KW = Quantity(0.45e-3, 0.28e-3, 0.75e-3, "m³/kW", "estimate: tube volume of finned evaporators")
+CONDENSER_PER_KW = Quantity(0.35e-3, 0.20e-3, 0.60e-3, "m³/kW", "estimate: tube volume of air-cooled condensers")
+COMPRESSOR_PER_KW = Quantity(0.30e-3, 0.15e-3, 0.55e-3, "m³/kW", "estimate: shell space above the oil")
+DRIER_VOLUME = Quantity(0.25e-3, 0.1e-3, 0.6e-3, "m³", "estimate: filter-drier and sight glass")
+METERING_BORE = Quantity(1.8e-3, 1.2e-3, 3.0e-3, "m", "estimate: expansion valve driven or held open")
+METERING_LENGTH = Quantity(6e-3, 4e-3, 10e-3, "m", "estimate: expansion valve passage")
+COIL_BORE_SHARE = Quantity(0.7, 0.5, 1.0, "of line bore", "estimate: coil header path against the suction line")
+SERVICE_VALVE_BORE = Quantity(9e-3, 6e-3, 14e-3, "m", "estimate: open service valve")
+OIL_LEFT_IN_COIL = Quantity(0.07, 0.03, 0.15, "of charge", "estimate: oil that stays in lines and coil")
+WALL_WATER = Quantity(2.0e-5, 3e-6, 1.0e-4, "kg/m²", "estimate: water held on inner walls after standing open")
+WALL_TAU = Quantity(900.0, 300.0, 2500.0, "s", "estimate: release of wall water at room temperature")
+
+WATER_TRANSFER = Quantity(3e-3, 8e-4, 1e-2, "m³/s", "estimate: evaporation conductance of standing water, about 10 cm²")
+WATER_HEAT = Quantity(1.5, 0.5, 4.0, "W/K", "estimate: heat reaching standing water through the tube wall")
+
+FREE_WATER_BY_CONDITION: dict[str, Quantity] = {
+    "new-dry": Quantity(0.0, 0.0, 0.0, "kg", "estimate: lines kept capped and purged while brazing"),
+    "open-hours": Quantity(0.0, 0.0, 0.0005, "kg", "estimate: opened for a repair, no standing water"),
+    "leak-drawn-air": Quantity(0.004, 0.001, 0.015, "kg", "estimate: ran in vacuum with a leak and drew moist air in"),
+    "compressor-burnt": Quantity(0.002, 0.0005, 0.008, "kg", "estimate: burnt compressor, acids and water"),
+    "flooded": Quantity(0.060, 0.020, 0.200, "kg", "estimate: water drawn through a burst coil"),
+}

@@ -1,0 +1,69 @@
+"""Gas properties for rarefied flow: dry air (or nitrogen), water vapour, refrigerant vapour.
+
+Scalar functions on floats with only `math`, so that the compiled engine can use the same source.
+"""
+
+from __future__ import annotations
+
+import math
+
+R = 8.314462618
+"""Molar gas constant, J/(mol·K) (exact, CODATA 2018)."""
+
+M_AIR = 28.97e-3
+"""Molar mass of dry air, kg/mol."""
+
+M_WATER = 18.015268e-3
+"""Molar mass of water, kg/mol."""
+
+M_REFRIGERANT = 0.090
+"""Molar mass of a typical refrigerant vapour, kg/mol (estimate; common ones span 52 to 120 g/mol)."""
+
+R_WATER = R / M_WATER
+"""Specific gas constant of water vapour, J/(kg·K)."""
+
+MEAN_FREE_PATH_AIR = 6.6e-3
+"""λ·p of air at 20 °C, Pa·m."""
+
+
+def viscosity_air(t: float) -> float:
+    """Dynamic viscosity of air, Pa·s, at ``t`` K (200–500 K, ±1 %).
+
+    Sutherland's formula, constants of the US Standard Atmosphere 1976.
+    """
+    return 1.458e-6 * t * math.sqrt(t) / (t + 110.4)
+
+
+def viscosity_water(t: float) -> float:
+    """Dynamic viscosity of dilute water vapour, Pa·s, at ``t`` K (250–450 K, ±2 %).
+
+    Sutherland form fitted to the dilute-gas limit of IAPWS R12-08 (9.73e-6 at 293 K, 12.3e-6 at 373 K).
+    """
+    return 9.73e-6 * (t / 293.15) * math.sqrt(t / 293.15) * (293.15 + 650.0) / (t + 650.0)
+
+
+def viscosity_refrigerant(t: float) -> float:
+    """Dynamic viscosity of low-pressure refrigerant vapour, Pa·s (estimate, 11–13e-6 at 20 °C)."""
+    return 12.0e-6 * math.exp(0.9 * math.log(t / 293.15))
+
+
+def mean_speed(molar_mass: float, t: float) -> float:
+    """Mean thermal speed √(8RT/πM), m/s, of a gas of ``molar_mass`` kg/mol at ``t`` K."""
+    return math.sqrt(8.0 * R * t / (math.pi * molar_mass))
+
+
+def mean_free_path(pressure: float) -> float:
+    """Mean free path of air at 20 °C, m, at ``pressure`` Pa: λ = 6.6e-3 Pa·m / p."""
+    return MEAN_FREE_PATH_AIR / pressure
+
+
+def knudsen_number(pressure: float, bore: float) -> float:
+    """λ/d of air at 20 °C in a tube of ``bore`` m. Viscous < 0.01 < transitional < 0.5 < molecular."""
+    return mean_free_path(pressure) / bore
+
+
+def regime(kn: float) -> str:
+    """Name of the flow regime at Knudsen number ``kn``."""
+    if kn < 0.01:
+        return "viscous"
+    return "transitional" if kn < 0.5 else "molecular"

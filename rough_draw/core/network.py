@@ -1,0 +1,201 @@
+"""The network as values: volumes joined by elements, with water, pumps, leaks and sources on them.
+
+Values only; `engine` computes with them. Lengths m, volumes m³, pressures Pa, temperatures K, masses kg,
+throughputs Pa·m³/s at 293.15 K.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass, field, replace
+from enum import IntEnum
+
+T_REF = 293.15
+"""Reference temperature of amounts and throughputs, K: an amount is pV at this temperature."""
+
+OUTSIDE = "atmosphere"
+EXHAUST = "exhaust"
+BOUNDARIES = (OUTSIDE, EXHAUST)
+
+
+class Gas(IntEnum):
+    """Species carried separately everywhere."""
+
+    AIR = 0
+    WATER = 1
+    REFRIGERANT = 2
+
+
+class NetworkError(ValueError):
+    """The graph cannot be computed; the message names the part and what to do."""
+
+
+@dataclass(frozen=True)
+class Node:
+    """A volume at one pressure. ``group`` says what it belongs to: ``rig`` or ``system``."""
+
+    name: str
+    volume: float
+    temperature: float = T_REF
+    group: str = "rig"
+
+
+@dataclass(frozen=True)
+class Tube:
+    """A round passage between two nodes, or between a node and ``atmosphere``.
+
+    ``count`` equal passages in parallel. ``one_way`` passes only from ``a`` to ``b``, and only when the
+    difference exceeds ``crack`` Pa. A shut valve is a tube with ``open=False``.
+    """
+
+    name: str
+    a: str
+    b: str
+    bore: float
+    length: float
+    open: bool = True
+    count: float = 1.0
+    one_way: bool = False
+    crack: float = 0.0
+    kind: str = "tube"
+
+
+@dataclass(frozen=True)
+class Pump:
+    """A rotary-vane pump at ``node``: Q_k = S₀ (p_k − p_u,k) for each gas.
+
+    ``speed`` m³/s; ``ultimate`` Pa for air, ``ultimate_water`` Pa for the vapour pressure over its oil.
+    Stopped and not isolated, air leaks back through a clearance of ``back_leak`` Pa·m³/s.
+    """
+
+    node: str
+    speed: float
+    ultimate: float
+    ultimate_water: float = 0.0
+    running: bool = True
+    back_leak: float = 20.0
+
+
+@dataclass(frozen=True)
+class Leak:
+    """Air from the atmosphere: ``throughput`` Pa·m³/s while choked. ``water_fraction`` is p_w/p of that air."""
+
+    node: str
+    throughput: float
+    water_fraction: float = 0.0
+    name: str = "leak"
+
+
+@dataclass(frozen=True)
+class Outgassing:
+    """A surface that gives gas off: q(t) = steady + fresh / (1 + t/hour), Pa·m³/s, with 1/t decay of new rubber."""
+
+    node: str
+    gas: Gas
+    steady: float
+    fresh: float = 0.0
+    name: str = "hose"
+
+
+@dataclass(frozen=True)
+class Pool:
+    """Free water, liquid or ice, standing in ``node``.
+
+    ``transfer`` m³/s: evaporation conductance of its surface (mass rate = transfer (p_sat − p_w)/(R_w T)).
+    ``heat_inflow`` W/K from surroundings at the node's temperature. ``metal`` J/K of metal cooled with it.
+    """
+
+    node: str
+    mass: float
+    transfer: float
+    heat_inflow: float
+    metal: float = 50.0
+
+
+@dataclass(frozen=True)
+class Sorbed:
+    """Gas held on walls or in oil of ``node``: dm/dt = −(m − capacity p)/τ. kg, kg/Pa, s."""
+
+    node: str
+    gas: Gas
+    mass: float
+    tau: float
+    capacity: float = 0.0
+    name: str = "oil"
+
+
+@dataclass(frozen=True)
+class Network:
+    """A rig joined to a system, ready to compute."""
+
+    nodes: tuple[Node, ...]
+    tubes: tuple[Tube, ...] = ()
+    pumps: tuple[Pump, ...] = ()
+    leaks: tuple[Leak, ...] = ()
+    outgassing: tuple[Outgassing, ...] = ()
+    pools: tuple[Pool, ...] = ()
+    sorbed: tuple[Sorbed, ...] = ()
+    atmosphere: float = 101_325.0
+    humidity: float = 0.0
+    initial: dict[str, tuple[float, float, float]] = field(default_factory=dict)
+    """Starting partial pressures by node (air, water, refrigerant), Pa; others start as the atmosphere."""
+
+    def __post_init__(self) -> None:
+        names = [n.name for n in self.nodes]
+        if len(set(names)) != len(names):
+            raise NetworkError("two volumes carry the same name; give each its own")
+        known = set(names)
+        for n in self.nodes:
+            if not 1e-9 <= n.volume <= 1e3:
+                raise NetworkError(f"volume of '{n.name}' is {n.volume:g} m³; it must lie between 1e-9 and 1,000")
+        for tube in self.tubes:
+            for end in (tube.a, tube.b):
+                if end not in known and end not in BOUNDARIES:
+                    raise NetworkError(f"'{tube.name}' joins to '{end}', which is not in the network")
+            if not (tube.bore > 0 and tube.length > 0):
+                raise NetworkError(f"'{tube.name}' needs a bore and a length above zero")
+        attached: Iterable[tuple[str, str]] = [
+            *(("pump", p.node) for p in self.pumps),
+            *((x.name, x.node) for x in self.leaks),
+            *((x.name, x.node) for x in self.outgassing),
+            *(("water", x.node) for x in self.pools),
+            *((x.name, x.node) for x in self.sorbed),
+        ]
+        for what, where in attached:
+            if where not in known:
+                raise NetworkError(f"{what} is placed at '{where}', which is not in the network")
+
+    def index(self, name: str) -> int:
+        """Position of a node by name; raises NetworkError if it is not there."""
+        for i, n in enumerate(self.nodes):
+            if n.name == name:
+                return i
+        raise NetworkError(f"'{name}' is not in the network")
+
+    def with_tube(self, name: str, **changes: object) -> Network:
+        """The same network with one tube changed (say ``open=False``)."""
+        if not any(t.name == name for t in self.tubes):
+            raise NetworkError(f"no part is called '{name}'")
+        return replace(self, tubes=tuple(replace(t, **changes) if t.name == name else t for t in self.tubes))  # type: ignore[arg-type]
+
+    def with_pump(self, **changes: object) -> Network:
+        """The same network with every pump changed (say ``running=False``)."""
+        return replace(self, pumps=tuple(replace(p, **changes) for p in self.pumps))  # type: ignore[arg-type]
+
+    def volume(self, group: str | None = None) -> float:
+        """Total volume, m³, of one group or of everything."""
+        return sum(n.volume for n in self.nodes if group is None or n.group == group)
+
+    def connected(self, start: str) -> set[str]:
+        """Names of nodes that open passages join to ``start``, itself included."""
+        joined = {start}
+        frontier = [start]
+        while frontier:
+            here = frontier.pop()
+            for tube in self.tubes:
+                if tube.open and here in (tube.a, tube.b):
+                    other = tube.b if tube.a == here else tube.a
+                    if other not in joined and other not in BOUNDARIES:
+                        joined.add(other)
+                        frontier.append(other)
+        return joined
