@@ -17,6 +17,8 @@ from rough_draw.core.water import saturation_pressure
 FloatArray = NDArray[np.float64]
 
 ALGORITHM = "hold-1"
+SLOW = "moisture-slow"
+"""Account of water that oil and walls give up slowly; counted under moisture."""
 SURE = 0.90
 """Probability from which a verdict is given; below it the hold is called not settled."""
 
@@ -66,10 +68,11 @@ class Verdict:
 
 
 def _accounts(data: Data, psat: float, limit: float) -> list[Account]:
-    """The four accounts, with priors that are stated in docs/physics.md.
+    """The accounts, with priors that are stated in docs/physics.md.
 
     Settling: amplitude log-normal about 150 µ (a factor 3), within minutes. Moisture: a plateau between the
     limit and saturation, half of the time at saturation. Saturation itself is uncertain by 4 % (½ K). Beside
+    water given up slowly by oil looks straight at first: about 0.05 µ/s (a factor e), dying out. Beside
     water, a leak is only called one from 1.5 % of saturation over the span: evaporation is not known better.
     """
     m = MICRON_PA
@@ -79,9 +82,11 @@ def _accounts(data: Data, psat: float, limit: float) -> list[Account]:
     wet = {"median": 0.4 * psat, "spread": 1.2, "saturation": psat, "tau_median": 400.0, "tau_spread": 1.2}
     beside = max(rate, 0.015 * psat / data.span)
     high = max(limit * 1.02, 1.5 * limit)
+    slow = {"slow_tau": 2.0 * data.span, "rate_median": 0.05 * m, "rate_spread": 1.0}
     return [
         Account("tight-and-dry", False, False, 0.0, limit, prior=0.5, **settle),
         Account("leak", True, False, 0.0, max(high, 1500 * m), prior=0.22, least_rate=rate, **settle),
+        Account(SLOW, True, False, 0.0, max(high, 1500 * m), prior=0.2, least_rate=rate, **settle, **slow),
         Account("moisture", False, True, min(limit, 0.9 * top), top, prior=0.22, **wet),
         Account("leak-and-moisture", True, True, min(limit, 0.9 * top), top, prior=0.06, least_rate=beside, **wet),
     ]
@@ -141,7 +146,8 @@ def _unfit(times: FloatArray, pressures: FloatArray, span: float, volume: Quanti
     if float(pressures.max()) > 90_000.0:
         return "the pressure reached the atmosphere: a valve was opened or a joint let go"
     if volume.value < 5e-5:
-        return f"the isolated volume is {volume.value * 1e6:.0f} ml: too small to judge, any tool's seat shows hundreds of µ"
+        ml = volume.value * 1e6
+        return f"the isolated volume is {ml:.0f} ml: too small to judge, any tool's seat shows hundreds of µ"
     return None
 
 
@@ -155,10 +161,13 @@ def _verdict(
     outcomes: tuple[criteria.Outcome, ...],
 ) -> Verdict:
     data = thin(times, pressures)
-    odds, fits = _judge(data, psat, limit)
+    every, fits = _judge(data, psat, limit)
+    odds = {k: v + (every[SLOW] if k == "moisture" else 0.0) for k, v in every.items() if k != SLOW}
     name = max(odds, key=lambda k: odds[k])
-    fit = next(f for f in fits if f.name == name)
-    leak_fit = fit if fit.rate > 0 else next(f for f in fits if f.name == "leak")
+    fit = max(
+        (f for f in fits if f.name == name or (name == "moisture" and f.name == SLOW)), key=lambda f: every[f.name]
+    )
+    leak_fit = fit if fit.rate > 0 and fit.name != SLOW else next(f for f in fits if f.name == "leak")
     probability = odds[name]
     reasons: list[str] = []
     span = float(times[-1] - times[0])
@@ -209,6 +218,8 @@ def _account_words(verdict: str, fit: Fit, psat: float) -> list[str]:
     if verdict == "leak":
         return [f"rises straight on at {fit.rate / MICRON_PA:.2f} µ/s once it has settled"]
     if verdict == "moisture":
+        if fit.name == SLOW:
+            return [f"creeps up at {fit.rate / MICRON_PA:.2f} µ/s and bends: water that oil or walls give up slowly"]
         share = fit.plateau / psat
         if share > 0.85:
             return [f"bends toward {micron(psat):,.0f} µ, where water boils at the coldest spot: free water"]
@@ -223,6 +234,9 @@ def _moisture(verdict: str, fit: Fit, now: float, volume: Quantity, coldest: flo
     if "moisture" not in verdict:
         return Range(0.0, 0.0, 0.0)
     per_pa = 1000.0 / (R_WATER * coldest)
+    if fit.name == SLOW:
+        given = fit.rate * fit.slow_tau * per_pa
+        return Range(0.3 * given * volume.low, given * volume.value, 10.0 * given * volume.high)
     vapour = min(fit.plateau, psat) * volume.value * per_pa
     low = max(0.0, min(fit.plateau_low, now) - fit.p0) * volume.low * per_pa
     high = min(fit.plateau_high, 1.04 * psat) * volume.high * per_pa
@@ -240,16 +254,21 @@ def _sound_since(
     limit: float,
     final: Verdict,
 ) -> float | None:
-    """Earliest time, s, from which every longer look gave the final verdict, at 0.95 or better."""
+    """Earliest time, s, from which every longer look gave the final verdict, at 0.95 or better.
+
+    Looks at growing parts of the hold, the longest first, until one disagrees.
+    """
+    if final.probability < 0.95:
+        return None
     sound: float | None = None
     start = max(90.0, float(times[min(6, times.size - 1)]))
-    for end in np.geomspace(start, final.span, 12) if final.span > start else [final.span]:
+    looks = np.geomspace(start, final.span, 12) if final.span > start else np.array([final.span])
+    for end in looks[::-1]:
         keep = times <= end + 1e-9
         if int(keep.sum()) < 6:
-            continue
+            break
         part = _verdict(times[keep], pressures[keep], volume, coldest, psat, limit, ())
-        if part.verdict == final.verdict and part.probability >= 0.95:
-            sound = float(end) if sound is None else sound
-        else:
-            sound = None
+        if part.verdict != final.verdict or part.probability < 0.95:
+            break
+        sound = float(end)
     return sound

@@ -54,11 +54,12 @@ class Fit:
     tau: float
     lag: float
     quick: float
+    slow_tau: float = np.inf
 
     def curve(self, t: FloatArray) -> FloatArray:
         """Pressure, Pa, of this account at ``t`` s."""
         g = approach(t, self.tau, self.lag, self.quick)
-        return self.p0 * (1.0 - g) + self.plateau * g + self.rate * t
+        return self.p0 * (1.0 - g) + self.plateau * g + self.rate * drift(t, self.slow_tau)
 
 
 @dataclass(frozen=True)
@@ -66,7 +67,9 @@ class Account:
     """Bounds and priors of one account. ``plateau`` bounds P∞ (Pa); ``leak``: whether L is above zero.
 
     ``median`` and ``spread`` give a log-normal prior of P∞, ``tau_median`` and ``tau_spread`` that of τ;
-    ``least_rate`` Pa/s is the smallest rise that may be called a leak; ``saturation`` Pa is where free water levels off.
+    ``least_rate`` Pa/s is the smallest rise that may be called a leak; ``saturation`` Pa is where free water settles.
+    ``slow_tau`` bends the straight rise for water that oil gives up slowly; ``rate_median`` Pa/s and
+    ``rate_spread`` are then the log-normal prior of its rate.
     """
 
     name: str
@@ -81,6 +84,17 @@ class Account:
     tau_spread: float
     least_rate: float = 0.0
     saturation: float = 0.0
+    slow_tau: float = np.inf
+    rate_median: float = 0.0
+    rate_spread: float = 1.0
+
+
+def drift(t: FloatArray, slow_tau: float) -> FloatArray:
+    """A rise of unit starting slope: straight for a leak, dying out over ``slow_tau`` s for water from oil."""
+    if not np.isfinite(slow_tau):
+        return t
+    result: FloatArray = slow_tau * (1.0 - np.exp(-t / slow_tau))
+    return result
 
 
 def approach(t: FloatArray, tau: Values, lag: Values, quick: Values = 0.0) -> FloatArray:
@@ -190,7 +204,7 @@ def fit_account(data: Data, account: Account, grid: Grid, inflate: float = 1.0, 
 
 
 def _fit_grid(data: Data, account: Account, grid: Grid, inflate: float) -> Fit:
-    t, p = data.time, data.pressure
+    t, p = drift(data.time, account.slow_tau), data.pressure
     w = 1.0 / (data.sigma**2 * inflate)
     g = grid.g
     h = 1.0 - g
@@ -226,6 +240,9 @@ def _fit_grid(data: Data, account: Account, grid: Grid, inflate: float) -> Fit:
     score = -0.5 * best_chi
     score -= 0.5 * (np.log(grid.tau / account.tau_median) / account.tau_spread) ** 2
     score += _plateau_prior(np.maximum(best_beta[:, 1], 1e-3), account)
+    if account.rate_median > 0.0:
+        level = np.maximum(best_beta[:, 2], 1e-9)
+        score -= 0.5 * (np.log(level / account.rate_median) / account.rate_spread) ** 2
     return _summary(data, account, grid, score, best_chi, best_beta, best_cov)
 
 
@@ -296,6 +313,7 @@ def _summary(
         float(grid.tau[at]),
         float(grid.lag[at]),
         float(grid.quick[at]),
+        account.slow_tau,
     )
 
 
@@ -318,4 +336,4 @@ def least_rate(data: Data) -> float:
     """Smallest rise, Pa/s, that this series could show straight: one third of a step, or 2 σ, over its span."""
     sigma = float(np.median(data.sigma))
     points = max(1.0, data.time.size / 4)
-    return max(0.02 * MICRON_PA, (0.33 * data.quantum + 2.0 * sigma / np.sqrt(points)) / data.span)
+    return max(0.02 * MICRON_PA, float((0.33 * data.quantum + 2.0 * sigma / np.sqrt(points)) / data.span))

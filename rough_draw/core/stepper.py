@@ -104,9 +104,9 @@ def rates(time, gas, pool, res, elements, volumes, waters, out, jac, want_jac): 
 @jit
 def _stage(w, x_gas, x_pool, x_res, state, jac, waters, plan, inverse):  # type: ignore[no-untyped-def]
     """Solve (w − J) x = b in place, pools and reservoirs eliminated first."""
-    diag, off, jpool, jres, jacc = jac
-    pool_node, pool_par, res_node, res_gas, res_par = waters
-    order, ptr, node, into, out, update_ptr, update = plan
+    _diag, off, jpool, jres, _jacc = jac
+    pool_node, _pool_par, res_node, res_gas, res_par = waters
+    order, ptr, node, into, out, _update_ptr, _update = plan
     to_gas = _RW * T_REF
     for j in range(pool_node.size):
         a00, a01 = w + jpool[j, 0], jpool[j, 1]
@@ -137,9 +137,9 @@ def _stage(w, x_gas, x_pool, x_res, state, jac, waters, plan, inverse):  # type:
 @jit
 def _prepare(w, jac, waters, plan, inverse):  # type: ignore[no-untyped-def]
     """Turn the stored Jacobian into the factors of (w − J)."""
-    diag, off, jpool, jres, jacc = jac
-    pool_node, pool_par, res_node, res_gas, res_par = waters
-    order, ptr, node, into, out, update_ptr, update = plan
+    diag, off, jpool, jres, _jacc = jac
+    pool_node, _pool_par, res_node, res_gas, res_par = waters
+    order, ptr, _node, into, _out, update_ptr, update = plan
     to_gas = _RW * T_REF
     for i in range(diag.shape[0]):
         for r in range(3):
@@ -171,8 +171,8 @@ def integrate(t0, t1, gas0, pool0, res0, h0, rtol, elements, volumes, waters, pl
     Status 0: done; 1: ran out of steps; 2: the step fell below 1e-9 s.
     """
     n, np_, nr = gas0.shape[0], pool0.shape[0], res0.shape[0]
-    per_amount, t_node, outside = volumes
-    kind, ea, eb, par, temp, sa, sb, acc = elements
+    per_amount, _t_node, _outside = volumes
+    kind, ea, _eb, _par, _temp, _sa, _sb, acc = elements
     has_boundary = boundaries > 0
     coef_a = ((0.0, 0.0, 0.0), (0.0, 0.0, 0.0), (2.0, 0.0, 0.0), (2.0, 0.0, 1.0))
     coef_c = ((0.0, 0.0, 0.0), (4.0, 0.0, 0.0), (1.0, -1.0, 0.0), (1.0, -1.0, -8.0 / 3.0))
@@ -191,7 +191,7 @@ def integrate(t0, t1, gas0, pool0, res0, h0, rtol, elements, volumes, waters, pl
     ka = np.zeros((4, boundaries, 3))
     yg, yp, yr = gas.copy(), pool.copy(), res.copy()
     out = (np.zeros((n, 3)), np.zeros((np_, 2)), np.zeros(nr), np.zeros((boundaries, 3)), np.zeros((n, 3)))
-    dgas, dpool, dres, dacc, p = out
+    dgas, dpool, dres, dacc, _p = out
     jac = (np.zeros((n, 3, 3)), np.zeros((slots, 3, 3)), np.zeros((np_, 6)), np.zeros(nr), np.zeros((boundaries, 3, 3)))
     jacc = jac[4]
     bnode = np.zeros(boundaries, dtype=np.int64)

@@ -1,0 +1,101 @@
+"""The application: one FastAPI app that serves the API and the built front end, and nothing from elsewhere."""
+
+from __future__ import annotations
+
+import asyncio
+import threading
+from collections.abc import AsyncIterator, Awaitable, Callable
+from contextlib import asynccontextmanager
+from pathlib import Path
+
+from fastapi import FastAPI, Request, Response
+from fastapi.responses import FileResponse
+from fastapi.staticfiles import StaticFiles
+
+from rough_draw import __version__
+from rough_draw.api import errors, routes_jobs, routes_plan, routes_record, routes_run
+from rough_draw.api.hub import Hub
+from rough_draw.store.database import open_database
+
+STATIC = Path(__file__).parent / "static"
+POLICY = (
+    "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; script-src 'self'; "
+    "connect-src 'self'; font-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; "
+    "frame-ancestors 'none'"
+)
+MOST_BODY = 64 * 1024 * 1024
+
+
+def _warm() -> None:
+    """Load the compiled engine in the background, so that the first plan need not wait for it."""
+    from rough_draw.core.job import Job
+    from rough_draw.core.plan import plan_job
+
+    plan_job(Job(), size=2, with_upgrades=False)
+
+
+def create_app(path: str | Path, warm: bool = True) -> FastAPI:
+    """The application on the database at ``path``."""
+    open_database(path)
+
+    @asynccontextmanager
+    async def lifespan(app: FastAPI) -> AsyncIterator[None]:
+        hub = Hub()
+        await hub.start()
+        app.state.hub = hub
+        if warm:
+            threading.Thread(target=_warm, daemon=True).start()
+        resume = asyncio.create_task(_resume(hub))
+        yield
+        resume.cancel()
+        await hub.stop()
+
+    app = FastAPI(
+        title="Rough Draw",
+        version=__version__,
+        lifespan=lifespan,
+        docs_url=None,
+        redoc_url=None,
+        openapi_url="/api/openapi.json",
+        responses={422: {"model": errors.Problem, "description": "What was sent cannot be used"}},
+    )
+    errors.install(app)
+
+    @app.middleware("http")
+    async def _guard(request: Request, call_next: Callable[[Request], Awaitable[Response]]) -> Response:
+        length = request.headers.get("content-length", "0")
+        if length.isdigit() and int(length) > MOST_BODY:
+            return errors.problem(413, "Too large", f"the most is {MOST_BODY // 1048576} MB; export one draw only")
+        response = await call_next(request)
+        response.headers["Content-Security-Policy"] = POLICY
+        response.headers["X-Content-Type-Options"] = "nosniff"
+        response.headers["Referrer-Policy"] = "no-referrer"
+        return response
+
+    for module in (routes_jobs, routes_plan, routes_run, routes_record):
+        app.include_router(module.router, prefix="/api")
+    _serve_front(app)
+    return app
+
+
+async def _resume(hub: Hub) -> None:
+    def find() -> list[tuple[str, object, object, object]]:
+        return hub.resumable()  # type: ignore[return-value]
+
+    for key, job, touches, last in await asyncio.to_thread(find):
+        await hub.attach(key, job, touches, last, 1)  # type: ignore[arg-type]
+
+
+def _serve_front(app: FastAPI) -> None:
+    if not (STATIC / "index.html").exists():
+        return
+    app.mount("/assets", StaticFiles(directory=STATIC / "assets"), name="assets")
+
+    @app.get("/{path:path}", include_in_schema=False)
+    def page(path: str) -> Response:
+        if path.startswith("api/"):
+            return errors.problem(404, "Not found", f"there is no /{path[:80]}")
+        name = STATIC / path
+        if path and "/" not in path and name.suffix in (".svg", ".png", ".ico", ".webmanifest") and name.is_file():
+            return FileResponse(name)
+        return FileResponse(STATIC / "index.html", headers={"Cache-Control": "no-cache"})

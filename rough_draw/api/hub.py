@@ -1,0 +1,96 @@
+"""The stand-in world of each job that has one: made, resumed, and linked to the application."""
+
+from __future__ import annotations
+
+import asyncio
+import json
+import time
+
+from rough_draw.api.standin_link import Link, Listeners
+from rough_draw.core.job import Job
+from rough_draw.core.runstate import Touch
+from rough_draw.standins.gauge_server import GaugeServer, RunningWorld
+from rough_draw.standins.world import Truth, World, random_truth
+from rough_draw.store import jobs
+
+ATTACHED = "gauge-attached"
+"""Touch that records a stand-in: its note holds the hidden truth, so that a restart resumes the same world."""
+
+
+class Hub:
+    """Stand-ins by job key."""
+
+    def __init__(self) -> None:
+        self.listeners = Listeners()
+        self.server = GaugeServer()
+        self.links: dict[str, Link] = {}
+
+    async def start(self) -> None:
+        """Start the stand-ins' server."""
+        await self.server.start()
+
+    async def stop(self) -> None:
+        """Hang up everything."""
+        for link in self.links.values():
+            await link.stop()
+        await self.server.stop()
+
+    def clock(self, key: str) -> float | None:
+        """The job's clock if a stand-in drives it, epoch seconds."""
+        running = self.server.worlds.get(key)
+        return running.now() if running is not None else None
+
+    def speed(self, key: str) -> float:
+        """The pace of a job's stand-in; 1 without one."""
+        running = self.server.worlds.get(key)
+        return running.speed if running is not None else 1.0
+
+    async def attach(self, key: str, job: Job, touches: list[Touch], last_reading: float | None, speed: int) -> Truth:
+        """Make (or rebuild from its touches) the world of a job, and connect the driver to it."""
+        if key in self.links:
+            self.server.worlds[key].set_speed(float(speed))
+            return self.server.worlds[key].world.truth
+        known = [t for t in touches if t.kind == ATTACHED]
+        if known:
+            truth = Truth.from_dict(json.loads(known[0].note))
+            start = known[0].at
+        else:
+            truth, start = random_truth(sum(key.encode())), time.time()
+        world = await asyncio.to_thread(World, job, truth)
+        now = max([start, *([last_reading] if last_reading else []), *(t.at for t in touches)])
+
+        def replay() -> None:
+            for t in touches:
+                if t.at >= start:
+                    world.advance(t.at - start)
+                    world.touch(t.kind)
+            world.advance(now - start)
+
+        await asyncio.to_thread(replay)
+        base = now if known else time.time()
+        name = job.rig.gauge.name or "Gauge 1"
+        self.server.worlds[key] = RunningWorld(world, start, base, float(speed), name)
+        link = Link(key, self.server.port, self.listeners, name)
+        self.links[key] = link
+        link.start()
+        return truth
+
+    async def detach(self, key: str) -> None:
+        """Take the stand-in off a job."""
+        link = self.links.pop(key, None)
+        if link is not None:
+            await link.stop()
+        self.server.worlds.pop(key, None)
+
+    def resumable(self) -> list[tuple[str, Job, list[Touch], float | None]]:
+        """Jobs that had a stand-in attached and were still running when the server stopped."""
+        found = []
+        for stored in jobs.listing():
+            touches = jobs.touches(stored.key)
+            if any(t.kind == ATTACHED for t in touches) and not stored.job.closing.signed_by:
+                ended = any(t.kind == "gauge-detached" for t in touches)
+                series = jobs.readings(stored.key)
+                last = max((float(s.at[-1]) for s in series if s.at.size), default=None)
+                if not ended:
+                    found.append((stored.key, stored.job, touches, last))
+        return found

@@ -1,0 +1,116 @@
+"""Jobs: the Yard, one sheet, saving and undoing."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter, Query, Response, UploadFile
+
+from rough_draw.api import runs
+from rough_draw.api.deps import HubDep, Key, job_out
+from rough_draw.api.hub import Hub
+from rough_draw.api.routes_run import live_of
+from rough_draw.api.schemas import JobIn, JobOut, StageState, YardRow
+from rough_draw.core import criteria
+from rough_draw.core.job import Job
+from rough_draw.core.stages import current, stages
+from rough_draw.store import exchange, jobs
+
+router = APIRouter(tags=["jobs"])
+
+
+def _stage_states(run: runs.RunView) -> list[StageState]:
+    needs = criteria.chosen(run.job.criterion).minutes * 60.0
+    found = stages(run.job, run.state, runs.hold_span(run), needs)
+    return [StageState(key=s.key, done=s.done, missing=s.missing) for s in found]
+
+
+def _row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
+    run = runs.view(stored.key)
+    needs = criteria.chosen(run.job.criterion).minutes * 60.0
+    found = stages(run.job, run.state, runs.hold_span(run), needs)
+    stage = current(found)
+    live = live_of(stored.key, run, hub)
+    words = {s.key: s.missing for s in found}[stage]
+    pa, over, next_title, next_at = None, False, "", None
+    if live.phase in ("draw", "hold") and not found[-1].done:
+        pa, over = live.pa, live.over_range
+        if live.next:
+            next_title, next_at = live.next[0].title, live.next[0].due_at
+    if stage in ("release", "record") and run.series:
+        judged = runs.judge(run)
+        if judged is not None:
+            words = judged.verdict.sentence + (f"; {words}" if words else "")
+            next_title = ""
+    if found[-1].done:
+        words = f"signed by {run.job.closing.signed_by}"
+    return YardRow(
+        key=stored.key,
+        title=stored.job.title,
+        customer=stored.job.party.customer,
+        unit=stored.job.party.unit,
+        refrigerant=stored.job.scope.refrigerant,
+        stage=stage,
+        words=words,
+        pa=pa,
+        over_range=over,
+        live=live.standin and not live.stale,
+        next_title=next_title,
+        next_at=next_at,
+        stages=[StageState(key=s.key, done=s.done, missing=s.missing) for s in found],
+        updated_at=stored.updated_at,
+    )
+
+
+@router.get("/jobs")
+def yard(hub: HubDep) -> list[YardRow]:
+    """All jobs with what they wait for, those with a hand needed soonest first."""
+    rows = [_row(s, hub) for s in jobs.listing()]
+    return sorted(rows, key=lambda r: (not r.live, r.next_at is None, r.next_at or 0.0, r.stages[-1].done))
+
+
+@router.post("/jobs", status_code=201)
+def create_job(job: Job, copy_of: str | None = Query(None, pattern=r"^[a-z0-9-]{1,40}$")) -> JobOut:
+    """Open a new sheet; with ``copy_of``, system and rig are taken over from an earlier job."""
+    if copy_of is not None:
+        old = jobs.get(copy_of).job
+        job = job.model_copy(
+            update={"scope": old.scope, "rig": old.rig, "criterion": old.criterion, "party": old.party}
+        )
+    return job_out(jobs.create(job))
+
+
+@router.get("/jobs/{key}")
+def read_job(key: Key) -> JobOut:
+    """One sheet."""
+    return job_out(jobs.get(key))
+
+
+@router.put("/jobs/{key}")
+def save_job(key: Key, body: JobIn) -> JobOut:
+    """Save a sheet over the version it was read at; 409 if it was changed meanwhile."""
+    return job_out(jobs.save(key, body.version, body.job))
+
+
+@router.post("/jobs/{key}/undo")
+def undo_job(key: Key) -> JobOut:
+    """Take the last edit back."""
+    return job_out(jobs.undo(key))
+
+
+@router.delete("/jobs/{key}", status_code=204)
+async def delete_job(key: Key, hub: HubDep) -> Response:
+    """Remove a job with its readings."""
+    await hub.detach(key)
+    jobs.delete(key)
+    return Response(status_code=204)
+
+
+@router.get("/jobs/{key}/stages")
+def read_stages(key: Key) -> list[StageState]:
+    """The stage rail: what is done, what is missing."""
+    return _stage_states(runs.view(key))
+
+
+@router.post("/job-files", status_code=201)
+def import_job(file: UploadFile) -> JobOut:
+    """Import a job file (JSON): a whole job, or a sheet alone."""
+    return job_out(jobs.get(exchange.load(exchange.parse(file.file.read(exchange.MOST_BYTES + 1)))))

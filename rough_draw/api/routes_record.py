@@ -1,0 +1,53 @@
+"""The record: report, readings table, job file."""
+
+from __future__ import annotations
+
+import re
+
+from fastapi import APIRouter, Response
+
+from rough_draw.api import runs
+from rough_draw.api.deps import Key
+from rough_draw.store import exchange, jobs
+from rough_draw.store.report import Record, render
+
+router = APIRouter(tags=["record"])
+
+
+def _name(key: str, ending: str) -> dict[str, str]:
+    job = jobs.get(key).job
+    words = re.sub(r"[^a-z0-9]+", "-", f"{job.party.customer} {job.party.unit}".lower()).strip("-")[:60] or key
+    return {"Content-Disposition": f'attachment; filename="{words}{ending}"'}
+
+
+@router.get("/jobs/{key}/record.pdf", response_class=Response)
+def record_pdf(key: Key) -> Response:
+    """The report as PDF."""
+    run = runs.view(key)
+    judged = runs.judge(run)
+    main = run.main()
+    record = Record(
+        job=run.job,
+        touches=tuple(run.touches),
+        at=main.at if main else None,
+        pa=main.pa if main else None,
+        gauge=main.gauge if main else "",
+        verdict=judged.verdict if judged else None,
+        hold_start=judged.start if judged else None,
+        inside=judged.isolation.inside if judged else "",
+        inputs_hash=judged.inputs_hash if judged else "",
+    )
+    return Response(render(record), media_type="application/pdf", headers=_name(key, ".pdf"))
+
+
+@router.get("/jobs/{key}/readings.csv", response_class=Response)
+def readings_table(key: Key) -> Response:
+    """Readings as CSV, in microns, times in UTC."""
+    return Response(exchange.readings_csv(key), media_type="text/csv; charset=utf-8", headers=_name(key, ".csv"))
+
+
+@router.get("/jobs/{key}/job.json", response_class=Response)
+def job_file(key: Key) -> Response:
+    """The whole job as JSON."""
+    body = exchange.dump(key).model_dump_json(indent=1)
+    return Response(body, media_type="application/json", headers=_name(key, ".json"))

@@ -1,0 +1,336 @@
+"""The run: readings, touches, where it stands, the verdict, the stand-in, the stream."""
+
+from __future__ import annotations
+
+import asyncio
+import json
+import time
+from collections.abc import AsyncIterator
+from dataclasses import replace
+
+import numpy as np
+from fastapi import APIRouter, HTTPException, Query, UploadFile
+from sse_starlette import EventSourceResponse, ServerSentEvent
+
+from rough_draw.api import runs
+from rough_draw.api.deps import HubDep, Key, floats, maybe, range_out
+from rough_draw.api.hub import ATTACHED, Hub
+from rough_draw.api.schemas import (
+    Added,
+    ColumnOut,
+    CurveOut,
+    ImportOut,
+    LiveOut,
+    NextOut,
+    OutcomeOut,
+    RangeOut,
+    ReadingsIn,
+    SeriesOut,
+    StandinIn,
+    TouchIn,
+    TouchOut,
+    VerdictOut,
+)
+from rough_draw.core import criteria, readings_csv
+from rough_draw.core.charge import grams_per_year
+from rough_draw.core.decimate import decimate
+from rough_draw.core.hold import ALGORITHM
+from rough_draw.core.isolation import isolation
+from rough_draw.core.live import standing, time_at_level
+from rough_draw.core.procedure import BALLAST_SHUT, FLUSH_AT, Outlook, next_touches
+from rough_draw.core.runstate import TOUCHES
+from rough_draw.core.series import find_hold, noted_isolation
+from rough_draw.core.units import atmosphere_at, kelvin
+from rough_draw.core.water import saturation_pressure
+from rough_draw.standins.gauge_server import SPEEDS
+from rough_draw.store import jobs
+from rough_draw.store.models import database
+
+router = APIRouter(tags=["run"])
+
+PLACES = {
+    "pump": "At the pump",
+    "manifold": "At the manifold",
+    "tool:suction": "At the suction tool",
+    "tool:liquid": "At the liquid tool",
+    "port:suction": "At the suction port",
+    "port:liquid": "At the liquid port",
+}
+MOST_POINTS = 3000
+
+
+def live_of(key: str, run: runs.RunView, hub: Hub) -> LiveOut:
+    """Where a run stands now, from what is stored and the plan."""
+    job, state = run.job, run.state
+    criterion = criteria.chosen(job.criterion)
+    now = runs.job_now(run, hub.clock(key))
+    link = hub.links.get(key)
+    main = run.main()
+    pa, over, reading_at = None, False, None
+    if main is not None and main.at.size:
+        reading_at = float(main.at[-1])
+        last = float(main.pa[-1])
+        over = bool(np.isnan(last))
+        pa = None if over else last
+    started = state.started_at
+    if started is None and main is not None and main.at.size:
+        started = float(main.at[0])
+    plan = runs.plan_for(job)
+    shut = isolation(job, plan.assembly)
+    elapsed = max(0.0, now - started) if started is not None else 0.0
+    times, values = np.array([]), np.array([])
+    if main is not None:
+        good = np.isfinite(main.pa) & (main.at >= now - 900)
+        times, values = main.at[good], main.pa[good]
+    stand = standing(plan, elapsed, times, values)
+    begun = runs.hold_start(run)
+    phase = "hold" if begun is not None else ("draw" if started is not None else "before")
+    here = stand.plan_time if stand.plan_time is not None else elapsed
+
+    def ahead(level: float) -> float | None:
+        at = time_at_level(plan.times, plan.gauge_band[1], level)
+        return max(0.0, at - here) if at is not None else None
+
+    outlook = Outlook(
+        ahead(BALLAST_SHUT), ahead(FLUSH_AT * criterion.target), stand.to_target.value if stand.to_target else None
+    )
+    view_state = state if begun is None else replace(state, isolated_at=begun)
+    touches = next_touches(job, view_state, criterion, pa, over, outlook, now, shut.where)
+    target_at = None
+    if stand.to_target is not None and phase != "hold":
+        r = stand.to_target
+        target_at = RangeOut(low=now + r.low, value=now + r.value, high=now + r.high)
+    sections = {}
+    if phase == "draw" and stand.plan_time is not None:
+        nominal = plan.nominal
+        scale = pa / max(float(nominal.at(plan.assembly.gauge_node, [stand.plan_time])[0]), 1e-3) if pa else 1.0
+        for node in nominal.network.nodes:
+            value = float(nominal.at(node.name, [stand.plan_time])[0]) * scale
+            sections[node.name.removeprefix("system.")] = float(f"{value:.4g}")
+    return LiveOut(
+        now=now,
+        started_at=started,
+        phase=phase,
+        pump_on=state.pump_on,
+        ballast_open=state.ballast_open,
+        isolated_at=begun,
+        pa=pa,
+        over_range=over,
+        reading_at=reading_at,
+        gauge=main.gauge if main else (job.rig.gauge.name or "no gauge yet"),
+        gauge_place=PLACES[job.rig.gauge.place],
+        rate_micron_s=stand.rate,
+        words=stand.words if phase == "draw" else "",
+        target_at=target_at,
+        target_pa=criterion.target,
+        limit_pa=criterion.limit,
+        hold_ends_at=begun + criterion.minutes * 60.0 if begun is not None else None,
+        next=[
+            NextOut(
+                kind=t.kind,
+                title=t.title,
+                why=t.why,
+                caution=t.caution,
+                due_at=None if t.due is None else now + t.due,
+            )
+            for t in touches
+        ],
+        section_pa=sections,
+        standin=link is not None,
+        speed=hub.speed(key),
+        stale=link.stale if link is not None else False,
+    )
+
+
+@router.get("/jobs/{key}/live")
+def live(key: Key, hub: HubDep) -> LiveOut:
+    """Where the run stands now: figure, rate, next touch, when the target comes."""
+    return live_of(key, runs.view(key), hub)
+
+
+@router.get("/jobs/{key}/readings")
+def read_readings(key: Key, since: float = Query(0.0, ge=0, le=4e9)) -> list[SeriesOut]:
+    """Readings by gauge; long runs are thinned, the extremes of every piece kept."""
+    jobs.get(key)
+    found = []
+    for s in jobs.readings(key, since):
+        at, pa = decimate(s.at, s.pa, MOST_POINTS)
+        found.append(
+            SeriesOut(
+                gauge=s.gauge,
+                at=[round(float(x), 3) for x in at],
+                pa=maybe(pa),
+                total=int(s.at.size),
+                thinned=at.size < s.at.size,
+            )
+        )
+    return found
+
+
+@router.post("/jobs/{key}/readings", status_code=201)
+def add_readings(key: Key, body: ReadingsIn, hub: HubDep) -> Added:
+    """Add typed readings. Once this has answered they are on disk; sent again, they are not stored twice."""
+    rows = [jobs.NewReading(body.gauge, r.at, r.pa, r.key) for r in body.readings]
+    added = jobs.add_readings(key, rows, "typed")
+    return Added(added=added)
+
+
+@router.get("/jobs/{key}/touches")
+def read_touches(key: Key) -> list[TouchOut]:
+    """Touches in their order."""
+    jobs.get(key)
+    return [
+        TouchOut(kind=t.kind, words=TOUCHES.get(t.kind, t.kind), at=t.at, note=t.note)
+        for t in jobs.touches(key)
+        if t.kind in TOUCHES
+    ]
+
+
+@router.post("/jobs/{key}/touches", status_code=201)
+async def add_touch(key: Key, body: TouchIn, hub: HubDep) -> TouchOut:
+    """Log a touch; where a stand-in is attached its world obeys it."""
+    if body.kind not in TOUCHES:
+        raise HTTPException(422, f"there is no touch '{body.kind}'; use one of {', '.join(TOUCHES)}")
+    jobs.get(key)
+    at = body.at if body.at is not None else (hub.clock(key) or time.time())
+    link = hub.links.get(key)
+    if link is not None and body.kind != "note":
+        at = await link.touch(body.kind) or at
+
+    def write() -> None:
+        jobs.add_touch(key, body.kind, at, body.note)
+
+    await asyncio.to_thread(write)
+    hub.listeners.tell(key, {"kind": "touch", "touch": body.kind, "at": at})
+    return TouchOut(kind=body.kind, words=TOUCHES[body.kind], at=at, note=body.note)
+
+
+@router.get("/jobs/{key}/verdict")
+def verdict(key: Key) -> VerdictOut | None:
+    """The verdict on the hold, with each school beside it; null where there is no hold yet."""
+    run = runs.view(key)
+    judged = runs.judge(run)
+    if judged is None:
+        return None
+    v = judged.verdict
+    grams = grams_per_year(v.leak, run.job.scope)
+    t = np.linspace(0.0, max(v.span, 60.0) * 1.25, 120)
+    curves = [
+        CurveOut(
+            name=f.name,
+            odds=v.odds.get(f.name, 0.0),
+            at=floats(t + judged.start, 14),
+            pa=floats(np.maximum(f.curve(t), 0)),
+        )
+        for f in v.fits
+        if v.odds.get(f.name, 0.0) >= 0.01
+    ]
+    return VerdictOut(
+        verdict=v.verdict,
+        sentence=v.sentence,
+        probability=v.probability,
+        odds=v.odds,
+        leak_pa_m3_s=range_out(v.leak),
+        rate_micron_s=range_out(v.rate),
+        grams_per_year=range_out(grams),
+        moisture_g=range_out(v.moisture),
+        sound_at_s=v.sound_at,
+        detection_micron_s=v.detection,
+        span_s=v.span,
+        started_at=judged.start,
+        limit_pa=judged.criterion.limit,
+        saturation_pa=saturation_pressure(kelvin(run.job.scope.coldest_c)),
+        inside=judged.isolation.inside,
+        criteria=[OutcomeOut(key=o.key, name=o.name, passed=o.passed, reason=o.reason) for o in v.criteria],
+        reasons=list(v.reasons),
+        curves=curves,
+        algorithm=ALGORITHM,
+        inputs_hash=judged.inputs_hash,
+    )
+
+
+@router.post("/jobs/{key}/import")
+def import_readings(key: Key, file: UploadFile, commit: bool = False) -> ImportOut:
+    """Read a table of readings. Without ``commit`` it only says what it would bring; faults bring nothing."""
+    job = jobs.get(key).job
+    data = file.file.read(readings_csv.MOST_BYTES + 1)
+    found = readings_csv.read_table(data, atmosphere=atmosphere_at(job.scope.elevation_m))
+    main = found.main()
+    hold = find_hold(main)
+    if commit:
+        touches = jobs.touches(key)
+        start = max([time.time() - float(main.time[-1]), *(t.at + 1.0 for t in touches)])
+        with database.atomic():
+            for n, s in enumerate(found.series):
+                label = (s.label or f"gauge {n + 1}")[:60]
+                rows = [
+                    jobs.NewReading(label, start + float(t), None if np.isnan(p) else float(p))
+                    for t, p in zip(s.time, s.pressure, strict=True)
+                ]
+                jobs.add_readings(key, rows, "import")
+            for t, text in main.notes:
+                jobs.add_touch(key, "note", start + t, text[:500])
+            noted = noted_isolation(main)
+            if noted is not None:
+                jobs.add_touch(key, "isolate", start + noted, "noted in the imported readings")
+    return ImportOut(
+        committed=commit,
+        rows=found.rows,
+        over_range=found.over,
+        span_s=float(main.time[-1]),
+        time_kind=found.mapping.time_kind,
+        columns=[
+            ColumnOut(label=s.label, unit=c.unit) for s, c in zip(found.series, found.mapping.pressures, strict=True)
+        ],
+        guesses=list(found.guesses),
+        preview=[list(r) for r in found.preview],
+        hold_from_s=hold,
+    )
+
+
+@router.post("/jobs/{key}/standin")
+async def attach(key: Key, body: StandinIn, hub: HubDep) -> LiveOut:
+    """Attach the simulated gauge to this job, or change its pace."""
+    if body.speed not in SPEEDS:
+        raise HTTPException(422, f"speed {body.speed} is not offered; use 1, 10 or 60")
+    run = await asyncio.to_thread(_view, key)
+    last = max((float(s.at[-1]) for s in run.series if s.at.size), default=None)
+    if key not in hub.links and run.series and not any(t.kind == ATTACHED for t in run.touches):
+        raise HTTPException(409, "this job has readings of its own; open a new job to use the simulated gauge")
+    fresh = not any(t.kind == ATTACHED for t in run.touches)
+    truth = await hub.attach(key, run.job, run.touches, last, body.speed)
+    if fresh:
+        start = hub.server.worlds[key].start_at
+
+        def write() -> None:
+            jobs.add_touch(key, ATTACHED, start, json.dumps(truth.as_dict()))
+
+        await asyncio.to_thread(write)
+    return await asyncio.to_thread(_live, key, hub)
+
+
+@router.delete("/jobs/{key}/standin")
+async def detach(key: Key, hub: HubDep) -> LiveOut:
+    """Take the simulated gauge off."""
+    await hub.detach(key)
+    return await asyncio.to_thread(_live, key, hub)
+
+
+def _view(key: str) -> runs.RunView:
+    return runs.view(key)
+
+
+def _live(key: str, hub: Hub) -> LiveOut:
+    return live_of(key, runs.view(key), hub)
+
+
+@router.get("/jobs/{key}/stream", response_class=EventSourceResponse)
+async def stream(key: Key, hub: HubDep) -> EventSourceResponse:
+    """Server-sent events: readings and touches of a job as they are stored."""
+
+    async def events() -> AsyncIterator[ServerSentEvent]:
+        yield ServerSentEvent(data=json.dumps({"kind": "hello"}))
+        async for message in hub.listeners.listen(key):
+            yield ServerSentEvent(data=json.dumps(message))
+
+    return EventSourceResponse(events(), ping=15)

@@ -1,0 +1,321 @@
+"""What the API says, in types. Pressures Pa, times s, clock times epoch seconds, unless the name says otherwise."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel, Field
+
+from rough_draw.core.job import Job
+
+
+class RangeOut(BaseModel):
+    """An interval with its best value."""
+
+    low: float
+    value: float
+    high: float
+
+
+class JobOut(BaseModel):
+    """A job sheet with its version."""
+
+    key: str
+    version: int
+    job: Job
+    can_undo: bool
+    updated_at: float
+
+
+class JobIn(BaseModel):
+    """A sheet to save over a version."""
+
+    version: int = Field(ge=1)
+    job: Job
+
+
+class StageState(BaseModel):
+    """One joint of the stage rail."""
+
+    key: str
+    done: bool
+    missing: str
+
+
+class YardRow(BaseModel):
+    """A job on the Yard."""
+
+    key: str
+    title: str
+    customer: str
+    unit: str
+    refrigerant: str
+    stage: str
+    words: str
+    pa: float | None
+    over_range: bool
+    live: bool
+    next_title: str
+    next_at: float | None
+    stages: list[StageState]
+    updated_at: float
+
+
+class SectionOut(BaseModel):
+    """A section of the system."""
+
+    name: str
+    label: str
+    volume_m3: RangeOut
+
+
+class ChargeOut(BaseModel):
+    """Charge to weigh in."""
+
+    kg: float
+    words: str
+
+
+class SystemOut(BaseModel):
+    """What follows from the scope."""
+
+    sections: list[SectionOut]
+    volume_m3: RangeOut
+    water_kg: RangeOut
+    water_place: str
+    atmosphere_pa: float
+    water_boils_pa: float
+    default_school: str
+    default_reason: str
+    cautions: list[str]
+    charge: ChargeOut | None
+    has_liquid_port: bool
+
+
+class PartOut(BaseModel):
+    """A part of the rig line."""
+
+    name: str
+    label: str
+    kind: str
+    side: str
+    conductance_m3_s: float
+    share: float
+
+
+class UpgradeOut(BaseModel):
+    """A single change and what it saves."""
+
+    key: str
+    change: str
+    seconds_saved: float
+    time_to_target_s: float
+    job: Job
+
+
+class PlanOut(BaseModel):
+    """A computed draw; bands are 10 %, 50 % and 90 %."""
+
+    target_pa: float
+    time_to_target_s: RangeOut | None
+    share_reaching: float
+    limit: str
+    speed_at_target_m3_s: float
+    pump_share: float
+    gauge_error_pa: float
+    parts: list[PartOut]
+    upgrades: list[UpgradeOut]
+    times: list[float]
+    gauge_low: list[float]
+    gauge_mid: list[float]
+    gauge_high: list[float]
+    system_mid: list[float]
+    isolate_where: str
+    isolate_inside: str
+    gauge_inside: bool
+
+
+class SeriesOut(BaseModel):
+    """Readings of one gauge; ``pa`` null is over range. Thinned keeping extremes when ``thinned``."""
+
+    gauge: str
+    at: list[float]
+    pa: list[float | None]
+    total: int
+    thinned: bool
+
+
+class TouchOut(BaseModel):
+    """A touch that was made."""
+
+    kind: str
+    words: str
+    at: float
+    note: str
+
+
+class TouchIn(BaseModel):
+    """A touch to log; the server stamps the time if none is given."""
+
+    kind: str = Field(max_length=40)
+    note: str = Field("", max_length=500)
+    at: float | None = Field(None, ge=0, le=4e9)
+
+
+class ReadingIn(BaseModel):
+    """A typed reading, stamped when it was pressed. ``key`` makes sending twice harmless."""
+
+    at: float = Field(ge=0, le=4e9)
+    pa: float | None = Field(ge=0, le=120_000)
+    key: str = Field(min_length=1, max_length=64)
+
+
+class ReadingsIn(BaseModel):
+    """Typed readings."""
+
+    gauge: str = Field("typed", min_length=1, max_length=60)
+    readings: list[ReadingIn] = Field(max_length=5000)
+
+
+class Added(BaseModel):
+    """How many were new."""
+
+    added: int
+
+
+class NextOut(BaseModel):
+    """A touch ahead."""
+
+    kind: str
+    title: str
+    why: str
+    caution: str
+    due_at: float | None
+
+
+class LiveOut(BaseModel):
+    """Where the run stands now."""
+
+    now: float
+    started_at: float | None
+    phase: str
+    pump_on: bool
+    ballast_open: bool
+    isolated_at: float | None
+    pa: float | None
+    over_range: bool
+    reading_at: float | None
+    gauge: str
+    gauge_place: str
+    rate_micron_s: float | None
+    words: str
+    target_at: RangeOut | None
+    target_pa: float
+    limit_pa: float
+    hold_ends_at: float | None
+    next: list[NextOut]
+    section_pa: dict[str, float]
+    standin: bool
+    speed: float
+    stale: bool
+
+
+class OutcomeOut(BaseModel):
+    """What one school says."""
+
+    key: str
+    name: str
+    passed: bool | None
+    reason: str
+
+
+class CurveOut(BaseModel):
+    """One account drawn over the hold."""
+
+    name: str
+    odds: float
+    at: list[float]
+    pa: list[float]
+
+
+class VerdictOut(BaseModel):
+    """The verdict on the hold."""
+
+    verdict: str
+    sentence: str
+    probability: float
+    odds: dict[str, float]
+    leak_pa_m3_s: RangeOut
+    rate_micron_s: RangeOut
+    grams_per_year: RangeOut
+    moisture_g: RangeOut
+    sound_at_s: float | None
+    detection_micron_s: float
+    span_s: float
+    started_at: float
+    limit_pa: float
+    saturation_pa: float
+    inside: str
+    criteria: list[OutcomeOut]
+    reasons: list[str]
+    curves: list[CurveOut]
+    algorithm: str
+    inputs_hash: str
+
+
+class ColumnOut(BaseModel):
+    """A pressure column of an imported table."""
+
+    label: str
+    unit: str
+
+
+class ImportOut(BaseModel):
+    """What an import would bring, or brought."""
+
+    committed: bool
+    rows: int
+    over_range: int
+    span_s: float
+    time_kind: str
+    columns: list[ColumnOut]
+    guesses: list[str]
+    preview: list[list[str]]
+    hold_from_s: float | None
+
+
+class StandinIn(BaseModel):
+    """Attach the simulated gauge, or change its pace."""
+
+    speed: int = Field(60, description="1, 10 or 60 times real time")
+
+
+class Choice(BaseModel):
+    """Something to choose from a list."""
+
+    value: str
+    label: str
+    note: str = ""
+
+
+class KitOut(BaseModel):
+    """A part in the van, in the sheet's own terms."""
+
+    id: int
+    kind: str
+    name: str
+    values: dict[str, str | float | bool | None]
+
+
+class CatalogueOut(BaseModel):
+    """Everything a form offers to choose from."""
+
+    systems: list[Choice]
+    tube_sizes: list[str]
+    refrigerants: list[Choice]
+    oils: list[Choice]
+    conditions: list[Choice]
+    hose_sizes: list[str]
+    pumps_cfm: list[float]
+    schools: list[Choice]
+    kit: list[KitOut]
+    micron_pa: float
+    version: str

@@ -1,0 +1,166 @@
+"""The driver: speaks the gauge's line protocol over TCP, stores each reading, tells whoever listens.
+
+It knows the protocol and nothing of the simulation behind it.
+"""
+
+from __future__ import annotations
+
+import asyncio
+import contextlib
+import json
+import logging
+import math
+import time
+from collections.abc import AsyncIterator
+from dataclasses import dataclass, field
+
+from rough_draw.store import jobs
+
+log = logging.getLogger("rough_draw.gauge")
+STALE_AFTER = 5.0
+"""Seconds without a line after which a gauge counts as stale."""
+
+
+class Listeners:
+    """Fan-out of messages to the open streams of each job."""
+
+    def __init__(self) -> None:
+        self._queues: dict[str, set[asyncio.Queue[dict[str, object]]]] = {}
+
+    def tell(self, key: str, message: dict[str, object]) -> None:
+        """Hand a message to every stream of a job; one that does not keep up is told to reload instead."""
+        for queue in self._queues.get(key, set()):
+            if queue.full():
+                while not queue.empty():
+                    queue.get_nowait()
+                queue.put_nowait({"kind": "reload"})
+            else:
+                queue.put_nowait(message)
+
+    async def listen(self, key: str) -> AsyncIterator[dict[str, object]]:
+        """Messages of a job as they come."""
+        queue: asyncio.Queue[dict[str, object]] = asyncio.Queue(500)
+        self._queues.setdefault(key, set()).add(queue)
+        try:
+            while True:
+                yield await queue.get()
+        finally:
+            self._queues[key].discard(queue)
+
+
+@dataclass
+class Link:
+    """A connection to one gauge on behalf of one job."""
+
+    key: str
+    port: int
+    listeners: Listeners
+    gauge: str = "gauge"
+    last_line: float = 0.0
+    faults: int = 0
+    _writer: asyncio.StreamWriter | None = None
+    _task: asyncio.Task[None] | None = None
+    _answers: dict[str, asyncio.Future[float]] = field(default_factory=dict)
+
+    @property
+    def stale(self) -> bool:
+        """Whether nothing has been heard for a while."""
+        return time.monotonic() - self.last_line > STALE_AFTER
+
+    def start(self) -> None:
+        """Connect, and keep connecting."""
+        self._task = asyncio.create_task(self._run())
+
+    async def stop(self) -> None:
+        """Hang up."""
+        if self._task is not None:
+            self._task.cancel()
+            with contextlib.suppress(asyncio.CancelledError):
+                await self._task
+
+    async def touch(self, kind: str) -> float | None:
+        """Tell the world of a touch; returns the world's time of it, or None if it did not answer."""
+        if self._writer is None:
+            return None
+        answer: asyncio.Future[float] = asyncio.get_running_loop().create_future()
+        self._answers[kind] = answer
+        self._writer.write(json.dumps({"touch": kind}).encode() + b"\n")
+        try:
+            return await asyncio.wait_for(answer, 3.0)
+        except TimeoutError:
+            return None
+        finally:
+            self._answers.pop(kind, None)
+
+    def set_speed(self, speed: int) -> None:
+        """Ask for another pace."""
+        if self._writer is not None:
+            self._writer.write(json.dumps({"speed": speed}).encode() + b"\n")
+
+    async def _run(self) -> None:
+        wait = 0.2
+        while True:
+            try:
+                await self._session()
+                wait = 0.2
+            except (ConnectionError, OSError, TimeoutError):
+                pass
+            self._writer = None
+            await asyncio.sleep(wait)
+            wait = min(5.0, wait * 2)
+
+    async def _session(self) -> None:
+        reader, self._writer = await asyncio.open_connection("127.0.0.1", self.port)
+        try:
+            self._writer.write(json.dumps({"open": self.key}).encode() + b"\n")
+            pending: list[jobs.NewReading] = []
+            flushed = time.monotonic()
+            while True:
+                try:
+                    line = await asyncio.wait_for(reader.readline(), 0.25 if pending else 10.0)
+                except TimeoutError:
+                    line = b" "
+                if not line:
+                    return
+                self._take(line, pending)
+                if pending and (time.monotonic() - flushed > 0.2 or line == b" "):
+                    await self._store(pending)
+                    pending = []
+                    flushed = time.monotonic()
+        finally:
+            self._writer.close()
+
+    def _take(self, line: bytes, pending: list[jobs.NewReading]) -> None:
+        if not line.strip():
+            return
+        try:
+            message = json.loads(line)
+            if "hello" in message:
+                self.gauge = str(message.get("gauge", "gauge"))[:60]
+            elif "touched" in message:
+                answer = self._answers.get(str(message["touched"]))
+                if answer is not None and not answer.done():
+                    answer.set_result(float(message["at"]))
+            elif "at" in message:
+                at = float(message["at"])
+                pa = None if message.get("over") else float(message["pa"])
+                if not math.isfinite(at) or (pa is not None and not 0 <= pa <= 120_000):
+                    raise ValueError("out of bounds")
+                pending.append(jobs.NewReading(self.gauge, at, pa))
+            self.last_line = time.monotonic()
+        except (ValueError, KeyError, TypeError, UnicodeDecodeError):
+            self.faults += 1
+            log.warning("gauge %s: a line that is not understood was passed over", self.gauge)
+
+    async def _store(self, pending: list[jobs.NewReading]) -> None:
+        rows = list(pending)
+
+        def write() -> None:
+            jobs.add_readings(self.key, rows, "gauge")
+
+        try:
+            await asyncio.to_thread(write)
+        except jobs.NotFound:
+            raise asyncio.CancelledError from None
+        shown = {"at": [r.at for r in rows], "pa": [r.pa for r in rows]}
+        self.listeners.tell(self.key, {"kind": "readings", "gauge": self.gauge, **shown})

@@ -1,0 +1,321 @@
+"""The command line: serve the application, and its computations for scripts."""
+
+from __future__ import annotations
+
+import argparse
+import json
+import sys
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+DATABASE = "var/rough-draw.sqlite3"
+DEMO = "var/demo.sqlite3"
+
+
+class Refused(Exception):
+    """Bad input: one clear line, exit code 2."""
+
+
+def _read(path: str, most: int) -> bytes:
+    try:
+        with open(path, "rb") as f:
+            return f.read(most + 1)
+    except OSError as e:
+        raise Refused(f"{path}: {e.strerror or e}") from None
+
+
+def _job(path: str) -> Any:
+    from rough_draw.store.exchange import MOST_BYTES, FileFault, parse
+
+    try:
+        return parse(_read(path, MOST_BYTES)).job
+    except FileFault as e:
+        raise Refused(f"{path}: {e}") from None
+
+
+def _print(values: dict[str, Any], as_json: bool, words: Callable[[], str]) -> None:
+    print(json.dumps(values, indent=1) if as_json else words())
+
+
+def cmd_hold(a: argparse.Namespace) -> None:
+    """Judge the hold in a table of readings."""
+    from rough_draw.core import readings_csv
+    from rough_draw.core.catalogue.quantity import Quantity
+    from rough_draw.core.criteria import chosen
+    from rough_draw.core.hold import judge_hold
+    from rough_draw.core.job import CriterionChoice
+    from rough_draw.core.series import find_hold
+    from rough_draw.core.units import kelvin
+
+    if not 0.001 <= a.volume_l <= 100_000:
+        raise Refused(f"--volume-l {a.volume_l:g} is outside 0.001 … 100,000 l")
+    if not -60 <= a.temp_c <= 90:
+        raise Refused(f"--temp-c {a.temp_c:g} is outside −60 … 90 °C")
+    try:
+        found = readings_csv.read_table(_read(a.readings, readings_csv.MOST_BYTES))
+    except readings_csv.ReadingsError as e:
+        more = f" (and {len(e.faults) - 6} more)" if len(e.faults) > 6 else ""
+        raise Refused(f"{a.readings}: " + "; ".join(str(f) for f in e.faults[:6]) + more) from None
+    series = found.main()
+    start = a.isolated_at if a.isolated_at is not None else find_hold(series)
+    if start is None:
+        raise Refused(
+            f"{a.readings}: no hold can be seen in the curve; say when it was isolated with --isolated-at SECONDS"
+        )
+    t, p = series.slice(start)
+    spread = max(1.0, a.volume_spread)
+    volume = Quantity(a.volume_l * 1e-3, a.volume_l * 1e-3 / spread, a.volume_l * 1e-3 * spread, "m³", "typed in")
+    v = judge_hold(t, p, volume, kelvin(a.temp_c), chosen(CriterionChoice(school=a.school)))
+
+    def r(x: Any, digits: int = 4) -> dict[str, float]:
+        return {k: float(f"{getattr(x, k):.{digits}g}") for k in ("low", "value", "high")}
+
+    out = {
+        "verdict": v.verdict,
+        "probability": round(v.probability, 4),
+        "odds": {k: round(x, 4) for k, x in v.odds.items()},
+        "leak_pa_m3_s": r(v.leak),
+        "rate_micron_s": r(v.rate),
+        "moisture_g": r(v.moisture),
+        "sound_at_s": None if v.sound_at is None else round(v.sound_at, 1),
+        "hold_from_s": round(float(start), 1),
+        "detection_micron_s": float(f"{v.detection:.3g}"),
+        "criteria": [{"name": c.name, "pass": c.passed, "reason": c.reason} for c in v.criteria],
+        "reasons": list(v.reasons),
+    }
+
+    def words() -> str:
+        lines = [f"{v.sentence} ({v.probability:.0%}), hold from {start:.0f} s, {v.span / 60:.1f} min read"]
+        lines += [f"  {x}" for x in v.reasons]
+        lines += [
+            f"  {c.name}: {'pass' if c.passed else 'not yet' if c.passed is None else 'FAIL'}, {c.reason}"
+            for c in v.criteria
+        ]
+        return "\n".join(lines)
+
+    _print(out, a.json, words)
+
+
+def cmd_plan(a: argparse.Namespace) -> None:
+    """Predict the draw of a job sheet."""
+    from rough_draw.core.network import NetworkError
+    from rough_draw.core.plan import plan_job
+    from rough_draw.core.system import ScopeError
+    from rough_draw.core.units import micron
+
+    job = _job(a.job)
+    try:
+        plan = plan_job(job)
+    except (ScopeError, NetworkError) as e:
+        raise Refused(f"{a.job}: {e}") from None
+    span = plan.time_to_target
+    out = {
+        "time_to_target_s": {"low": round(span.low, 1), "value": round(span.value, 1), "high": round(span.high, 1)}
+        if span
+        else None,
+        "speed_at_target_m3_s": float(f"{plan.steady.speed:.4g}"),
+        "parts": [
+            {"name": p.name, "conductance_m3_s": float(f"{p.conductance:.4g}"), "share": round(p.share, 4)}
+            for p in plan.steady.parts
+        ]
+        + [
+            {
+                "name": "pump",
+                "conductance_m3_s": float(f"{plan.assembly.network.pumps[0].speed:.4g}"),
+                "share": round(plan.steady.pump_share, 4),
+            }
+        ],
+        "gauge_error_micron": round(micron(plan.gauge_error), 1),
+        "upgrades": [{"change": u.change.words, "seconds_saved": round(u.seconds_saved, 1)} for u in plan.upgrades],
+        "limit": plan.limit,
+    }
+
+    def words() -> str:
+        when = (
+            f"{span.value / 60:.0f} min ({span.low / 60:.0f} to {span.high / 60:.0f})" if span else "not within a day"
+        )
+        lines = [f"to {micron(plan.target):,.0f} µ: {when}", f"  {plan.limit}"]
+        lines += [f"  {p.label:<24}{p.side:<10}{p.share:6.0%}" for p in plan.steady.parts]
+        lines += [f"  {'pump':<34}{plan.steady.pump_share:6.0%}"]
+        lines += [f"  saves {u.seconds_saved / 60:5.1f} min: {u.change.words}" for u in plan.upgrades]
+        return "\n".join(lines)
+
+    _print(out, a.json, words)
+
+
+def cmd_simulate(a: argparse.Namespace) -> None:
+    """Play a draw and a hold in the simulated world and write the readings."""
+    from dataclasses import replace
+
+    from rough_draw.core.system import ScopeError
+    from rough_draw.core.units import MICRON_PA, micron
+    from rough_draw.standins.script import play
+    from rough_draw.standins.world import World, random_truth
+
+    job = _job(a.job)
+    truth = random_truth(a.seed)
+    try:
+        if a.leak_micron_s:
+            volume = World(job, truth).isolation.volume
+            leak = a.leak_micron_s * MICRON_PA * volume
+            truth = replace(truth, unknowns=replace(truth.unknowns, extra_leak=leak))
+        played = play(job, truth, a.hold_min)
+    except ScopeError as e:
+        raise Refused(f"{a.job}: {e}") from None
+    isolated = next(t.at for t in played.touches if t.kind == "isolate")
+    lines = ["elapsed_s,pressure_micron,note"]
+    noted = False
+    for t, p in played.readings:
+        note = "" if noted or t < isolated else "isolated"
+        noted = noted or bool(note)
+        lines.append(f"{t:.1f},{'OVER' if p is None else f'{micron(p):.6g}'},{note}")
+    Path(a.out).write_text("\n".join(lines) + "\n", encoding="utf-8")
+    print(f"{len(lines) - 1} readings to {a.out}, isolated at {isolated:.0f} s")
+
+
+def cmd_export(a: argparse.Namespace) -> None:
+    """Write a job as a file."""
+    from rough_draw.store import exchange, jobs
+    from rough_draw.store.database import open_database
+
+    open_database(a.db)
+    try:
+        text = exchange.readings_csv(a.key) if a.csv else exchange.dump(a.key).model_dump_json(indent=1)
+    except jobs.NotFound as e:
+        raise Refused(str(e)) from None
+    Path(a.out).write_text(text, encoding="utf-8")
+    print(f"written to {a.out}")
+
+
+def cmd_import(a: argparse.Namespace) -> None:
+    """Read a job file into the database."""
+    from rough_draw.store import exchange
+    from rough_draw.store.database import open_database
+
+    open_database(a.db)
+    try:
+        key = exchange.load(exchange.parse(_read(a.file, exchange.MOST_BYTES)))
+    except exchange.FileFault as e:
+        raise Refused(f"{a.file}: {e}") from None
+    print(f"imported as {key}")
+
+
+def _run_server(path: str, port: int) -> None:
+    import uvicorn
+
+    from rough_draw.api.app import create_app
+
+    print(f"Rough Draw on http://127.0.0.1:{port}/  (stop with Ctrl-C)", flush=True)
+    uvicorn.run(create_app(path), host="127.0.0.1", port=port, log_level="warning", timeout_graceful_shutdown=2)
+
+
+def cmd_serve(a: argparse.Namespace) -> None:
+    """Serve the application on the loopback."""
+    _run_server(a.db, a.port)
+
+
+def cmd_demo(a: argparse.Namespace) -> None:
+    """Serve the application with demo data."""
+    from rough_draw import demo
+    from rough_draw.store import jobs
+    from rough_draw.store.database import open_database
+
+    if a.fresh:
+        for ending in ("", "-wal", "-shm"):
+            Path(a.db + ending).unlink(missing_ok=True)
+    open_database(a.db)
+    if not jobs.listing():
+        demo.build()
+    _run_server(a.db, a.port)
+
+
+def cmd_warm(_: argparse.Namespace) -> None:
+    """Compile the engine, so that the first plan need not."""
+    from rough_draw.warm import warm
+
+    warm()
+
+
+def cmd_openapi(a: argparse.Namespace) -> None:
+    """Write the API's description, from which the front end's types are generated."""
+    import tempfile
+
+    from rough_draw.api.app import create_app
+
+    with tempfile.TemporaryDirectory() as d:
+        text = json.dumps(create_app(Path(d) / "x.sqlite3", warm=False).openapi(), indent=1, sort_keys=True)
+    Path(a.out).write_text(text + "\n", encoding="utf-8")
+
+
+def parser() -> argparse.ArgumentParser:
+    """The command line's parser."""
+    p = argparse.ArgumentParser(
+        prog="rough-draw",
+        description="Evacuate a refrigeration or air-conditioning system, know that it is dry and tight, and prove it.",
+        epilog="Bad input ends with exit code 2 and one line that says where the fault is.",
+    )
+    sub = p.add_subparsers(dest="command", required=True, metavar="COMMAND")
+
+    def add(name: str, run: Callable[[argparse.Namespace], None], text: str) -> argparse.ArgumentParser:
+        s = sub.add_parser(name, help=text, description=run.__doc__)
+        s.set_defaults(run=run)
+        return s
+
+    s = add("demo", cmd_demo, "serve with demo data: several jobs, one drawing live")
+    s.add_argument("--db", default=DEMO, help="database file (default %(default)s)")
+    s.add_argument("--port", type=int, default=8040, help="port on the loopback (default %(default)s)")
+    s.add_argument("--fresh", action="store_true", help="throw the old demo away and make it anew")
+    s = add("serve", cmd_serve, "serve your own jobs")
+    s.add_argument("--db", default=DATABASE, help="database file (default %(default)s)")
+    s.add_argument("--port", type=int, default=8040, help="port on the loopback (default %(default)s)")
+    s = add("plan", cmd_plan, "predict a draw: time to target, chokes, what to change first")
+    s.add_argument("job", metavar="JOB.json", help="a job file or a sheet")
+    s.add_argument("--json", action="store_true", help="print JSON")
+    s = add("simulate", cmd_simulate, "play a draw and a hold with a hidden truth, write the readings")
+    s.add_argument("job", metavar="JOB.json", help="a job file or a sheet")
+    s.add_argument("--out", required=True, metavar="FILE.csv", help="where to write the readings")
+    s.add_argument("--seed", type=int, default=1, help="seed of the hidden truth (default %(default)s)")
+    s.add_argument("--leak-micron-s", type=float, default=0.0, help="a hidden leak, µ/s in the isolated system")
+    s.add_argument("--hold-min", type=float, default=20.0, help="minutes to hold (default %(default)s)")
+    s = add("hold", cmd_hold, "judge the hold in a table of readings")
+    s.add_argument("readings", metavar="READINGS.csv", help="times and pressures; most layouts are understood")
+    s.add_argument("--volume-l", type=float, required=True, help="isolated volume, litres")
+    s.add_argument(
+        "--volume-spread", type=float, default=1.15, help="factor by which it may be off (default %(default)s)"
+    )
+    s.add_argument("--temp-c", type=float, required=True, help="temperature of the coldest spot, °C")
+    s.add_argument(
+        "--isolated-at", type=float, default=None, help="seconds from the first row; found in the curve if not given"
+    )
+    s.add_argument("--school", choices=("code-minimum", "deep-and-flat", "two-limit"), default="code-minimum")
+    s.add_argument("--json", action="store_true", help="print JSON")
+    s = add("export", cmd_export, "write a job as JSON, or its readings as CSV")
+    s.add_argument("key", help="the job's key, as in its address")
+    s.add_argument("--out", required=True, metavar="FILE")
+    s.add_argument("--csv", action="store_true", help="readings only")
+    s.add_argument("--db", default=DATABASE, help="database file (default %(default)s)")
+    s = add("import", cmd_import, "read a job file into the database")
+    s.add_argument("file", metavar="JOB.json")
+    s.add_argument("--db", default=DATABASE, help="database file (default %(default)s)")
+    add("warm", cmd_warm, "compile the engine once, so that everything after is quick")
+    s = add("openapi", cmd_openapi, "write the API's description")
+    s.add_argument("--out", default="docs/openapi.json", metavar="FILE")
+    return p
+
+
+def main(argv: list[str] | None = None) -> int:
+    """Entry point; returns the exit code."""
+    args = parser().parse_args(argv)
+    try:
+        args.run(args)
+    except Refused as e:
+        print(f"rough-draw: {e}", file=sys.stderr)
+        return 2
+    except BrokenPipeError:
+        return 0
+    return 0
+
+
+if __name__ == "__main__":
+    raise SystemExit(main())

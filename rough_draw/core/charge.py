@@ -1,0 +1,86 @@
+"""Charge to weigh, grams a year from a leak, and the cautions that go with the refrigerant."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from rough_draw.core.catalogue.fluids import REFRIGERANTS
+from rough_draw.core.gas import R, viscosity_air, viscosity_refrigerant
+from rough_draw.core.hold import Range
+from rough_draw.core.job import Scope
+from rough_draw.core.units import atmosphere_at, kelvin
+
+YEAR_S = 365.25 * 86_400.0
+
+
+@dataclass(frozen=True)
+class Charge:
+    """Charge, kg, and how it comes about in words."""
+
+    to_weigh: float
+    words: str
+
+
+def charge_to_weigh(scope: Scope) -> Charge | None:
+    """Nameplate + (line length − included length) × adder − what the unit holds, kg; None without a nameplate."""
+    if scope.nameplate_kg is None:
+        return None
+    extra_m = scope.liquid.length_m - scope.included_length_m
+    extra = extra_m * scope.adder_g_per_m * 1e-3
+    total = max(0.0, scope.nameplate_kg + extra - scope.held_in_unit_kg)
+    sign = "+" if extra >= 0 else "−"
+    words = (
+        f"{scope.nameplate_kg:g} kg nameplate {sign} {abs(extra):.3f} kg for {extra_m:+g} m of line"
+        f" − {scope.held_in_unit_kg:g} kg held in the unit"
+    )
+    return Charge(total, words)
+
+
+def grams_per_year(leak: Range, scope: Scope) -> Range:
+    """Refrigerant lost, g/year, through a path that lets ``leak`` Pa·m³/s of air into vacuum.
+
+    Viscous path: Q_out/Q_in = (p_h² − p_a²)/p_a² · η_air/η_ref; molecular path: (p_h − p_a)/p_a · √(M_air/M_ref).
+    The truth lies between; both bounds are carried, at the saturation pressure at 40 °C and at 20 °C ambient
+    (about 0.6 of it). Estimate.
+    """
+    ref = REFRIGERANTS[scope.refrigerant]
+    atmosphere = atmosphere_at(scope.elevation_m)
+    t = kelvin(scope.ambient_c)
+    ratio_eta = viscosity_air(t) / viscosity_refrigerant(t)
+
+    def mass(q_in: float, p: float, viscous: bool) -> float:
+        if p <= atmosphere:
+            return 0.0
+        if viscous:
+            out = q_in * (p * p - atmosphere**2) / atmosphere**2 * ratio_eta
+        else:
+            out = q_in * (p - atmosphere) / atmosphere * (28.97e-3 / ref.molar_mass) ** 0.5
+        return out * ref.molar_mass / (R * t) * 1000.0 * YEAR_S
+
+    high = ref.pressure_40c.value
+    usual = 0.6 * high
+    return Range(mass(leak.low, usual, False), mass(leak.value, usual, True), mass(leak.high, high, True))
+
+
+def cautions(scope: Scope) -> list[str]:
+    """Cautions that apply to this job, in plain words. Local code and the maker's instructions come first."""
+    found = [
+        "Power off, locked and proved dead; the compressor must not start in vacuum.",
+        "Goggles, gloves, long sleeves; ventilate; lead the pump's exhaust outside.",
+        "Nitrogen only through a regulator with relief. Never air or oxygen.",
+    ]
+    ref = REFRIGERANTS[scope.refrigerant]
+    if ref.safety == "A2L":
+        found.append(
+            f"{ref.name} is mildly flammable (A2L): no ignition source, a pump rated for it, purge before any flame."
+        )
+    if ref.safety == "A3":
+        found.append(
+            f"{ref.name} is flammable (A3): gas detector, rated pump and tools, no ignition source, purge before flame."
+        )
+    if scope.condition == "compressor-burnt":
+        found.append("Burnt compressor: the oil is acid; gloves, and dispose of it as such.")
+    if scope.coldest_c <= 0:
+        found.append("The coldest spot is at or under 0 °C: water in it is ice. Warm it before you trust a hold.")
+    found.append("Local codes, the maker's instructions and licensed practice come before anything shown here.")
+    return found

@@ -1,0 +1,101 @@
+"""A simulated world: the engine run with a hidden truth, obeying the touches made on the rig."""
+
+from __future__ import annotations
+
+import random
+from dataclasses import asdict, dataclass, field, replace
+
+import numpy as np
+
+from rough_draw.core.assemble import Unknowns, assemble, pump_element
+from rough_draw.core.engine import Compiled, State, advance, compile_network, initial_state
+from rough_draw.core.gauge import GaugeModel
+from rough_draw.core.isolation import isolation, shut
+from rough_draw.core.job import Job
+
+
+@dataclass(frozen=True)
+class Truth:
+    """What the plan does not know: the unknowns as they really are, and a seed for the gauge's scatter."""
+
+    unknowns: Unknowns = field(default_factory=Unknowns)
+    seed: int = 1
+
+    def as_dict(self) -> dict[str, object]:
+        """Plain values, for keeping beside the job."""
+        return {"unknowns": asdict(self.unknowns), "seed": self.seed}
+
+    @staticmethod
+    def from_dict(values: dict[str, object]) -> Truth:
+        """Inverse of `as_dict`; raises TypeError for fields that are not known."""
+        unknowns = values.get("unknowns") or {}
+        seed = values.get("seed", 1)
+        if not isinstance(unknowns, dict) or not isinstance(seed, int):
+            raise TypeError("truth needs 'unknowns' (an object) and 'seed' (a whole number)")
+        return Truth(Unknowns(**unknowns), seed)
+
+
+def random_truth(seed: int) -> Truth:
+    """A truth within the ranges of the plan, the same for the same seed."""
+    rng = random.Random(seed)
+    names = ("volume", "water", "core", "pump", "hose", "release")
+    return Truth(Unknowns(**{n: max(-1.6, min(1.6, rng.gauss(0, 0.8))) for n in names}), seed)
+
+
+class World:
+    """One rig on one system, from standing open at the atmosphere. Time in s since it was made."""
+
+    def __init__(self, job: Job, truth: Truth) -> None:
+        self.job = job
+        self.truth = truth
+        self.assembly = assemble(job, truth.unknowns)
+        self.isolation = isolation(job, self.assembly)
+        self.pump_on = False
+        self.ballast = False
+        self.isolated = False
+        gauge = job.rig.gauge
+        self.gauge = GaugeModel(gauge.over_micron, gauge.resolution_micron, gauge.noise_pct)
+        self._rng = random.Random(truth.seed)
+        self._state: State = initial_state(self.assembly.network)
+        self._compiled: Compiled = self._compile()
+        self._shown = self.pressure(self.assembly.gauge_node)
+        self.time = 0.0
+
+    def _compile(self) -> Compiled:
+        pump = pump_element(self.job, self.truth.unknowns, self.ballast, self.pump_on)
+        net = shut(self.assembly.network, self.isolation.tubes, is_open=not self.isolated)
+        return compile_network(replace(net, pumps=(pump,)))
+
+    def touch(self, kind: str) -> None:
+        """Obey a touch; kinds without a physical effect change nothing."""
+        if kind in ("pump-on", "pump-off"):
+            self.pump_on = kind == "pump-on"
+        elif kind in ("ballast-open", "ballast-shut"):
+            self.ballast = kind == "ballast-open"
+        elif kind in ("isolate", "reopen"):
+            self.isolated = kind == "isolate"
+        else:
+            return
+        self._state = replace(self._state, step=1e-3)
+        self._compiled = self._compile()
+
+    def advance(self, until: float) -> None:
+        """Run on to ``until`` s."""
+        if until <= self.time:
+            return
+        run = advance(self._compiled, replace(self._state, time=self.time), until, rtol=2e-3)
+        node = self.assembly.gauge_node
+        pressures = run.total(node)
+        for a, b, p in zip(run.time[:-1], run.time[1:], pressures[1:], strict=True):
+            self._shown = self.gauge.follow(self._shown, float(p), float(b - a))
+        self._state = run.final
+        self.time = until
+
+    def pressure(self, node: str) -> float:
+        """True total pressure, Pa, at a node."""
+        i = self.assembly.network.index(node)
+        return float(np.maximum(self._state.gas[i] * self._compiled.volumes[0][i], 0.0).sum())
+
+    def read(self) -> float | None:
+        """What the gauge shows, Pa; None when it is over range."""
+        return self.gauge.shows(self._shown, self._rng.gauss(0.0, 1.0))

@@ -1,0 +1,145 @@
+"""A whole job out and in again: the job file (JSON) and the readings table (CSV)."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+from datetime import UTC, datetime
+from typing import Annotated, Any, Literal
+
+import numpy as np
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
+
+from rough_draw.core.job import Job
+from rough_draw.core.units import from_pa
+from rough_draw.store import jobs
+
+MOST_BYTES = 64 * 1024 * 1024
+
+
+class FileTouch(BaseModel):
+    """A touch as it stands in a job file."""
+
+    model_config = ConfigDict(extra="forbid")
+    kind: Annotated[str, Field(max_length=40)]
+    at: float
+    note: Annotated[str, Field(max_length=2000)] = ""
+
+
+class FileSeries(BaseModel):
+    """Readings of one gauge: epoch seconds and Pa, null for over range."""
+
+    model_config = ConfigDict(extra="forbid")
+    gauge: Annotated[str, Field(max_length=60)]
+    at: list[float]
+    pa: list[float | None]
+
+
+class JobFile(BaseModel):
+    """The job file, version 1: sheet, touches, readings."""
+
+    model_config = ConfigDict(extra="forbid")
+    format: Literal["rough-draw/job-file"] = "rough-draw/job-file"
+    version: Literal[1] = 1
+    key: Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}$")]
+    job: Job
+    touches: list[FileTouch] = []
+    readings: list[FileSeries] = []
+
+
+class FileFault(ValueError):
+    """The file cannot be imported; the message says where and why."""
+
+
+def where(error: ValidationError) -> str:
+    """First few faults of a validation in words: place, then what is wrong."""
+    lines = []
+    for e in error.errors()[:4]:
+        place = ".".join(str(x) for x in e["loc"]) or "the document"
+        lines.append(f"{place}: {e['msg'].removeprefix('Value error, ')}")
+    more = error.error_count() - len(lines)
+    return "; ".join(lines) + (f"; and {more} more" if more > 0 else "")
+
+
+def dump(key: str) -> JobFile:
+    """The job file of a stored job; raises NotFound."""
+    stored = jobs.get(key)
+    series = [
+        FileSeries(gauge=r.gauge, at=r.at.tolist(), pa=[None if np.isnan(p) else float(p) for p in r.pa])
+        for r in jobs.readings(key)
+    ]
+    touches = [FileTouch(kind=t.kind, at=t.at, note=t.note) for t in jobs.touches(key)]
+    return JobFile(key=key, job=stored.job, touches=touches, readings=series)
+
+
+def parse(data: bytes) -> JobFile:
+    """A job file from bytes: a whole one, or a sheet alone. Raises FileFault."""
+    if len(data) > MOST_BYTES:
+        raise FileFault(f"the file has {len(data) / 1e6:.0f} MB; the most is {MOST_BYTES // 1048576} MB")
+    try:
+        document: Any = json.loads(data)
+    except UnicodeDecodeError:
+        raise FileFault("the file is not UTF-8 text; a job file is JSON in UTF-8") from None
+    except json.JSONDecodeError as e:
+        raise FileFault(f"line {e.lineno}, column {e.colno}: not JSON ({e.msg})") from None
+    except RecursionError:
+        raise FileFault("the file is nested too deeply to be a job file") from None
+    if not isinstance(document, dict):
+        raise FileFault("a job file is a JSON object; this is something else")
+    try:
+        if document.get("format") == "rough-draw/job":
+            return JobFile(key="imported", job=Job.model_validate(document))
+        return JobFile.model_validate(document)
+    except ValidationError as e:
+        raise FileFault(where(e)) from None
+
+
+def load(file: JobFile) -> str:
+    """Store a job file as a new job, all or nothing; returns its key (a new one if the old is taken)."""
+    taken = {s.key for s in jobs.listing()}
+    key: str | None = file.key if file.key not in taken and file.key != "imported" else None
+    for s in file.readings:
+        if len(s.at) != len(s.pa):
+            raise FileFault(f"readings of '{s.gauge}': {len(s.at)} times for {len(s.pa)} pressures")
+    with jobs.database.atomic():
+        stored = jobs.create(file.job, key)
+        for t in file.touches:
+            jobs.add_touch(stored.key, t.kind, t.at, t.note)
+        for s in file.readings:
+            rows = [jobs.NewReading(s.gauge, at, pa) for at, pa in zip(s.at, s.pa, strict=True)]
+            jobs.add_readings(stored.key, rows, "import")
+    return stored.key
+
+
+def safe_cell(text: str) -> str:
+    """A text cell that a spreadsheet will not take for a formula."""
+    return "'" + text if text[:1] in ("=", "+", "-", "@", "\t", "\r") else text
+
+
+def readings_csv(key: str, unit: str = "micron") -> str:
+    """Readings of a job as CSV: clock, elapsed seconds, gauge, pressure with its unit in the header, note."""
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\n")
+    series = jobs.readings(key)
+    touches = jobs.touches(key)
+    gauges = [s.gauge for s in series]
+    heads = [f"pressure_{unit}"] if len(gauges) < 2 else [f"{safe_cell(g)}_{unit}".replace(" ", "-") for g in gauges]
+    writer.writerow(["timestamp", "elapsed_s", *heads, "note"])
+    table: dict[float, list[str]] = {}
+    for column, s in enumerate(series):
+        for at, pa in zip(s.at, s.pa, strict=True):
+            cells = table.setdefault(float(at), [""] * len(series))
+            cells[column] = "OVER" if np.isnan(pa) else f"{from_pa(float(pa), unit):.6g}"
+    times = sorted(table)
+    notes: dict[float, list[str]] = {}
+    for t in touches:
+        after = [x for x in times if x >= t.at]
+        if after:
+            words = {"isolate": "isolated"}.get(t.kind, t.kind)
+            notes.setdefault(after[0], []).append(words + (f": {t.note}" if t.note else ""))
+    for at in times:
+        stamp = datetime.fromtimestamp(at, UTC).isoformat(timespec="milliseconds")
+        note = safe_cell("; ".join(notes.get(at, [])))
+        writer.writerow([stamp, f"{at - times[0]:.3f}", *table[at], note])
+    return out.getvalue()

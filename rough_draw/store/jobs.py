@@ -1,0 +1,201 @@
+"""Reading and writing jobs, touches and readings. Callers hold a connection; every write is one transaction."""
+
+from __future__ import annotations
+
+import json
+import secrets
+import time
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from rough_draw.core.job import Job
+from rough_draw.core.runstate import Touch
+from rough_draw.store.models import JobRow, KitItem, ReadingRow, Revision, TouchRow, database
+
+FloatArray = NDArray[np.float64]
+KEEP_REVISIONS = 200
+
+
+class NotFound(LookupError):
+    """There is no such job."""
+
+
+class Conflict(RuntimeError):
+    """The sheet was changed meanwhile; ``current`` is its version now."""
+
+    def __init__(self, current: int) -> None:
+        super().__init__(f"this sheet was changed meanwhile (it is now at version {current}); reload and try again")
+        self.current = current
+
+
+class NothingToUndo(RuntimeError):
+    """The sheet has no earlier state."""
+
+
+@dataclass(frozen=True)
+class StoredJob:
+    """A job with its version and times."""
+
+    key: str
+    version: int
+    job: Job
+    created_at: float
+    updated_at: float
+    can_undo: bool
+
+
+@dataclass(frozen=True)
+class NewReading:
+    """A reading to add: gauge, epoch seconds, Pa or None for over range, and the sender's own key."""
+
+    gauge: str
+    at: float
+    pa: float | None
+    client_key: str | None = None
+
+
+def _stored(row: JobRow) -> StoredJob:
+    undo = Revision.select().where(Revision.job == row.key).exists()
+    return StoredJob(row.key, row.version, Job.model_validate_json(row.document), row.created_at, row.updated_at, undo)
+
+
+def _row(key: str) -> JobRow:
+    row = JobRow.get_or_none(JobRow.key == key)
+    if row is None:
+        raise NotFound(f"there is no job '{key[:40]}'")
+    return row
+
+
+def create(job: Job, key: str | None = None, at: float | None = None) -> StoredJob:
+    """Add a job. ``key`` is made up where none is given."""
+    now = at if at is not None else time.time()
+    key = key or secrets.token_hex(4)
+    with database.atomic():
+        row = JobRow.create(key=key, document=job.model_dump_json(), created_at=now, updated_at=now)
+    return _stored(row)
+
+
+def get(key: str) -> StoredJob:
+    """A job by key; raises NotFound."""
+    return _stored(_row(key))
+
+
+def listing() -> list[StoredJob]:
+    """All jobs, latest change first."""
+    return [_stored(r) for r in JobRow.select().order_by(JobRow.updated_at.desc())]
+
+
+def save(key: str, version: int, job: Job) -> StoredJob:
+    """Replace a sheet if it is still at ``version``; raises Conflict otherwise. The old state is kept for undo."""
+    with database.atomic():
+        row = _row(key)
+        if row.version != version:
+            raise Conflict(row.version)
+        document = job.model_dump_json()
+        if document == row.document:
+            return _stored(row)
+        now = time.time()
+        Revision.create(job=row.key, version=row.version, document=row.document, at=now)
+        old = (
+            Revision.select(Revision.id).where(Revision.job == key).order_by(Revision.id.desc()).offset(KEEP_REVISIONS)
+        )
+        Revision.delete().where(Revision.id.in_([r.id for r in old])).execute()
+        row.document, row.version, row.updated_at = document, row.version + 1, now
+        row.save()
+    return _stored(row)
+
+
+def undo(key: str) -> StoredJob:
+    """Go back to the sheet's state before the last edit; raises NothingToUndo."""
+    with database.atomic():
+        row = _row(key)
+        last = Revision.select().where(Revision.job == key).order_by(Revision.id.desc()).first()
+        if last is None:
+            raise NothingToUndo("there is nothing to undo on this sheet")
+        row.document, row.version, row.updated_at = last.document, row.version + 1, time.time()
+        row.save()
+        last.delete_instance()
+    return _stored(row)
+
+
+def delete(key: str) -> None:
+    """Remove a job with all it holds."""
+    with database.atomic():
+        _row(key).delete_instance(recursive=True)
+
+
+def add_touch(key: str, kind: str, at: float, note: str = "") -> Touch:
+    """Log a touch."""
+    with database.atomic():
+        TouchRow.create(job=_row(key).key, kind=kind, at=at, note=note)
+    return Touch(kind, at, note)
+
+
+def touches(key: str) -> list[Touch]:
+    """All touches of a job in their order."""
+    rows = TouchRow.select().where(TouchRow.job == key).order_by(TouchRow.at, TouchRow.id)
+    return [Touch(r.kind, r.at, r.note) for r in rows]
+
+
+def add_readings(key: str, readings: Sequence[NewReading], source: str) -> int:
+    """Add readings in one transaction; returns how many were new. A client key already seen is passed over."""
+    with database.atomic():
+        job = _row(key).key
+        before = ReadingRow.select().where(ReadingRow.job == job).count() if _keyed(readings) else 0
+        rows = [
+            {"job": job, "gauge": r.gauge, "at": r.at, "pa": r.pa, "source": source, "client_key": r.client_key}
+            for r in readings
+        ]
+        for start in range(0, len(rows), 100):
+            ReadingRow.insert_many(rows[start : start + 100]).on_conflict_ignore().execute()
+        if not _keyed(readings):
+            return len(rows)
+        return ReadingRow.select().where(ReadingRow.job == job).count() - before
+
+
+def _keyed(readings: Iterable[NewReading]) -> bool:
+    return any(r.client_key for r in readings)
+
+
+@dataclass(frozen=True)
+class Readings:
+    """Readings of one gauge: epoch seconds and Pa, NaN for over range."""
+
+    gauge: str
+    at: FloatArray
+    pa: FloatArray
+
+
+def readings(key: str, since: float = 0.0) -> list[Readings]:
+    """Readings by gauge, in time order, from ``since`` (epoch seconds, exclusive) on."""
+    found: dict[str, tuple[list[float], list[float]]] = {}
+    query = (
+        ReadingRow.select(ReadingRow.gauge, ReadingRow.at, ReadingRow.pa)
+        .where(ReadingRow.job == key, ReadingRow.at > since)
+        .order_by(ReadingRow.at, ReadingRow.id)
+        .tuples()
+    )
+    for gauge, at, pa in query.iterator():
+        times, values = found.setdefault(gauge, ([], []))
+        times.append(at)
+        values.append(float("nan") if pa is None else pa)
+    return [Readings(g, np.array(t), np.array(p)) for g, (t, p) in found.items()]
+
+
+def has_readings(key: str) -> bool:
+    """Whether any reading has been taken."""
+    return bool(ReadingRow.select().where(ReadingRow.job == key).exists())
+
+
+def kit() -> list[dict[str, object]]:
+    """All kit: id, kind, name and values."""
+    rows = KitItem.select().order_by(KitItem.kind, KitItem.id)
+    return [{"id": r.id, "kind": r.kind, "name": r.name, "values": json.loads(r.document)} for r in rows]
+
+
+def add_kit(kind: str, name: str, values: dict[str, object]) -> None:
+    """Add a part to the kit."""
+    KitItem.create(kind=kind, name=name, document=json.dumps(values))

@@ -1,0 +1,89 @@
+"""Tables. Readings and touches are only ever added to."""
+
+from __future__ import annotations
+
+from peewee import (
+    AutoField,
+    CharField,
+    DatabaseProxy,
+    FloatField,
+    ForeignKeyField,
+    IntegerField,
+    Model,
+    TextField,
+)
+
+database = DatabaseProxy()
+
+
+class Table(Model):
+    """Base of all tables."""
+
+    class Meta:
+        database = database
+
+
+class JobRow(Table):
+    """A job: its sheet as it now stands. ``key`` is its name in addresses."""
+
+    key = CharField(primary_key=True, max_length=40)
+    version = IntegerField(default=1)
+    document = TextField()
+    created_at = FloatField()
+    updated_at = FloatField()
+
+    class Meta:
+        table_name = "job"
+
+
+class Revision(Table):
+    """An earlier state of a sheet, kept for undo."""
+
+    id = AutoField()
+    job = ForeignKeyField(JobRow, backref="revisions", on_delete="CASCADE")
+    version = IntegerField()
+    document = TextField()
+    at = FloatField()
+
+    class Meta:
+        table_name = "revision"
+
+
+class TouchRow(Table):
+    """One touch of a run: ``at`` is seconds since the epoch on the job's own clock."""
+
+    id = AutoField()
+    job = ForeignKeyField(JobRow, backref="touches", on_delete="CASCADE")
+    kind = CharField(max_length=40)
+    at = FloatField()
+    note = TextField(default="")
+
+    class Meta:
+        table_name = "touch"
+
+
+class ReadingRow(Table):
+    """One reading: ``pa`` is null when the gauge was over range."""
+
+    id = AutoField()
+    job = ForeignKeyField(JobRow, backref="readings", on_delete="CASCADE")
+    gauge = CharField(max_length=60)
+    at = FloatField()
+    pa = FloatField(null=True)
+    source = CharField(max_length=12)
+    client_key = CharField(max_length=64, null=True)
+
+    class Meta:
+        table_name = "reading"
+
+
+class KitItem(Table):
+    """A part in the van: ``kind`` is pump, hose or gauge; ``document`` its values (JSON) as the sheet uses them."""
+
+    id = AutoField()
+    kind = CharField(max_length=20)
+    name = CharField(max_length=80)
+    document = TextField()
+
+    class Meta:
+        table_name = "kit"

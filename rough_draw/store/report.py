@@ -1,0 +1,292 @@
+"""The report: one evacuation on paper, for a customer, an inspector and a lawyer."""
+
+from __future__ import annotations
+
+import io
+from dataclasses import dataclass
+from datetime import datetime
+from xml.sax.saxutils import escape
+
+import numpy as np
+from numpy.typing import NDArray
+from reportlab.lib.colors import HexColor
+from reportlab.lib.pagesizes import A4
+from reportlab.lib.styles import ParagraphStyle
+from reportlab.lib.units import mm
+from reportlab.pdfgen.canvas import Canvas
+from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
+
+from rough_draw import __version__
+from rough_draw.core import criteria
+from rough_draw.core.charge import cautions, charge_to_weigh, grams_per_year
+from rough_draw.core.hold import ALGORITHM, Verdict
+from rough_draw.core.job import Job
+from rough_draw.core.release import release_steps
+from rough_draw.core.runstate import TOUCHES, Touch
+from rough_draw.core.stages import gates_for
+from rough_draw.core.system import build_system
+from rough_draw.core.units import micron
+from rough_draw.store.report_charts import INK, RULE, STRONG, draw_chart, hold_chart
+
+FloatArray = NDArray[np.float64]
+WIDTH = A4[0] - 36 * mm
+
+BODY = ParagraphStyle("body", fontName="Helvetica", fontSize=9, leading=12, textColor=INK)
+SMALL = ParagraphStyle("small", parent=BODY, fontSize=7.5, leading=10, textColor=HexColor("#55604F"))
+HEAD = ParagraphStyle(
+    "head", parent=BODY, fontName="Helvetica-Bold", fontSize=11, leading=14, spaceBefore=8, spaceAfter=3
+)
+TITLE = ParagraphStyle("title", parent=BODY, fontName="Helvetica-Bold", fontSize=17, leading=21)
+VERDICT = ParagraphStyle("verdict", parent=BODY, fontName="Helvetica-Bold", fontSize=14, leading=18)
+
+
+@dataclass(frozen=True)
+class Record:
+    """Everything that goes on paper. Times are epoch seconds, pressures Pa."""
+
+    job: Job
+    touches: tuple[Touch, ...]
+    at: FloatArray | None
+    pa: FloatArray | None
+    gauge: str
+    verdict: Verdict | None
+    hold_start: float | None
+    inside: str
+    inputs_hash: str
+
+
+def _text(value: str, style: ParagraphStyle = BODY) -> Paragraph:
+    return Paragraph(escape(value).replace("µ", "&micro;").replace("−", "-"), style)
+
+
+def _grid(rows: list[tuple[str, str]], columns: int = 2) -> Table:
+    """Pairs of name and value, ``columns`` pairs to a line."""
+    cells: list[list[Flowable]] = []
+    for start in range(0, len(rows), columns):
+        line: list[Flowable] = []
+        for name, value in rows[start : start + columns]:
+            line += [_text(name, SMALL), _text(value or "not given")]
+        while len(line) < 2 * columns:
+            line += [_text("", SMALL), _text("")]
+        cells.append(line)
+    name_width = 27 * mm
+    table = Table(cells, colWidths=[name_width, WIDTH / columns - name_width] * columns)
+    table.setStyle(
+        TableStyle(
+            [
+                ("VALIGN", (0, 0), (-1, -1), "TOP"),
+                ("LINEBELOW", (0, 0), (-1, -1), 0.4, RULE),
+                ("TOPPADDING", (0, 0), (-1, -1), 1.5),
+                ("BOTTOMPADDING", (0, 0), (-1, -1), 1.5),
+                ("LEFTPADDING", (0, 0), (-1, -1), 0),
+            ]
+        )
+    )
+    return table
+
+
+def _list(head: list[str], rows: list[list[str]], widths: list[float]) -> Table:
+    cells = [[_text(h, SMALL) for h in head], *[[_text(c) for c in row] for row in rows]]
+    table = Table(cells, colWidths=widths, repeatRows=1)
+    table.setStyle(
+        TableStyle(
+            [
+                ("VALIGN", (0, 0), (-1, -1), "TOP"),
+                ("LINEBELOW", (0, 0), (-1, 0), 0.8, INK),
+                ("LINEBELOW", (0, 1), (-1, -1), 0.4, STRONG),
+                ("TOPPADDING", (0, 0), (-1, -1), 1.5),
+                ("BOTTOMPADDING", (0, 0), (-1, -1), 1.5),
+                ("LEFTPADDING", (0, 0), (-1, -1), 0),
+            ]
+        )
+    )
+    return table
+
+
+def _clock(at: float, with_date: bool = False) -> str:
+    local = datetime.fromtimestamp(at).astimezone()
+    return local.strftime("%Y-%m-%d %H:%M:%S %Z") if with_date else local.strftime("%H:%M:%S")
+
+
+def _parties(r: Record) -> list[Flowable]:
+    job = r.job
+    p, s, rig = job.party, job.scope, job.rig
+    system = build_system(s)
+    volume = system.volume()
+    hoses = ", ".join(f"{x.hose.size} × {x.hose.length_m:g} m to {x.port}, core {x.core}" for x in rig.paths)
+    oil = f"{s.oil}, {s.oil_kg:g} kg"
+    blank = f", blank-off {rig.pump.blank_off_micron:,.0f} µ" if rig.pump.blank_off_micron else ""
+    rows = [
+        ("Customer", p.customer),
+        ("Site", p.site),
+        ("Unit", p.unit),
+        ("System", s.system.replace("-", " ")),
+        ("Refrigerant", s.refrigerant),
+        ("Oil", oil),
+        ("Volume", f"{volume.value * 1e3:.1f} l ({volume.low * 1e3:.1f} to {volume.high * 1e3:.1f})"),
+        ("Condition", s.condition.replace("-", " ")),
+        ("Ambient", f"{s.ambient_c:g} °C, coldest spot {s.coldest_c:g} °C"),
+        ("Elevation", f"{s.elevation_m:g} m"),
+        ("Pump", f"{rig.pump.name or 'pump'}, {rig.pump.plate_cfm:g} CFM, oil {rig.pump.oil}{blank}"),
+        ("Hoses", hoses),
+        ("Manifold", rig.manifold.replace("-", " ")),
+        ("Gauge", f"{r.gauge or rig.gauge.name or 'gauge'} at {rig.gauge.place.replace(':', ', ')}"),
+        ("Technician", f"{p.technician}{', licence ' + p.licence if p.licence else ''}"),
+        ("Firm", p.firm),
+    ]
+    return [_grid(rows)]
+
+
+def _proved(r: Record) -> list[Flowable]:
+    rows = []
+    for gate in gates_for(r.job):
+        found = r.job.prove.gates.get(gate.key)
+        state = found.state if found else "open"
+        rows.append(
+            [
+                gate.title,
+                {"done": "done", "skipped": "SKIPPED", "open": "not recorded"}[state],
+                found.note if found else "",
+            ]
+        )
+    table = _list(
+        ["Before the pump ran", "State", "Evidence or reason"], rows, [WIDTH * 0.48, WIDTH * 0.14, WIDTH * 0.38]
+    )
+    return [_text("Proved", HEAD), table]
+
+
+def _draw(r: Record) -> list[Flowable]:
+    if r.at is None or r.pa is None or r.at.size < 2:
+        return [_text("Draw", HEAD), _text("No readings were taken.")]
+    criterion = criteria.chosen(r.job.criterion)
+    t0 = float(r.at[0])
+    shown = [t for t in r.touches if t.kind in TOUCHES]
+    marks = [(t.at - t0, str(n + 1)) for n, t in enumerate(shown)]
+    chart = draw_chart(r.at - t0, r.pa, marks, criterion.target, WIDTH)
+    rows = [[str(n + 1), _clock(t.at), TOUCHES[t.kind], t.note] for n, t in enumerate(shown)]
+    parts: list[Flowable] = [
+        KeepTogether([_text(f"Draw: {r.at.size:,} readings from {_clock(t0, True)}", HEAD), chart]),
+    ]
+    if rows:
+        parts += [
+            Spacer(1, 4),
+            _list(["", "Time", "Touch", "Note"], rows, [8 * mm, 22 * mm, 70 * mm, WIDTH - 100 * mm]),
+        ]
+    return parts
+
+
+def _hold(r: Record) -> list[Flowable]:
+    v = r.verdict
+    if v is None or r.hold_start is None or r.at is None or r.pa is None:
+        return [_text("Hold", HEAD), _text("No hold was read.")]
+    criterion = criteria.chosen(r.job.criterion)
+    keep = (r.at >= r.hold_start) & np.isfinite(r.pa)
+    t, p = r.at[keep] - r.hold_start, r.pa[keep]
+    within = t <= v.span + 1.0
+    fit = next((f for f in v.fits if f.name == v.verdict), None)
+    words = [f"{v.sentence}. Probability {v.probability:.0%}; {v.span / 60:.0f} min read; {r.inside}."]
+    words += [x[0].upper() + x[1:] + "." for x in v.reasons]
+    if "leak" in v.verdict:
+        g = grams_per_year(v.leak, r.job.scope)
+        words.append(
+            f"Leak {v.rate.value:.2f} µ/s ({v.rate.low:.2f} to {v.rate.high:.2f}), {v.leak.value:.2e} Pa·m³/s, "
+            f"about {g.value:,.0f} g a year at working pressure ({g.low:,.0f} to {g.high:,.0f}, estimate)."
+        )
+    if "moisture" in v.verdict:
+        m = v.moisture
+        words.append(f"Water left {m.value:.2f} g ({m.low:.2f} to {m.high:.2f}).")
+    if v.verdict == "tight-and-dry":
+        words.append(f"The smallest leak this hold could have shown is {v.detection:.2f} µ/s.")
+    parts: list[Flowable] = [
+        KeepTogether(
+            [
+                _text("Hold", HEAD),
+                _text(v.sentence, VERDICT),
+                hold_chart(t[within], p[within], fit, criterion.limit, WIDTH),
+            ]
+        )
+    ]
+    parts += [_text(w) for w in words]
+    said = {True: "passed", False: "FAILED", None: "not yet"}
+    rows = [[o.name, said[o.passed], o.reason] for o in v.criteria]
+    parts += [Spacer(1, 4), _list(["School", "Says", "Because"], rows, [38 * mm, 20 * mm, WIDTH - 58 * mm])]
+    return parts
+
+
+def _readings(r: Record) -> list[Flowable]:
+    if r.at is None or r.pa is None or r.at.size < 2:
+        return []
+    count = min(40, r.at.size)
+    picks = np.unique(np.linspace(0, r.at.size - 1, count).astype(int))
+    cells = [
+        (_clock(float(r.at[i])), "over range" if np.isnan(r.pa[i]) else f"{micron(float(r.pa[i])):,.0f} µ")
+        for i in picks
+    ]
+    per = -(-len(cells) // 4)
+    rows = []
+    for k in range(per):
+        row: list[str] = []
+        for c in range(4):
+            row += list(cells[c * per + k]) if c * per + k < len(cells) else ["", ""]
+        rows.append(row)
+    head = ["Time", "Reading"] * 4
+    return [KeepTogether([_text("Readings at even steps", HEAD), _list(head, rows, [WIDTH / 8] * 8)])]
+
+
+def _closing(r: Record) -> list[Flowable]:
+    job = r.job
+    charge = charge_to_weigh(job.scope)
+    done = [s.title for s in release_steps(job) if s.key in job.release.steps_done]
+    rows = [
+        ("To weigh in", f"{charge.to_weigh:.2f} kg: {charge.words}" if charge else "no nameplate charge given"),
+        ("Weighed in", f"{job.release.weighed_kg:.2f} kg" if job.release.weighed_kg is not None else ""),
+        ("Release", "; ".join(done)),
+        ("Deviations", job.closing.deviation or "none recorded"),
+        ("Remarks", job.closing.remarks or "none"),
+        ("Signed", f"{job.closing.signed_by} {job.closing.signed_at}".strip() or "not signed"),
+    ]
+    parts: list[Flowable] = [_text("Release and signature", HEAD), _grid(rows, 1)]
+    parts.append(Spacer(1, 4))
+    parts += [_text("Caution: " + c, SMALL) for c in cautions(job.scope)]
+    return parts
+
+
+def render(record: Record, printed_at: datetime | None = None) -> bytes:
+    """The report as PDF bytes. ``printed_at`` is the time in the footer (now, if not given)."""
+    out = io.BytesIO()
+    job = record.job
+    when = (printed_at or datetime.now().astimezone()).strftime("%Y-%m-%d %H:%M")
+    foot = f"Rough Draw {__version__}, verdict {ALGORITHM}"
+    if record.inputs_hash:
+        foot += f", hold data SHA-256 {record.inputs_hash[:16]}"
+
+    def page(canvas: Canvas, doc: SimpleDocTemplate) -> None:
+        canvas.saveState()
+        canvas.setFont("Helvetica", 7)
+        canvas.setFillColor(INK)
+        canvas.drawString(18 * mm, 10 * mm, f"{foot}, printed {when}")
+        canvas.drawRightString(A4[0] - 18 * mm, 10 * mm, f"page {doc.page}")
+        canvas.setStrokeColor(INK)
+        canvas.setLineWidth(1.2)
+        canvas.line(18 * mm, 14 * mm, A4[0] - 18 * mm, 14 * mm)
+        canvas.restoreState()
+
+    doc = SimpleDocTemplate(
+        out,
+        pagesize=A4,
+        leftMargin=18 * mm,
+        rightMargin=18 * mm,
+        topMargin=15 * mm,
+        bottomMargin=18 * mm,
+        title=f"Evacuation record: {job.party.customer} {job.party.unit}".strip(),
+        author=job.party.firm,
+    )
+    heading = f"{job.party.customer or 'Evacuation'}: {job.party.unit}".rstrip(": ")
+    story: list[Flowable] = [_text("Evacuation record", SMALL), _text(heading, TITLE), Spacer(1, 4)]
+    criterion = criteria.chosen(job.criterion)
+    story += _parties(record)
+    story.append(_text(f"Criterion: {criterion.name}: {criterion.rule()}."))
+    for section in (_draw, _hold, _proved, _closing, _readings):
+        story += section(record)
+    doc.build(story, onFirstPage=page, onLaterPages=page)
+    return out.getvalue()
