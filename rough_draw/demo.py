@@ -84,6 +84,7 @@ class DemoJob:
     ended_min_ago: float = 0.0
     live: bool = False
     signed: bool = False
+    below: float = 1.0
 
 
 def _proved(job: Job, skip: str = "") -> Job:
@@ -180,7 +181,15 @@ def demo_jobs() -> list[DemoJob]:
         DemoJob("larkspur-3", room3, Truth(Unknowns(water=0.4, pump=0.3, release=0.2), 11), stop_at=700, live=True),
         DemoJob("larkspur-1", room1, Truth(Unknowns(water=-0.5, extra_leak=1.3e-3), 12), hold_min=20, ended_min_ago=4),
         DemoJob("hollow-2", shed, Truth(Unknowns(water=0.1), 13), hold_min=20, ended_min_ago=35),
-        DemoJob("saltmarsh-ice", store, Truth(Unknowns(water=-0.6), 14), hold_min=15, ended_min_ago=1500, signed=True),
+        DemoJob(
+            "saltmarsh-ice",
+            store,
+            Truth(Unknowns(water=-0.6), 14),
+            hold_min=25,
+            ended_min_ago=1500,
+            signed=True,
+            below=0.3,
+        ),
         DemoJob(
             "hollow-5",
             Job(
@@ -227,7 +236,7 @@ def build() -> None:
 
 def _add(d: DemoJob, now: float) -> None:
     job = d.job
-    played = play(job, d.truth, d.hold_min, stop_at=d.stop_at) if d.truth else None
+    played = play(job, d.truth, d.hold_min, stop_at=d.stop_at, below=d.below) if d.truth else None
     end = now - d.ended_min_ago * 60.0
     if d.signed:
         stamp = time.strftime("%Y-%m-%d %H:%M", time.localtime(end + 3000))

@@ -13,8 +13,9 @@ from fastapi.responses import FileResponse
 from fastapi.staticfiles import StaticFiles
 
 from rough_draw import __version__
-from rough_draw.api import errors, routes_jobs, routes_plan, routes_record, routes_run
+from rough_draw.api import errors, routes_jobs, routes_plan, routes_record, routes_run, runs
 from rough_draw.api.hub import Hub
+from rough_draw.store import jobs
 from rough_draw.store.database import open_database
 
 STATIC = Path(__file__).parent / "static"
@@ -32,6 +33,11 @@ def _warm() -> None:
     from rough_draw.core.plan import plan_job
 
     plan_job(Job(), size=2, with_upgrades=False)
+    for stored in jobs.listing():
+        run = runs.view(stored.key)
+        if run.series and not run.job.closing.signed_by:
+            runs.plan_for(run.job)
+            runs.judge(run)
 
 
 def create_app(path: str | Path, warm: bool = True) -> FastAPI:

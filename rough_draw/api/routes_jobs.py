@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import numpy as np
 from fastapi import APIRouter, Query, Response, UploadFile
 
 from rough_draw.api import runs
@@ -28,19 +29,26 @@ def _row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
     needs = criteria.chosen(run.job.criterion).minutes * 60.0
     found = stages(run.job, run.state, runs.hold_span(run), needs)
     stage = current(found)
-    live = live_of(stored.key, run, hub)
     words = {s.key: s.missing for s in found}[stage]
+    ended = found[-1].done
+    link = hub.links.get(stored.key)
+    is_live = link is not None and not link.stale
     pa, over, next_title, next_at = None, False, "", None
-    if live.phase in ("draw", "hold") and not found[-1].done:
-        pa, over = live.pa, live.over_range
-        if live.next:
+    main = run.main()
+    if main is not None and main.at.size and not ended:
+        over = bool(np.isnan(main.pa[-1]))
+        pa = None if over else float(main.pa[-1])
+    # Plans and verdicts are shown here once they are there; the Yard does not wait for them.
+    if is_live and not ended and runs.plan_ready(run.job):
+        live = live_of(stored.key, run, hub)
+        if live.phase != "before" and live.next:
             next_title, next_at = live.next[0].title, live.next[0].due_at
-    if stage in ("release", "record") and run.series:
-        judged = runs.judge(run)
-        if judged is not None:
+    if stage in ("release", "record") and (judged := runs.judged_ready(run)) is not None:
+        if judged.verdict.verdict != "tight-and-dry" and not run.job.release.steps_done and not ended:
+            stage, words = "hold", judged.verdict.sentence
+        else:
             words = judged.verdict.sentence + (f"; {words}" if words else "")
-            next_title = ""
-    if found[-1].done:
+    if ended:
         words = f"signed by {run.job.closing.signed_by}"
     return YardRow(
         key=stored.key,
@@ -52,7 +60,7 @@ def _row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
         words=words,
         pa=pa,
         over_range=over,
-        live=live.standin and not live.stale,
+        live=is_live,
         next_title=next_title,
         next_at=next_at,
         stages=[StageState(key=s.key, done=s.done, missing=s.missing) for s in found],

@@ -37,6 +37,11 @@ class Cache:
         self._items: OrderedDict[Any, Any] = OrderedDict()
         self._lock = threading.Lock()
 
+    def peek(self, key: Any) -> Any | None:
+        """The value for ``key`` if it has been made."""
+        with self._lock:
+            return self._items.get(key)
+
     def get(self, key: Any, make: Callable[[], T]) -> T:
         """The value for ``key``, made if it is not there."""
         with self._lock:
@@ -56,10 +61,18 @@ _plans = Cache(64)
 _verdicts = Cache(64)
 
 
+def _plan_key(job: Job) -> str:
+    return job.model_dump_json(include={"scope", "rig", "criterion"})
+
+
 def plan_for(job: Job) -> Plan:
     """The plan of a sheet, from the cache if scope, rig and criterion are the same."""
-    key = job.model_dump_json(include={"scope", "rig", "criterion"})
-    return _plans.get(key, lambda: plan_job(job))
+    return _plans.get(_plan_key(job), lambda: plan_job(job))
+
+
+def plan_ready(job: Job) -> bool:
+    """Whether the plan is there without computing."""
+    return _plans.peek(_plan_key(job)) is not None
 
 
 @dataclass(frozen=True)
@@ -129,6 +142,17 @@ def isolated(job: Job) -> tuple[Isolation, Quantity]:
     return shut_off, total.times(share)
 
 
+def _digest(job: Job, start: float, t: FloatArray, p: FloatArray) -> str:
+    return hashlib.sha256(f"{start}|{_plan_key(job)}".encode() + t.tobytes() + p.tobytes()).hexdigest()
+
+
+def judged_ready(run: RunView) -> Judged | None:
+    """The verdict if it has been computed already."""
+    data = hold_data(run)
+    found: Judged | None = _verdicts.peek(_digest(run.job, *data)) if data is not None else None
+    return found
+
+
 def judge(run: RunView) -> Judged | None:
     """The verdict on the run's hold, or None if there is no hold."""
     data = hold_data(run)
@@ -136,8 +160,7 @@ def judge(run: RunView) -> Judged | None:
         return None
     start, t, p = data
     job = run.job
-    raw = f"{start}|{job.model_dump_json(include={'scope', 'rig', 'criterion'})}".encode()
-    digest = hashlib.sha256(raw + t.tobytes() + p.tobytes()).hexdigest()
+    digest = _digest(job, start, t, p)
 
     def make() -> Judged:
         shut_off, volume = isolated(job)

@@ -27,7 +27,16 @@ def isolation(job: Job, assembly: Assembly) -> Isolation:
     tubes: list[str] = []
     words: list[str] = []
     hose_m = 0.0
+    through_manifold = (
+        rig.manifold == "four-port" and not all(p.tool for p in rig.paths) and rig.gauge.place == "manifold"
+    )
+    if through_manifold:
+        tubes.append("pump-hose.end-b")
+        words.append("the manifold's vacuum valve")
+        hose_m += sum(p.hose.length_m for p in rig.paths)
     for path in rig.paths:
+        if through_manifold:
+            continue
         if path.tool:
             tubes.append(f"{path.port}.tool-bore")
             words.append(f"the {path.port} tool")

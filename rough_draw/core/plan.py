@@ -71,6 +71,28 @@ def _reached(result: Run, level: float) -> float | None:
     return float(result.time[i - 1] + (a - np.log(level)) / (a - b) * (result.time[i] - result.time[i - 1]))
 
 
+def band(curves: list[tuple[FloatArray, FloatArray]], times: FloatArray) -> FloatArray:
+    """10 %, 50 % and 90 % curves (3 × n, Pa) at ``times`` of an ensemble of falling curves (s, Pa).
+
+    Quantiles are taken of the time at which each level is passed, not of the pressure at each time: a few
+    members then make a smooth band even where plateaus of different length lie side by side.
+    """
+    high = max(float(p[0]) for _, p in curves)
+    low = min(float(p.min()) for _, p in curves)
+    levels = np.geomspace(high, max(low, 0.05), 160)
+    passed = np.empty((len(curves), levels.size))
+    for row, (t, p) in zip(passed, curves, strict=True):
+        falling = np.minimum.accumulate(p)
+        log = np.log(np.maximum(falling, 1e-6))
+        row[:] = np.interp(-np.log(levels), -log, t, right=HORIZON * 2.0)
+    early = quantiles(passed)
+    result = np.empty((3, times.size))
+    for out, at in zip(result, early, strict=True):
+        steady = np.maximum.accumulate(at)
+        out[:] = np.exp(np.interp(times, steady, np.log(levels)))
+    return result
+
+
 def time_to_target(job: Job, unknown: Unknowns | None = None, rtol: float = 3e-3) -> float | None:
     """Seconds until the whole system is at the target, best guess; None if it is not within a day."""
     assembly = assemble(job, unknown)
@@ -99,8 +121,8 @@ def plan_job(job: Job, size: int = SIZE, with_upgrades: bool = True) -> Plan:
         span = Range(min(low, base), base, max(high, base))
     end = min(HORIZON, 1.35 * span.high) if base is not None else 4 * 3600.0
     times = np.unique(np.concatenate([np.linspace(0, end, 160), np.geomspace(2.0, max(end, 10.0), 60)]))
-    gauge = np.array([r.at(assembly.gauge_node, times) for r in runs])
-    system = np.array([np.exp(np.interp(times, r.time, np.log(np.maximum(system_pressure(r), 1e-6)))) for r in runs])
+    gauge = band([(r.time, r.total(assembly.gauge_node)) for r in runs], times)
+    system = band([(r.time, system_pressure(r)) for r in runs], times)
     steady = solve_steady(assembly, target)
     at = base if base is not None else end
     worst = float(np.exp(np.interp(at, nominal.time, np.log(np.maximum(system_pressure(nominal), 1e-6)))))
@@ -110,8 +132,8 @@ def plan_job(job: Job, size: int = SIZE, with_upgrades: bool = True) -> Plan:
         span if base is not None else None,
         share,
         times,
-        quantiles(gauge),
-        quantiles(system),
+        gauge,
+        system,
         steady,
         error,
         rank_upgrades(job, base) if with_upgrades else (),

@@ -62,7 +62,7 @@ class Frame:
             label = f"{k * step:g}"
             d.add(String(x, self.bottom - 10, label, fontName=FONT, fontSize=7, textAnchor="middle", fillColor=INK))
         d.add(String(self.right, 3, "minutes", fontName=FONT, fontSize=7, textAnchor="end", fillColor=INK))
-        d.add(String(2, self.top - 2, "micron", fontName=FONT, fontSize=7, fillColor=INK))
+        d.add(String(self.left + 4, self.bottom + 4, "micron", fontName=FONT, fontSize=7, fillColor=INK))
         box = Rect(self.left, self.bottom, self.right - self.left, self.top - self.bottom)
         box.fillColor, box.strokeColor, box.strokeWidth = None, INK, 1.0
         d.add(box)

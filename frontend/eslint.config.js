@@ -1,0 +1,11 @@
+import hooks from "eslint-plugin-react-hooks";
+import ts from "typescript-eslint";
+
+export default ts.config(
+  { ignores: ["src/api/schema.d.ts"] },
+  ...ts.configs.recommended,
+  {
+    plugins: { "react-hooks": hooks },
+    rules: { ...hooks.configs.recommended.rules, "@typescript-eslint/consistent-type-imports": "error" },
+  },
+);

@@ -1,0 +1,65 @@
+import type { components } from "./schema";
+
+/** The API, typed from its own description. */
+type S = components["schemas"];
+export type Job = S["Job"];
+export type JobOut = S["JobOut"];
+export type YardRow = S["YardRow"];
+export type StageState = S["StageState"];
+export type SystemOut = S["SystemOut"];
+export type PlanOut = S["PlanOut"];
+export type Part = S["PartOut"];
+export type LiveOut = S["LiveOut"];
+export type NextTouch = S["NextOut"];
+export type SeriesOut = S["SeriesOut"];
+export type TouchOut = S["TouchOut"];
+export type VerdictOut = S["VerdictOut"];
+export type ImportOut = S["ImportOut"];
+export type Catalogue = S["CatalogueOut"];
+export type Choice = S["Choice"];
+export type Problem = S["Problem"];
+export type Path = S["Path"];
+export type Hose = S["Hose"];
+
+/** A request that did not succeed: the problem as the server told it, or that it could not be reached. */
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    readonly problem: Problem,
+  ) {
+    super(problem.detail);
+  }
+}
+
+async function ask<T>(method: string, path: string, body?: unknown): Promise<T> {
+  const form = body instanceof FormData;
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, {
+      method,
+      headers: body === undefined || form ? {} : { "Content-Type": "application/json" },
+      body: body === undefined ? undefined : form ? body : JSON.stringify(body),
+    });
+  } catch {
+    throw new ApiError(0, {
+      type: "about:blank",
+      title: "No answer",
+      status: 0,
+      detail: "The server cannot be reached. What you typed is still here; try again.",
+      faults: [],
+    });
+  }
+  if (!response.ok) {
+    const problem = (await response.json().catch(() => null)) as Problem | null;
+    throw new ApiError(
+      response.status,
+      problem ?? { type: "about:blank", title: "Not possible", status: response.status, detail: response.statusText, faults: [] },
+    );
+  }
+  return response.status === 204 ? (undefined as T) : ((await response.json()) as T);
+}
+
+export const get = <T>(path: string) => ask<T>("GET", path);
+export const post = <T>(path: string, body?: unknown) => ask<T>("POST", path, body);
+export const put = <T>(path: string, body: unknown) => ask<T>("PUT", path, body);
+export const del = <T>(path: string) => ask<T>("DELETE", path);

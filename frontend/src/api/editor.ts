@@ -1,0 +1,93 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useRef, useState } from "react";
+
+import type { Job, JobOut } from "./client";
+import { ApiError, post, put } from "./client";
+import { useJob } from "./queries";
+
+export interface Editor {
+  job: Job | undefined;
+  version: number;
+  canUndo: boolean;
+  /** What stands in the way of saving, until the next edit mends it. */
+  fault: ApiError | null;
+  edit: (change: (job: Job) => Job, at?: "once" | "typing") => void;
+  undo: () => void;
+}
+
+/** One sheet under edit: shown at once, saved shortly after, the last good state kept when the server refuses. */
+export function useEditor(key: string): Editor {
+  const client = useQueryClient();
+  const { data } = useJob(key);
+  const [draft, setDraft] = useState<Job | null>(null);
+  const [fault, setFault] = useState<ApiError | null>(null);
+  const latest = useRef<Job | null>(null);
+  const timer = useRef<number>(undefined);
+  const busy = useRef(false);
+
+  const accept = useCallback(
+    (stored: JobOut) => {
+      client.setQueryData(["job", key], stored);
+      for (const name of ["stages", "live", "verdict"]) void client.invalidateQueries({ queryKey: [name, key] });
+    },
+    [client, key],
+  );
+
+  const flush = useCallback(async (): Promise<void> => {
+    if (busy.current) return;
+    busy.current = true;
+    while (latest.current !== null) {
+      const sent: Job = latest.current;
+      const version = client.getQueryData<JobOut>(["job", key])?.version;
+      if (version === undefined) break;
+      try {
+        accept(await put<JobOut>(`/jobs/${key}`, { version, job: sent }));
+        setFault(null);
+        setDraft((d) => (d === sent ? null : d));
+      } catch (e) {
+        if (e instanceof ApiError) setFault(e);
+        if (e instanceof ApiError && e.status === 409) await client.invalidateQueries({ queryKey: ["job", key] });
+      }
+      // An edit made meanwhile goes next. What was refused stays in view, with the reason above it.
+      if (latest.current === sent) latest.current = null;
+    }
+    busy.current = false;
+  }, [accept, client, key]);
+
+  useEffect(
+    () => () => {
+      window.clearTimeout(timer.current);
+      void flush();
+    },
+    [flush],
+  );
+
+  const edit = useCallback<Editor["edit"]>(
+    (change, at = "once") => {
+      const base = latest.current ?? draft ?? client.getQueryData<JobOut>(["job", key])?.job;
+      if (!base) return;
+      const next = change(base);
+      latest.current = next;
+      setDraft(next);
+      window.clearTimeout(timer.current);
+      timer.current = window.setTimeout(() => void flush(), at === "typing" ? 350 : 10);
+    },
+    [client, draft, flush, key],
+  );
+
+  const undo = useCallback(() => {
+    latest.current = null;
+    setDraft(null);
+    setFault(null);
+    post<JobOut>(`/jobs/${key}/undo`).then(accept, (e: unknown) => e instanceof ApiError && setFault(e));
+  }, [accept, key]);
+
+  return {
+    job: draft ?? data?.job,
+    version: data?.version ?? 0,
+    canUndo: data?.can_undo ?? false,
+    fault,
+    edit,
+    undo,
+  };
+}

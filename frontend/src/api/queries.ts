@@ -1,0 +1,116 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
+
+import type {
+  Catalogue,
+  Choice,
+  JobOut,
+  LiveOut,
+  PlanOut,
+  SeriesOut,
+  StageState,
+  SystemOut,
+  TouchOut,
+  VerdictOut,
+  YardRow,
+} from "./client";
+import { get, post } from "./client";
+
+export const useYard = () => useQuery({ queryKey: ["yard"], queryFn: () => get<YardRow[]>("/jobs"), refetchInterval: 3000 });
+export const useCatalogue = () =>
+  useQuery({ queryKey: ["catalogue"], queryFn: () => get<Catalogue>("/catalogue"), staleTime: Infinity });
+export const useJob = (key: string) =>
+  useQuery({ queryKey: ["job", key], queryFn: () => get<JobOut>(`/jobs/${key}`), staleTime: 5000 });
+export const useStages = (key: string) =>
+  useQuery({ queryKey: ["stages", key], queryFn: () => get<StageState[]>(`/jobs/${key}/stages`), refetchInterval: 6000 });
+
+/** What follows from the sheet is asked for again at each version; the last answer stays until the next is there. */
+export const useSystem = (key: string, version: number) =>
+  useQuery({
+    queryKey: ["system", key, version],
+    queryFn: () => get<SystemOut>(`/jobs/${key}/system`),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+export const usePlan = (key: string, version: number) =>
+  useQuery({
+    queryKey: ["plan", key, version],
+    queryFn: () => get<PlanOut>(`/jobs/${key}/plan`),
+    placeholderData: keepPreviousData,
+    retry: false,
+    staleTime: 60_000,
+  });
+export const useChecks = (key: string, version: number) =>
+  useQuery({
+    queryKey: ["checks", key, version],
+    queryFn: () => get<{ gates: Choice[]; steps: Choice[] }>(`/jobs/${key}/checks`),
+    placeholderData: keepPreviousData,
+  });
+
+export const useLive = (key: string) =>
+  useQuery({ queryKey: ["live", key], queryFn: () => get<LiveOut>(`/jobs/${key}/live`), refetchInterval: 1500 });
+export const useTouches = (key: string) =>
+  useQuery({ queryKey: ["touches", key], queryFn: () => get<TouchOut[]>(`/jobs/${key}/touches`) });
+export const useVerdict = (key: string, live: boolean) =>
+  useQuery({
+    queryKey: ["verdict", key],
+    queryFn: () => get<VerdictOut | null>(`/jobs/${key}/verdict`),
+    refetchInterval: live ? 4000 : false,
+  });
+export const useReadings = (key: string) =>
+  useQuery({ queryKey: ["readings", key], queryFn: () => get<SeriesOut[]>(`/jobs/${key}/readings`), staleTime: Infinity });
+
+/** Log a touch; where it stands is asked for again. */
+export function useTouch(key: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (t: { kind: string; note?: string }) => post<TouchOut>(`/jobs/${key}/touches`, t),
+    onSettled: () => refreshRun(client, key),
+  });
+}
+
+export function refreshRun(client: ReturnType<typeof useQueryClient>, key: string): void {
+  for (const name of ["live", "touches", "stages", "verdict"]) void client.invalidateQueries({ queryKey: [name, key] });
+}
+
+interface StreamMessage {
+  kind: "hello" | "readings" | "touch" | "reload";
+  gauge?: string;
+  at?: number[];
+  pa?: (number | null)[];
+}
+
+/** Keep the readings of a job up to date from the server's stream. */
+export function useStream(key: string): void {
+  const client = useQueryClient();
+  useEffect(() => {
+    const source = new EventSource(`/api/jobs/${key}/stream`);
+    let opened = false;
+    source.onmessage = (event: MessageEvent<string>) => {
+      const message = JSON.parse(event.data) as StreamMessage;
+      if (message.kind === "readings" && message.at && message.pa) {
+        const { at, pa, gauge = "" } = message;
+        client.setQueryData<SeriesOut[]>(["readings", key], (old) => append(old, gauge, at, pa));
+      } else if (message.kind === "touch") refreshRun(client, key);
+      else if (message.kind === "reload" || opened) void client.invalidateQueries({ queryKey: ["readings", key] });
+      opened = true;
+    };
+    return () => source.close();
+  }, [client, key]);
+}
+
+function append(old: SeriesOut[] | undefined, gauge: string, at: number[], pa: (number | null)[]): SeriesOut[] | undefined {
+  if (!old) return old;
+  const found = old.find((s) => s.gauge === gauge);
+  const base = found ?? { gauge, at: [], pa: [], total: 0, thinned: false };
+  const last = base.at[base.at.length - 1] ?? -Infinity;
+  const fresh = at.map((t, i) => [t, pa[i] ?? null] as const).filter(([t]) => t > last);
+  if (fresh.length === 0) return old;
+  const next: SeriesOut = {
+    ...base,
+    at: [...base.at, ...fresh.map(([t]) => t)],
+    pa: [...base.pa, ...fresh.map(([, p]) => p)],
+    total: base.total + fresh.length,
+  };
+  return found ? old.map((s) => (s === found ? next : s)) : [...old, next];
+}

@@ -1,0 +1,34 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
+
+import "./index.css";
+import { initTheme } from "./lib/theme";
+import { Shell } from "./shell/Shell";
+
+initTheme();
+
+const client = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });
+
+const router = createBrowserRouter([
+  {
+    element: <Shell />,
+    hydrateFallbackElement: <p className="p-6">Opening…</p>,
+    children: [
+      { index: true, lazy: async () => ({ Component: (await import("./pages/Yard")).Yard }) },
+      { path: "kit", lazy: async () => ({ Component: (await import("./pages/Kit")).Kit }) },
+      { path: "jobs/:jobKey", element: <Navigate to="scope" replace /> },
+      { path: "jobs/:jobKey/:stage", lazy: async () => ({ Component: (await import("./pages/JobPage")).JobPage }) },
+      { path: "*", lazy: async () => ({ Component: (await import("./pages/Lost")).Lost }) },
+    ],
+  },
+]);
+
+createRoot(document.getElementById("root")!).render(
+  <StrictMode>
+    <QueryClientProvider client={client}>
+      <RouterProvider router={router} />
+    </QueryClientProvider>
+  </StrictMode>,
+);

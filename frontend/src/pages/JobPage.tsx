@@ -1,0 +1,83 @@
+import { Undo2 } from "lucide-react";
+import { Link, useParams } from "react-router";
+
+import { useEditor } from "../api/editor";
+import { useJob, useLive, useStages, useStream } from "../api/queries";
+import { StageRail, STAGE_NAMES } from "../shell/StageRail";
+import { Draw } from "../stages/Draw";
+import { Hold } from "../stages/Hold";
+import { Prove } from "../stages/Prove";
+import { Record } from "../stages/Record";
+import { Release } from "../stages/Release";
+import { Rig } from "../stages/Rig";
+import { Scope } from "../stages/Scope";
+import type { StageProps } from "../stages/types";
+import { Button } from "../ui/Button";
+import { Fault } from "../ui/Sheet";
+import { GaugeState } from "../stages/GaugeState";
+import { Lost } from "./Lost";
+
+const STAGES: Record<string, (p: StageProps) => React.ReactNode> = {
+  scope: Scope,
+  rig: Rig,
+  prove: Prove,
+  draw: Draw,
+  hold: Hold,
+  release: Release,
+  record: Record,
+};
+
+/** One job: its heading, its stage rail, and the stage that is open. */
+export function JobPage() {
+  const { jobKey = "", stage = "" } = useParams();
+  const Stage = STAGES[stage];
+  if (!Stage || !(stage in STAGE_NAMES)) return <Lost />;
+  return <Opened key={jobKey} jobKey={jobKey} stage={stage} />;
+}
+
+function Opened({ jobKey, stage }: { jobKey: string; stage: string }) {
+  const found = useJob(jobKey);
+  const editor = useEditor(jobKey);
+  const stages = useStages(jobKey);
+  const live = useLive(jobKey);
+  useStream(jobKey);
+  const Stage = STAGES[stage]!;
+
+  if (found.error)
+    return (
+      <div className="mx-auto mt-12 max-w-lg">
+        <Fault title="This job cannot be opened" detail={found.error.message} />
+        <Link to="/" className="mt-4 inline-block font-bold underline">
+          Back to the Yard
+        </Link>
+      </div>
+    );
+  if (!editor.job) return <p className="p-6 text-soft">Opening the sheet…</p>;
+  const { party, scope } = editor.job;
+  const facts = [party?.unit, scope?.system?.replaceAll("-", " "), scope?.refrigerant, scope?.oil].filter(Boolean);
+  return (
+    <>
+      <header className="mb-2 flex flex-wrap items-baseline gap-x-4">
+        <h1 className="text-[24px] font-extrabold">{party?.customer || "New job"}</h1>
+        <p className="text-soft">{facts.join(" · ")}</p>
+        <div className="ml-auto flex items-center gap-2">
+          {editor.canUndo && (
+            <Button kind="quiet" className="flex items-center gap-1 px-2 font-normal" onClick={editor.undo}>
+              <Undo2 size={18} aria-hidden /> Undo
+            </Button>
+          )}
+          <GaugeState live={live.data} />
+        </div>
+      </header>
+      <div className="mb-3">
+        <StageRail jobKey={jobKey} stages={stages.data ?? []} now={stage} />
+      </div>
+      {editor.fault && (
+        <div className="mb-3">
+          <Fault title={editor.fault.problem.title} detail={editor.fault.problem.detail} faults={editor.fault.problem.faults} />
+        </div>
+      )}
+      <Stage jobKey={jobKey} editor={editor} job={editor.job} live={live.data} stages={stages.data ?? []} />
+    </>
+  );
+}

@@ -1,0 +1,60 @@
+import { Moon, Sun } from "lucide-react";
+import { NavLink, Outlet } from "react-router";
+
+import { setTheme, useTheme } from "../lib/theme";
+
+const PLACES = [
+  { to: "/", label: "Yard" },
+  { to: "/kit", label: "Kit" },
+];
+
+/** The frame: places on the left on a desk, at the foot on a phone. */
+export function Shell() {
+  const now = useTheme();
+  const other = now === "day" ? "night" : "day";
+  return (
+    <div className="min-h-dvh md:pl-[88px]">
+      <a href="#main" className="sr-only focus:not-sr-only focus:fixed focus:top-2 focus:left-2 focus:z-50 focus:bg-sheet focus:p-3">
+        To the content
+      </a>
+      <nav
+        aria-label="Places"
+        className="fixed inset-x-0 bottom-0 z-30 flex border-t-2 border-ink bg-sheet md:inset-y-0 md:right-auto md:w-[88px] md:flex-col md:border-t-0 md:border-r-2"
+      >
+        <div className="casual hidden px-2 pt-3 pb-4 text-center text-[20px] leading-[1.05] font-extrabold italic md:block" style={{ fontVariationSettings: '"CASL" 1, "slnt" -12' }}>
+          Rough
+          <br />
+          Draw
+        </div>
+        {PLACES.map((p) => (
+          <NavLink
+            key={p.to}
+            to={p.to}
+            end={p.to === "/"}
+            className={({ isActive }) =>
+              `grid min-h-14 flex-1 place-items-center font-bold md:mx-1 md:mb-2 md:min-h-[60px] md:flex-none md:rounded-[6px] ${
+                isActive
+                  ? "border-t-[5px] border-green bg-green-wash md:border-t-0 md:border-l-[5px]"
+                  : "text-soft hover:text-ink"
+              }`
+            }
+          >
+            {p.label}
+          </NavLink>
+        ))}
+        <button
+          type="button"
+          onClick={() => setTheme(other)}
+          aria-label={`Switch to ${other}`}
+          className="flex min-h-14 flex-1 items-center justify-center gap-1.5 font-bold text-soft hover:text-ink md:mt-auto md:mb-3 md:flex-none"
+        >
+          {now === "day" ? <Moon size={17} aria-hidden /> : <Sun size={17} aria-hidden />}
+          {now === "day" ? "Night" : "Day"}
+        </button>
+      </nav>
+      <main id="main" className="mx-auto max-w-[1240px] px-3 pt-3 pb-20 md:px-4 md:pb-4">
+        <Outlet />
+      </main>
+    </div>
+  );
+}

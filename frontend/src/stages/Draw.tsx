@@ -1,0 +1,304 @@
+import { useEffect, useState } from "react";
+import { useNavigate } from "react-router";
+
+import type { LiveOut, PlanOut, SeriesOut, SystemOut, TouchOut } from "../api/client";
+import { MICRON_PA, clock, microns, rate } from "../lib/format";
+import { usePlan, useReadings, useSystem, useTouch, useTouches } from "../api/queries";
+import { RigLine } from "../rig/RigLine";
+import { Trace } from "../trace/Trace";
+import type { Band } from "../trace/paint";
+import { Button } from "../ui/Button";
+import { Modal } from "../ui/Modal";
+import { Fault, Sheet, Tag } from "../ui/Sheet";
+import { Source } from "./Source";
+import type { StageProps } from "./types";
+
+/** The draw: the figure, the next touch, the trace, the rig line. */
+export function Draw({ jobKey, job, editor, live }: StageProps) {
+  const plan = usePlan(jobKey, editor.version);
+  const system = useSystem(jobKey, editor.version);
+  const readings = useReadings(jobKey);
+  const touches = useTouches(jobKey);
+  const [valve, setValve] = useState(false);
+  if (plan.error) return <Fault title="This rig cannot be computed" detail={plan.error.message} />;
+  if (!live || !plan.data || !system.data) return <p className="text-soft">Setting up the chart…</p>;
+  const shut = live.isolated_at !== null && live.isolated_at !== undefined;
+  return (
+    <div className="grid gap-3 md:grid-cols-[326px_minmax(0,1fr)]">
+      <div className="grid content-start gap-3">
+        <FigureCard live={live} />
+        <NextCard live={live} jobKey={jobKey} />
+      </div>
+      <Sheet className="p-2!">
+        <Source jobKey={jobKey} live={live} hasReadings={(readings.data?.length ?? 0) > 0} />
+        <DrawTrace live={live} plan={plan.data} system={system.data} series={readings.data ?? []} touches={touches.data ?? []} />
+      </Sheet>
+      <Sheet className="md:col-span-2">
+        <RigLine
+          job={job}
+          plan={plan.data}
+          system={system.data}
+          pressures={live.section_pa}
+          reading={live.over_range ? "gauge over" : live.pa !== null && live.pa !== undefined ? `gauge ${microns(live.pa)}` : "gauge"}
+          shut={shut}
+          onValve={() => setValve(true)}
+        />
+        {Object.keys(live.section_pa).length > 0 && <p className="mt-1 text-[15px] text-soft">Pressures in the parts are computed from the plan; only the flag is measured.</p>}
+      </Sheet>
+      <TouchList touches={touches.data ?? []} />
+      <ValveDialog open={valve} onClose={() => setValve(false)} jobKey={jobKey} plan={plan.data} live={live} shut={shut} />
+    </div>
+  );
+}
+
+/** The last reading, large, and how it goes. */
+function FigureCard({ live }: { live: LiveOut }) {
+  const target = live.target_at;
+  return (
+    <Sheet>
+      <div className="flex items-baseline justify-between">
+        <span className="font-bold">{live.gauge_place}</span>
+        <span className="text-soft">{live.gauge}</span>
+      </div>
+      <p className="figure text-[74px] leading-[1.16] font-bold whitespace-nowrap text-measure" data-testid="figure">
+        {live.over_range ? (
+          "over"
+        ) : live.pa !== null && live.pa !== undefined ? (
+          <>
+            {microns(live.pa)}
+            <span className="text-[22px] text-ink"> µ</span>
+          </>
+        ) : (
+          <span className="text-strong">—</span>
+        )}
+      </p>
+      <div className="flex items-baseline justify-between gap-2">
+        <span className="figure text-[19px] font-bold">
+          {live.rate_micron_s !== null && live.rate_micron_s !== undefined ? rate(live.rate_micron_s) : live.over_range ? "over range" : "no reading yet"}
+        </span>
+        <span>{live.words}</span>
+      </div>
+      {target && live.phase === "draw" && (
+        <p className="text-soft">
+          <span className="figure">{microns(live.target_pa)} µ</span> at <span className="figure font-bold text-ink">{clock(target.value)}</span>{" "}
+          <span className="figure">
+            {clock(target.low)}–{clock(target.high)}
+          </span>
+        </p>
+      )}
+      {live.stale && <Tag tone="caution">stale: nothing heard from the gauge</Tag>}
+    </Sheet>
+  );
+}
+
+/** The one touch that comes next: what, when, why, the caution. */
+export function NextCard({ live, jobKey }: { live: LiveOut; jobKey: string }) {
+  const touch = useTouch(jobKey);
+  const navigate = useNavigate();
+  const [why, setWhy] = useState(false);
+  const [skipped, setSkipped] = useState<string[]>([]);
+  const ahead = live.next.filter((n) => !skipped.includes(n.kind));
+  const [now, then] = ahead;
+  if (!now) return null;
+  const due = now.due_at;
+  const isNow = due !== null && due !== undefined && due <= live.now + 1;
+  const done = () => {
+    if (now.kind === "read-hold") {
+      void navigate(`/jobs/${jobKey}/hold`);
+      return;
+    }
+    if (now.kind === "pump-on" && !live.ballast_open) touch.mutate({ kind: "ballast-open" });
+    touch.mutate({ kind: now.kind }, { onSuccess: () => now.kind === "isolate" && void navigate(`/jobs/${jobKey}/draw`) });
+  };
+  return (
+    <Sheet strong>
+      <div aria-live="polite">
+        <Tag tone={isNow ? "caution" : "plain"}>
+          {isNow ? "now" : due !== null && due !== undefined ? `about ${clock(due)}` : "later"}
+        </Tag>
+        <p className="casual mt-2 text-[23px] leading-[1.2] font-extrabold">{now.title}</p>
+      </div>
+      <p className="mt-2">{now.why}</p>
+      {why && <p className="mt-2 border-l-4 border-ochre pl-3">{now.caution}</p>}
+      {then && (
+        <p className="mt-2 text-soft">
+          Next{then.due_at ? <span className="figure">, {clock(then.due_at)}</span> : null}: {then.title.charAt(0).toLowerCase() + then.title.slice(1)}.
+        </p>
+      )}
+      {touch.error && (
+        <div className="mt-2">
+          <Fault title="Not logged" detail={touch.error.message} />
+        </div>
+      )}
+      <div className="mt-4 grid grid-cols-[1fr_auto_auto] gap-2.5">
+        <Button kind="solid" onClick={done} disabled={touch.isPending}>
+          {now.kind === "read-hold" ? "Read it" : "Done"}
+        </Button>
+        <Button onClick={() => setWhy((w) => !w)} aria-expanded={why}>
+          Care
+        </Button>
+        {now.kind !== "pump-on" && now.kind !== "read-hold" && (
+          <Button
+            onClick={() => {
+              setSkipped((s) => [...s, now.kind]);
+              touch.mutate({ kind: "note", note: `skipped: ${now.title}` });
+            }}
+          >
+            Skip
+          </Button>
+        )}
+      </div>
+    </Sheet>
+  );
+}
+
+const M = MICRON_PA;
+
+function DrawTrace({
+  live,
+  plan,
+  system,
+  series,
+  touches,
+}: {
+  live: LiveOut;
+  plan: PlanOut;
+  system: SystemOut;
+  series: SeriesOut[];
+  touches: TouchOut[];
+}) {
+  const narrow = useNarrow();
+  const start = live.started_at ?? live.now;
+  const planEnd = start + (plan.times[plan.times.length - 1] ?? 3600);
+  const lastReading = Math.max(start, ...series.map((s) => s.at[s.at.length - 1] ?? 0));
+  const want = live.target_at?.high ?? planEnd;
+  const to = Math.max(start + 600, Math.min(want + 300, start + Math.max(3600, 4 * (live.now - start))), lastReading + 60);
+  const boils = system.water_boils_pa;
+  const ice = 4588 * M;
+  const bands: Band[] = [
+    { from: boils, to: 1e6 * M, label: "free air", tone: "strong-rule" },
+    { from: Math.min(ice, boils), to: boils, label: "water boils", tone: "ochre" },
+    { from: 1000 * M, to: Math.min(ice, boils), label: "drying out", tone: "pencil" },
+    { from: 10 * M, to: 1000 * M, label: "finish", tone: "green" },
+  ];
+  const main = series[0];
+  const events = touches
+    .filter((t) => t.kind !== "note" && t.at > start + 5)
+    .map((t, i) => ({ at: t.at, label: String(i + 1), pa: readingAt(main, t.at) }));
+  return (
+    <Trace
+      label={`Pressure against time. Last reading ${live.pa ? microns(live.pa) + " microns" : "none"}`}
+      series={series}
+      log
+      height={narrow ? 300 : 372}
+      from={start}
+      to={to}
+      bottom={live.target_pa / M > 110 ? 100 : 10}
+      bands={narrow ? [] : bands}
+      pencils={[{ at: plan.times.map((t) => t + start), low: plan.gauge_low, mid: plan.gauge_mid, high: plan.gauge_high }]}
+      levels={[
+        { pa: live.target_pa, label: `target ${microns(live.target_pa)} µ`, tone: "green" },
+        { pa: boils, label: narrow ? "water boils" : "water boils at the coldest spot", tone: "ochre", dotted: true, labelAt: "right" },
+      ]}
+      events={events}
+    />
+  );
+}
+
+function readingAt(s: SeriesOut | undefined, at: number): number | null {
+  if (!s) return null;
+  let lo = 0;
+  let hi = s.at.length - 1;
+  while (lo < hi) {
+    const mid = (lo + hi) >> 1;
+    if (s.at[mid]! < at) lo = mid + 1;
+    else hi = mid;
+  }
+  return s.pa[lo] ?? null;
+}
+
+export function useNarrow(): boolean {
+  const [narrow, set] = useState(() => window.innerWidth < 768);
+  useEffect(() => {
+    const on = () => set(window.innerWidth < 768);
+    window.addEventListener("resize", on);
+    return () => window.removeEventListener("resize", on);
+  }, []);
+  return narrow;
+}
+
+function TouchList({ touches }: { touches: TouchOut[] }) {
+  const shown = touches.filter((t) => t.kind !== "note" || !t.note.startsWith("{"));
+  if (shown.length === 0) return null;
+  const first = shown[0]!.at;
+  const numbered = shown.filter((t) => t.kind !== "note" && t.at > first + 5);
+  return (
+    <Sheet title="Touches made" className="md:col-span-2">
+      <ol className="grid list-none gap-x-8 p-0 sm:grid-cols-2 lg:grid-cols-3">
+        {shown.map((t, i) => (
+          <li key={i} className="flex min-h-9 items-baseline gap-2">
+            <span className="figure w-6 flex-none text-center font-bold">{numbered.indexOf(t) + 1 || "·"}</span>
+            <span className="figure">{clock(t.at, true)}</span>
+            <span>
+              {t.words}
+              {t.note && <span className="text-soft"> {t.note}</span>}
+            </span>
+          </li>
+        ))}
+      </ol>
+    </Sheet>
+  );
+}
+
+function ValveDialog({
+  open,
+  onClose,
+  jobKey,
+  plan,
+  live,
+  shut,
+}: {
+  open: boolean;
+  onClose: () => void;
+  jobKey: string;
+  plan: PlanOut;
+  live: LiveOut;
+  shut: boolean;
+}) {
+  const touch = useTouch(jobKey);
+  const act = (kind: string) => touch.mutate({ kind }, { onSuccess: onClose });
+  return (
+    <Modal open={open} onClose={onClose} title={shut ? "The system is shut off" : `Isolate at ${plan.isolate_where}?`}>
+      {shut ? (
+        <p>
+          {live.pump_on
+            ? "The pump is running: opening draws the system down again, and the hold starts anew after it."
+            : "The pump is stopped: opened now, its air and oil go into the system. Start the pump first."}
+        </p>
+      ) : (
+        <p>
+          The hold begins. Inside: {plan.isolate_inside}. {live.pump_on ? "Stop the pump only after this." : ""}
+        </p>
+      )}
+      {touch.error && <Fault title="Not logged" detail={touch.error.message} />}
+      <div className="mt-4 flex gap-3">
+        {!shut && (
+          <Button kind="solid" className="flex-1" onClick={() => act("isolate")}>
+            Isolate
+          </Button>
+        )}
+        {shut && live.pump_on && (
+          <Button kind="solid" className="flex-1" onClick={() => act("reopen")}>
+            Open again
+          </Button>
+        )}
+        {shut && !live.pump_on && (
+          <Button kind="solid" className="flex-1" onClick={() => act("pump-on")}>
+            Start the pump
+          </Button>
+        )}
+        <Button onClick={onClose}>Leave it</Button>
+      </div>
+    </Modal>
+  );
+}

@@ -1,0 +1,115 @@
+import { Download } from "lucide-react";
+
+import { useReadings, useVerdict } from "../api/queries";
+import { TextField } from "../ui/Field";
+import { Button } from "../ui/Button";
+import { Sheet, Tag } from "../ui/Sheet";
+import { STAGE_NAMES } from "../shell/StageRail";
+import type { StageProps } from "./types";
+
+type ClosingDoc = NonNullable<StageProps["job"]["closing"]>;
+
+/** Signature and the papers. */
+export function Record({ jobKey, job, editor, stages }: StageProps) {
+  const verdict = useVerdict(jobKey, false);
+  const readings = useReadings(jobKey);
+  const closing = job.closing!;
+  const set = (change: Partial<ClosingDoc>) => editor.edit((j) => ({ ...j, closing: { ...j.closing!, ...change } }), "typing");
+  const missing = stages.filter((s) => !s.done && s.key !== "record");
+  const count = (readings.data ?? []).reduce((n, s) => n + s.total, 0);
+  const failed = verdict.data?.criteria[0]?.passed === false;
+  return (
+    <div className="grid items-start gap-4 md:grid-cols-2">
+      <Sheet title="The papers" strong>
+        <p className="mb-3">
+          {count.toLocaleString("en-US")} readings. {verdict.data ? <b>{verdict.data.sentence}.</b> : "No verdict yet."}
+        </p>
+        <ul className="grid list-none gap-3 p-0">
+          {[
+            { file: "record.pdf", label: "Report", note: "PDF, to hand over" },
+            { file: "readings.csv", label: "Readings", note: "CSV, opens in any spreadsheet" },
+            { file: "job.json", label: "Whole job", note: "JSON, can be opened again" },
+          ].map((f) => (
+            <li key={f.file}>
+              <a
+                href={`/api/jobs/${jobKey}/${f.file}`}
+                download
+                className="flex min-h-14 items-center gap-3 rounded-[5px] border-2 border-ink px-4 hover:bg-green-wash"
+              >
+                <Download size={20} aria-hidden />
+                <span className="casual font-bold">{f.label}</span>
+                <span className="text-soft">{f.note}</span>
+              </a>
+            </li>
+          ))}
+        </ul>
+      </Sheet>
+      <Sheet title="Signature">
+        {missing.length > 0 && (
+          <ul className="mb-3 list-none p-0">
+            {missing.map((s) => (
+              <li key={s.key} className="mb-1 flex items-baseline gap-2">
+                <Tag tone="caution">{STAGE_NAMES[s.key]}</Tag> {s.missing}
+              </li>
+            ))}
+          </ul>
+        )}
+        <div className="grid gap-3">
+          {(failed || closing.deviation) && (
+            <TextField
+              label="Deviation from the criterion, with its reason"
+              long
+              value={closing.deviation ?? ""}
+              onChange={(v) => set({ deviation: v })}
+            />
+          )}
+          <TextField label="Remarks" long value={closing.remarks ?? ""} onChange={(v) => set({ remarks: v })} />
+          {closing.signed_at ? (
+            <div className="flex flex-wrap items-center gap-3 border-t-2 border-rule pt-3">
+              <p className="mr-auto">
+                <span className="casual text-[24px] font-bold" style={{ fontVariationSettings: '"CASL" 1, "slnt" -14' }}>
+                  {closing.signed_by}
+                </span>
+                <br />
+                <span className="figure text-soft">{closing.signed_at}</span>
+              </p>
+              <Button onClick={() => set({ signed_by: "", signed_at: "" })}>Take it back</Button>
+            </div>
+          ) : (
+            <Sign
+              name={job.party?.technician ?? ""}
+              needsReason={failed && !closing.deviation?.trim()}
+              onSign={(name) => set({ signed_by: name, signed_at: new Date().toLocaleString("sv-SE").slice(0, 16) })}
+            />
+          )}
+        </div>
+      </Sheet>
+    </div>
+  );
+}
+
+function Sign({ name, needsReason, onSign }: { name: string; needsReason: boolean; onSign: (name: string) => void }) {
+  return (
+    <form
+      className="flex items-end gap-3 border-t-2 border-rule pt-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        const typed = String(new FormData(e.currentTarget).get("name") ?? "").trim();
+        if (typed && !needsReason) onSign(typed);
+      }}
+    >
+      <label className="min-w-0 flex-1">
+        <span className="mb-1 block text-soft">Name of the technician</span>
+        <input name="name" defaultValue={name} required className="min-h-12 w-full rounded-[5px] border-2 border-strong bg-sheet px-3" />
+      </label>
+      <button
+        type="submit"
+        disabled={needsReason}
+        title={needsReason ? "The chosen school fails: give the reason for the deviation first" : undefined}
+        className="casual min-h-12 rounded-[5px] border-2 border-ink bg-ink px-5 font-bold text-on-ink disabled:opacity-50"
+      >
+        Sign
+      </button>
+    </form>
+  );
+}

@@ -1,0 +1,178 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+
+import type { ImportOut, LiveOut } from "../api/client";
+import { ApiError, post } from "../api/client";
+import { refreshRun } from "../api/queries";
+import { MICRON_PA, clock, span } from "../lib/format";
+import { Button } from "../ui/Button";
+import { Modal } from "../ui/Modal";
+import { Fault, Tag } from "../ui/Sheet";
+
+/** Where readings come from: the simulated gauge, the keypad, a file. */
+export function Source({ jobKey, live, hasReadings }: { jobKey: string; live: LiveOut; hasReadings: boolean }) {
+  const client = useQueryClient();
+  const [keypad, setKeypad] = useState(false);
+  const [fault, setFault] = useState<ApiError | null>(null);
+  const [found, setFound] = useState<{ file: File; out: ImportOut } | null>(null);
+  const input = useRef<HTMLInputElement>(null);
+
+  const fail = (e: unknown) => e instanceof ApiError && setFault(e);
+  const pace = (speed: number) =>
+    post<LiveOut>(`/jobs/${jobKey}/standin`, { speed }).then((l) => {
+      setFault(null);
+      client.setQueryData(["live", jobKey], l);
+    }, fail);
+  const send = (file: File, commit: boolean) => {
+    const form = new FormData();
+    form.append("file", file);
+    return post<ImportOut>(`/jobs/${jobKey}/import?commit=${commit}`, form);
+  };
+  const look = (file: File) => send(file, false).then((out) => (setFault(null), setFound({ file, out })), fail);
+  const take = () =>
+    found &&
+    send(found.file, true).then(() => {
+      setFound(null);
+      void client.invalidateQueries({ queryKey: ["readings", jobKey] });
+      refreshRun(client, jobKey);
+    }, fail);
+
+  return (
+    <div className="mb-1">
+      {live.standin ? (
+        <div className="flex items-center justify-end gap-2" role="group" aria-label="Pace of the simulated gauge">
+          <span className="text-[15px] text-soft">simulated gauge, time</span>
+          {[1, 10, 60].map((s) => (
+            <Button key={s} kind={live.speed === s ? "solid" : "line"} className="figure min-w-14 px-1!" aria-pressed={live.speed === s} onClick={() => void pace(s)}>
+              ×{s}
+            </Button>
+          ))}
+        </div>
+      ) : (
+        <div className="flex flex-wrap justify-end gap-2">
+          <Button onClick={() => setKeypad(true)}>Type</Button>
+          <Button onClick={() => input.current?.click()}>Import</Button>
+          {!hasReadings && (
+            <Button kind="solid" onClick={() => void pace(60)}>
+              Simulated gauge, ×60
+            </Button>
+          )}
+        </div>
+      )}
+      <input
+        ref={input}
+        type="file"
+        accept=".csv,.tsv,.txt,text/csv"
+        aria-label="Readings file"
+        hidden
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          if (file) void look(file);
+          e.target.value = "";
+        }}
+      />
+      <Modal open={fault !== null} onClose={() => setFault(null)} title="Not taken" wide>
+        {fault && <Fault title={fault.problem.title} detail={fault.problem.detail} faults={fault.problem.faults} />}
+      </Modal>
+      <Modal open={found !== null} onClose={() => setFound(null)} title="Take these readings?" wide>
+        {found && <Preview out={found.out} name={found.file.name} onTake={() => void take()} onLeave={() => setFound(null)} />}
+      </Modal>
+      <Keypad open={keypad} onClose={() => setKeypad(false)} jobKey={jobKey} />
+    </div>
+  );
+}
+
+function Preview({ out, name, onTake, onLeave }: { out: ImportOut; name: string; onTake: () => void; onLeave: () => void }) {
+  return (
+    <>
+      <p>
+        <span className="font-bold">{name}</span>: <span className="figure">{out.rows.toLocaleString("en-US")}</span> rows over {span(out.span_s)}, times as {out.time_kind}.{" "}
+        {out.over_range > 0 && `${out.over_range} over range or blank. `}
+        {out.hold_from_s !== null && out.hold_from_s !== undefined ? `A hold is seen from ${span(out.hold_from_s)} on.` : "No hold is seen in it."}
+      </p>
+      <p className="mt-2">
+        {out.columns.map((c) => (
+          <span key={c.label} className="mr-3">
+            “{c.label}” in <b>{c.unit}</b>
+          </span>
+        ))}
+      </p>
+      {out.guesses.map((g) => (
+        <p key={g} className="mt-2">
+          <Tag tone="caution">guessed</Tag> {g}
+        </p>
+      ))}
+      <div className="mt-3 overflow-x-auto">
+        <table className="figure text-[15px]">
+          <tbody>
+            {out.preview.map((r, i) => (
+              <tr key={i} className="border-t border-rule">
+                {r.map((c, k) => (
+                  <td key={k} className="px-3 py-1">
+                    {c}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <div className="mt-4 flex gap-3">
+        <Button kind="solid" className="flex-1" onClick={onTake}>
+          Take them
+        </Button>
+        <Button onClick={onLeave}>Leave them</Button>
+      </div>
+    </>
+  );
+}
+
+/** A keypad for gloves: the time is stamped when the figure is entered. */
+function Keypad({ open, onClose, jobKey }: { open: boolean; onClose: () => void; jobKey: string }) {
+  const client = useQueryClient();
+  const [text, setText] = useState("");
+  const [last, setLast] = useState<string[]>([]);
+  const [fault, setFault] = useState<string>("");
+  const enter = (pa: number | null) => {
+    const at = Date.now() / 1000;
+    const shown = pa === null ? "over" : `${text} µ`;
+    post(`/jobs/${jobKey}/readings`, { gauge: "typed", readings: [{ at, pa, key: crypto.randomUUID() }] }).then(
+      () => {
+        setLast((l) => [`${clock(at, true)}  ${shown}`, ...l].slice(0, 3));
+        setText("");
+        setFault("");
+        void client.invalidateQueries({ queryKey: ["readings", jobKey] });
+        refreshRun(client, jobKey);
+      },
+      (e: unknown) => e instanceof ApiError && setFault(e.problem.detail),
+    );
+  };
+  const value = Number(text);
+  return (
+    <Modal open={open} onClose={onClose} title="Type the reading">
+      <div className="figure mb-1 rounded-[5px] border-2 border-strong px-3 py-2 text-right text-[40px] leading-none font-bold text-measure" aria-live="polite">
+        {text || "0"}
+        <span className="text-[20px] text-ink"> µ</span>
+      </div>
+      <div className="figure mb-2 h-16 text-right text-soft">
+        {last.map((l) => (
+          <div key={l}>{l}</div>
+        ))}
+      </div>
+      {fault && <Fault title="Not stored" detail={fault} />}
+      <div className="grid grid-cols-3 gap-2">
+        {["7", "8", "9", "4", "5", "6", "1", "2", "3", "00", "0", "⌫"].map((k) => (
+          <Button key={k} className="figure min-h-16 text-[24px]" aria-label={k === "⌫" ? "Back" : k} onClick={() => setText((t) => (k === "⌫" ? t.slice(0, -1) : (t + k).slice(0, 6).replace(/^0+/, "")))}>
+            {k}
+          </Button>
+        ))}
+        <Button className="min-h-16" onClick={() => enter(null)}>
+          Over
+        </Button>
+        <Button kind="solid" className="col-span-2 min-h-16 text-[20px]" disabled={text === "" || value > 800000} onClick={() => enter(value * MICRON_PA)}>
+          Enter
+        </Button>
+      </div>
+    </Modal>
+  );
+}

@@ -1,0 +1,165 @@
+import { useEffect, useRef } from "react";
+import uPlot from "uplot";
+import "uplot/dist/uPlot.min.css";
+
+import type { SeriesOut } from "../api/client";
+import { clock, micron } from "../lib/format";
+import { token, useTheme } from "../lib/theme";
+import { decades, FONT, hatchBand, levelLine, marks, rightBands, type Band, type Level, type Mark } from "./paint";
+
+export interface Pencil {
+  at: number[];
+  low?: number[];
+  mid: number[];
+  high?: number[];
+}
+
+export interface TraceProps {
+  series: SeriesOut[];
+  log: boolean;
+  pencils?: Pencil[];
+  levels?: Level[];
+  bands?: Band[];
+  events?: Mark[];
+  from: number;
+  to: number;
+  top?: number;
+  bottom?: number;
+  height: number;
+  label: string;
+}
+
+/** The strip chart: measured in ink, computed in pencil. Pressures come in Pa and are drawn in microns. */
+export function Trace(props: TraceProps) {
+  const box = useRef<HTMLDivElement>(null);
+  const plot = useRef<uPlot>(null);
+  const latest = useRef(props);
+  const theme = useTheme();
+  useEffect(() => {
+    latest.current = props;
+  });
+
+  const { log, height } = props;
+  const count = Math.max(1, props.series.length);
+  useEffect(() => {
+    const host = box.current;
+    if (!host) return;
+    const options = makeOptions(latest, log, count, host.clientWidth, height);
+    const made = new uPlot(options, align(latest.current.series), host);
+    plot.current = made;
+    const watch = new ResizeObserver(() => made.setSize({ width: host.clientWidth, height }));
+    watch.observe(host);
+    return () => {
+      watch.disconnect();
+      made.destroy();
+      plot.current = null;
+    };
+  }, [log, height, count, theme]);
+
+  useEffect(() => {
+    const p = plot.current;
+    if (!p) return;
+    p.batch(() => {
+      p.setData(align(props.series), false);
+      p.setScale("x", { min: props.from, max: props.to });
+      p.setScale("y", range(props));
+    });
+  });
+
+  return <div ref={box} role="img" aria-label={props.label} className="w-full" style={{ height }} />;
+}
+
+function range(p: TraceProps): { min: number; max: number } {
+  if (p.log) return { min: p.bottom ?? 50, max: p.top ?? 1e6 };
+  return { min: p.bottom ?? 0, max: p.top ?? 1000 };
+}
+
+/** Series on one time axis, in microns; over range stays empty. */
+function align(series: SeriesOut[]): uPlot.AlignedData {
+  const tables = series.map((s) => [s.at, s.pa.map((v) => (v === null ? null : micron(v)))] as uPlot.AlignedData);
+  if (tables.length === 0) return [[], []];
+  return tables.length === 1 ? tables[0]! : uPlot.join(tables, tables.map((t) => t.map(() => 2)));
+}
+
+function makeOptions(
+  latest: React.RefObject<TraceProps>,
+  log: boolean,
+  count: number,
+  width: number,
+  height: number,
+): uPlot.Options {
+  const ink = token("ink");
+  const axis = { stroke: ink, font: FONT, ticks: { show: false } };
+  return {
+    width,
+    height,
+    legend: { show: false },
+    cursor: { drag: { x: false, y: false }, points: { size: 9 } },
+    padding: [14, log ? 96 : 12, 0, 0],
+    scales: {
+      x: { time: false, range: () => [latest.current.from, latest.current.to] },
+      y: { distr: log ? 3 : 1, range: () => [range(latest.current).min, range(latest.current).max] },
+    },
+    axes: [
+      {
+        ...axis,
+        grid: { stroke: token("rule"), width: 1 },
+        space: 90,
+        values: (_, splits) => splits.map((s) => clock(s)),
+        incrs: [60, 120, 300, 600, 900, 1800, 3600, 7200, 14400],
+      },
+      {
+        ...axis,
+        size: 84,
+        grid: { stroke: token("strong-rule"), width: 1 },
+        values: (_, splits) => splits.map((s) => (log && !isDecade(s) ? "" : s.toLocaleString("en-US"))),
+        ...(log ? { splits: () => [10, 100, 1000, 10_000, 100_000].filter((d) => d >= range(latest.current).min * 0.99) } : {}),
+      },
+    ],
+    series: [
+      {},
+      ...Array.from({ length: count }, (_, i) => ({
+        stroke: token("measure"),
+        width: i === 0 ? 3 : 2,
+        dash: i === 0 ? undefined : [7, 4],
+        points: { show: false },
+        spanGaps: count > 1,
+      })),
+    ],
+    hooks: {
+      drawAxes: [
+        (u) => {
+          if (log) decades(u);
+          for (const p of latest.current.pencils ?? []) hatchBand(u, p);
+          if (log) rightBands(u, latest.current.bands ?? []);
+          for (const l of latest.current.levels ?? []) levelLine(u, l);
+        },
+      ],
+      draw: [(u) => marks(u, latest.current.events ?? []), lastPoint],
+    },
+  };
+}
+
+const isDecade = (v: number) => Math.abs(Math.log10(v) - Math.round(Math.log10(v))) < 1e-6;
+
+/** A ring where the pen stands now. */
+function lastPoint(u: uPlot): void {
+  const xs = u.data[0];
+  const ys = u.data[1];
+  if (!xs || !ys) return;
+  let i = xs.length - 1;
+  while (i >= 0 && (ys[i] === null || ys[i] === undefined)) i--;
+  if (i < 0) return;
+  const x = u.valToPos(xs[i]!, "x", true);
+  const y = u.valToPos(ys[i]!, "y", true);
+  if (x < u.bbox.left || x > u.bbox.left + u.bbox.width + 4) return;
+  const c = u.ctx;
+  const r = devicePixelRatio;
+  c.beginPath();
+  c.arc(x, y, 7 * r, 0, 2 * Math.PI);
+  c.fillStyle = token("sheet");
+  c.fill();
+  c.lineWidth = 3.5 * r;
+  c.strokeStyle = token("measure");
+  c.stroke();
+}

@@ -1,0 +1,58 @@
+import type { ReactNode } from "react";
+
+/** A card: a sheet of the pad with a firm outline. */
+export function Sheet({
+  title,
+  aside,
+  children,
+  className = "",
+  strong = false,
+}: {
+  title?: ReactNode;
+  aside?: ReactNode;
+  children: ReactNode;
+  className?: string;
+  strong?: boolean;
+}) {
+  return (
+    <section className={`sheet min-w-0 p-4 ${strong ? "border-[3px]" : ""} ${className}`}>
+      {(title || aside) && (
+        <header className="mb-3 flex items-baseline justify-between gap-3">
+          {title && <h2 className="text-[19px]">{title}</h2>}
+          {aside && <div className="text-soft">{aside}</div>}
+        </header>
+      )}
+      {children}
+    </section>
+  );
+}
+
+/** A small word in a wash: state told by word and shape, not by colour alone. */
+export function Tag({ tone, children }: { tone: "pass" | "caution" | "stop" | "plain"; children: ReactNode }) {
+  const tones = {
+    pass: "bg-green-wash text-green",
+    caution: "bg-ochre-wash text-ochre",
+    stop: "bg-stop-wash text-stop",
+    plain: "bg-rule text-ink",
+  };
+  return <span className={`casual inline-block rounded-full px-3 py-0.5 text-[15px] font-bold ${tones[tone]}`}>{children}</span>;
+}
+
+/** A fault told plainly, with its places. */
+export function Fault({ title, detail, faults = [] }: { title: string; detail: string; faults?: { place: string; message: string }[] }) {
+  return (
+    <div role="alert" className="rounded-[5px] border-2 border-stop bg-stop-wash p-3">
+      <strong className="casual text-stop">{title}. </strong>
+      {faults.length === 0 || faults.length > 1 ? detail : null}
+      {faults.length > 0 && (
+        <ul className="mt-1 max-h-56 list-none overflow-auto p-0">
+          {faults.map((f, i) => (
+            <li key={i}>
+              <span className="figure font-bold">{f.place}</span>: {f.message}
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}
