@@ -156,7 +156,7 @@ function Upright({ job, plan, system, pressures = {}, reading, shut = false, onV
                     )}
                   </span>
                   <span className="self-center leading-tight">
-                    {p.label} <span className="figure text-soft">{percent(p.share)}</span>
+                    {p.label} <span className="figure whitespace-nowrap text-soft">{percent(p.share)}</span>
                     {(gauge === `tool:${side}` && p.kind === "tool") || (gauge === `port:${side}` && p.kind === "port") ? (
                       <span className="figure ml-1 bg-measure px-1.5 font-bold" style={{ color: "var(--on-measure)" }}>
                         {reading ?? "gauge"}

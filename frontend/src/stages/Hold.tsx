@@ -50,6 +50,8 @@ const NEXT: Record<string, string> = {
   invalid: "Hold again.",
 };
 
+const sure = (p: number): string => (p > 0.99 ? "More than 99 % sure." : `${percent(p)} sure.`);
+
 function Read({ v, live, series, jobKey }: { v: VerdictOut; live: LiveOut; series: SeriesOut[]; jobKey: string }) {
   const tone = TONES[v.verdict] ?? "plain";
   return (
@@ -64,7 +66,7 @@ function Read({ v, live, series, jobKey }: { v: VerdictOut; live: LiveOut; serie
               {v.sentence}
             </p>
             <p className="mt-1 text-[18px]">
-              {v.probability > 0 && v.verdict !== "invalid" && <span className="font-bold">{percent(v.probability)} sure. </span>}
+              {v.probability > 0 && v.verdict !== "invalid" && <span className="font-bold">{sure(v.probability)} </span>}
               {v.reasons.map((r) => r.charAt(0).toUpperCase() + r.slice(1) + ". ")}
             </p>
             <p className="mt-1">{NEXT[v.verdict]}</p>

@@ -40,6 +40,7 @@ export function Trace(props: TraceProps) {
   });
 
   const { log, height } = props;
+  const banded = (props.bands?.length ?? 0) > 0;
   const count = Math.max(1, props.series.length);
   useEffect(() => {
     const host = box.current;
@@ -54,7 +55,7 @@ export function Trace(props: TraceProps) {
       made.destroy();
       plot.current = null;
     };
-  }, [log, height, count, theme]);
+  }, [log, height, count, theme, banded]);
 
   useEffect(() => {
     const p = plot.current;
@@ -95,7 +96,7 @@ function makeOptions(
     height,
     legend: { show: false },
     cursor: { drag: { x: false, y: false }, points: { size: 9 } },
-    padding: [14, log ? 96 : 12, 0, 0],
+    padding: [14, log && latest.current.bands?.length ? 96 : 12, 0, 0],
     scales: {
       x: { time: false, range: () => [latest.current.from, latest.current.to] },
       y: { distr: log ? 3 : 1, range: () => [range(latest.current).min, range(latest.current).max] },
@@ -105,12 +106,13 @@ function makeOptions(
         ...axis,
         grid: { stroke: token("rule"), width: 1 },
         space: 90,
+        size: 32,
         values: (_, splits) => splits.map((s) => clock(s)),
         incrs: [60, 120, 300, 600, 900, 1800, 3600, 7200, 14400],
       },
       {
         ...axis,
-        size: 84,
+        size: width < 500 ? 68 : 84,
         grid: { stroke: token("strong-rule"), width: 1 },
         values: (_, splits) => splits.map((s) => (log && !isDecade(s) ? "" : s.toLocaleString("en-US"))),
         ...(log ? { splits: () => [10, 100, 1000, 10_000, 100_000].filter((d) => d >= range(latest.current).min * 0.99) } : {}),
