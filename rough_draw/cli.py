@@ -238,14 +238,17 @@ def cmd_warm(_: argparse.Namespace) -> None:
 
 
 def cmd_openapi(a: argparse.Namespace) -> None:
-    """Write the API's description, from which the front end's types are generated."""
+    """Write the API's description, from which the front end's types are generated, and the job file's schema."""
     import tempfile
 
     from rough_draw.api.app import create_app
+    from rough_draw.store.exchange import JobFile
 
     with tempfile.TemporaryDirectory() as d:
         text = json.dumps(create_app(Path(d) / "x.sqlite3", warm=False).openapi(), indent=1, sort_keys=True)
     Path(a.out).write_text(text + "\n", encoding="utf-8")
+    schema = json.dumps(JobFile.model_json_schema(mode="serialization"), indent=1)
+    Path(a.out).with_name("job-file.schema.json").write_text(schema + "\n", encoding="utf-8")
 
 
 def parser() -> argparse.ArgumentParser:

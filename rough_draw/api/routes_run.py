@@ -149,7 +149,7 @@ def live(key: Key, hub: HubDep) -> LiveOut:
 
 
 @router.get("/jobs/{key}/readings")
-def read_readings(key: Key, since: float = Query(0.0, ge=0, le=4e9)) -> list[SeriesOut]:
+def read_readings(key: Key, since: float = Query(-1.0, ge=-1, le=4e9)) -> list[SeriesOut]:
     """Readings by gauge; long runs are thinned, the extremes of every piece kept."""
     jobs.get(key)
     found = []
@@ -215,16 +215,11 @@ def verdict(key: Key) -> VerdictOut | None:
     v = judged.verdict
     grams = grams_per_year(v.leak, run.job.scope)
     t = np.linspace(0.0, max(v.span, 60.0) * 1.25, 120)
-    curves = [
-        CurveOut(
-            name=f.name,
-            odds=v.odds.get(f.name, 0.0),
-            at=floats(t + judged.start, 14),
-            pa=floats(np.maximum(f.curve(t), 0)),
-        )
-        for f in v.fits
-        if v.odds.get(f.name, 0.0) >= 0.01
-    ]
+    best = v.best()
+    curves = []
+    if best is not None:
+        pa = floats(np.maximum(best.curve(t), 0.0))
+        curves = [CurveOut(name=best.name, odds=v.probability, at=floats(t + judged.start, 14), pa=pa)]
     return VerdictOut(
         verdict=v.verdict,
         sentence=v.sentence,

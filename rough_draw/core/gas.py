@@ -35,11 +35,11 @@ def viscosity_air(t: float) -> float:
 
 
 def viscosity_water(t: float) -> float:
-    """Dynamic viscosity of dilute water vapour, Pa·s, at ``t`` K (250–450 K, ±2 %).
+    """Dynamic viscosity of dilute water vapour, Pa·s, at ``t`` K (250–400 K, ±2 %).
 
-    Sutherland form fitted to the dilute-gas limit of IAPWS R12-08 (9.73e-6 at 293 K, 12.3e-6 at 373 K).
+    Power law through the dilute-gas values of IAPWS R12-08 (9.73e-6 at 293 K, 12.3e-6 at 373 K).
     """
-    return 9.73e-6 * (t / 293.15) * math.sqrt(t / 293.15) * (293.15 + 650.0) / (t + 650.0)
+    return 9.73e-6 * math.exp(0.97 * math.log(t / 293.15))
 
 
 def viscosity_refrigerant(t: float) -> float:

@@ -18,7 +18,7 @@ FloatArray = NDArray[np.float64]
 
 ALGORITHM = "hold-1"
 SLOW = "moisture-slow"
-"""Account of water that oil and walls give up slowly; counted under moisture."""
+"""Account of water that oil and walls give up slowly: moisture, or dry where it stays under the limit."""
 SURE = 0.90
 """Probability from which a verdict is given; below it the hold is called not settled."""
 
@@ -66,21 +66,28 @@ class Verdict:
         """The verdict in words."""
         return SENTENCE[self.verdict]
 
+    def best(self) -> Fit | None:
+        """The account that explains the hold best."""
+        return max(self.fits, key=lambda f: f.log_evidence, default=None)
+
 
 def _accounts(data: Data, psat: float, limit: float) -> list[Account]:
     """The accounts, with priors that are stated in docs/physics.md.
 
     Settling: amplitude log-normal about 150 µ (a factor 3), within minutes. Moisture: a plateau between the
-    limit and saturation, half of the time at saturation. Saturation itself is uncertain by 4 % (½ K). Beside
+    limit and saturation, half of the time at saturation over the gas that was there.
+    Saturation itself is uncertain by 4 % (½ K). Beside
     water given up slowly by oil looks straight at first: about 0.05 µ/s (a factor e), dying out. Beside
-    water, a leak is only called one from 1.5 % of saturation over the span: evaporation is not known better.
+    water, a leak is only called one from 2 % of saturation over the span: evaporation is not known better.
     """
     m = MICRON_PA
-    top = psat * 1.04
+    # What gas was left stands on top of the vapour.
+    gas = float(data.pressure[0])
+    top = psat * 1.04 + gas + 150 * m
     rate = least_rate(data)
     settle = {"median": 150 * m, "spread": 1.1, "tau_median": 90.0, "tau_spread": 1.0}
-    wet = {"median": 0.4 * psat, "spread": 1.2, "saturation": psat, "tau_median": 400.0, "tau_spread": 1.2}
-    beside = max(rate, 0.015 * psat / data.span)
+    wet = {"median": 0.4 * psat, "spread": 1.2, "saturation": psat + gas, "tau_median": 400.0, "tau_spread": 1.2}
+    beside = max(rate, 0.02 * psat / data.span)
     high = max(limit * 1.02, 1.5 * limit)
     slow = {"slow_tau": 2.0 * data.span, "rate_median": 0.05 * m, "rate_spread": 1.0}
     return [
@@ -88,7 +95,17 @@ def _accounts(data: Data, psat: float, limit: float) -> list[Account]:
         Account("leak", True, False, 0.0, max(high, 1500 * m), prior=0.22, least_rate=rate, **settle),
         Account(SLOW, True, False, 0.0, max(high, 1500 * m), prior=0.2, least_rate=rate, **settle, **slow),
         Account("moisture", False, True, min(limit, 0.9 * top), top, prior=0.22, **wet),
-        Account("leak-and-moisture", True, True, min(limit, 0.9 * top), top, prior=0.06, least_rate=beside, **wet),
+        Account(
+            "leak-and-moisture",
+            True,
+            True,
+            min(limit, 0.9 * top),
+            top,
+            prior=0.06,
+            least_rate=beside,
+            rate_doubt=0.5 * beside,
+            **wet,
+        ),
     ]
 
 
@@ -162,11 +179,13 @@ def _verdict(
 ) -> Verdict:
     data = thin(times, pressures)
     every, fits = _judge(data, psat, limit)
-    odds = {k: v + (every[SLOW] if k == "moisture" else 0.0) for k, v in every.items() if k != SLOW}
+    slow = next(f for f in fits if f.name == SLOW)
+    # Water that comes off so slowly that it stays under the limit is what a dry system does.
+    counts_as = "tight-and-dry" if slow.plateau + slow.rate * slow.slow_tau <= limit else "moisture"
+    odds = {k: v + (every[SLOW] if k == counts_as else 0.0) for k, v in every.items() if k != SLOW}
     name = max(odds, key=lambda k: odds[k])
-    fit = max(
-        (f for f in fits if f.name == name or (name == "moisture" and f.name == SLOW)), key=lambda f: every[f.name]
-    )
+    mine = [f for f in fits if f.name == name or (name == counts_as and f.name == SLOW)]
+    fit = max(mine, key=lambda f: every[f.name])
     leak_fit = fit if fit.rate > 0 and fit.name != SLOW else next(f for f in fits if f.name == "leak")
     probability = odds[name]
     reasons: list[str] = []
@@ -174,7 +193,7 @@ def _verdict(
     detection = max(least_rate(data), 3.0 * (leak_fit.rate_high - leak_fit.rate_low) / 3.29)
     verdict = name if probability >= SURE else "not-settled"
     top = float(np.quantile(pressures, 0.98))
-    if top > psat * 1.06 and name == "moisture":
+    if top > psat * 1.06 + float(pressures[0]) + 200 * MICRON_PA and name == "moisture":
         verdict = "leak"
         reasons.append(f"above {micron(psat):,.0f} µ, saturation at the coldest spot, so water alone cannot do it")
     leaky = odds["leak"] + odds["leak-and-moisture"]
@@ -213,6 +232,8 @@ def _verdict(
 
 
 def _account_words(verdict: str, fit: Fit, psat: float) -> list[str]:
+    if verdict == "tight-and-dry" and fit.name == SLOW:
+        return [f"creeps at {fit.rate / MICRON_PA:.2f} µ/s and dies out well under the limit"]
     if verdict == "tight-and-dry":
         return [f"levels off at {micron(fit.plateau):,.0f} µ with no straight rise left"]
     if verdict == "leak":

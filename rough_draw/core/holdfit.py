@@ -69,7 +69,8 @@ class Account:
     ``median`` and ``spread`` give a log-normal prior of P∞, ``tau_median`` and ``tau_spread`` that of τ;
     ``least_rate`` Pa/s is the smallest rise that may be called a leak; ``saturation`` Pa is where free water settles.
     ``slow_tau`` bends the straight rise for water that oil gives up slowly; ``rate_median`` Pa/s and
-    ``rate_spread`` are then the log-normal prior of its rate.
+    ``rate_spread`` are then the log-normal prior of its rate. ``rate_doubt`` Pa/s is added to the rate's standard
+    error for what the account's shape leaves open.
     """
 
     name: str
@@ -87,6 +88,7 @@ class Account:
     slow_tau: float = np.inf
     rate_median: float = 0.0
     rate_spread: float = 1.0
+    rate_doubt: float = 0.0
 
 
 def drift(t: FloatArray, slow_tau: float) -> FloatArray:
@@ -119,7 +121,7 @@ def thin(t: FloatArray, p: FloatArray, most: int = 200) -> Data:
 
     Scatter is read from second differences (they are blind to the curve), quantisation from the smallest
     step between distinct readings. An average cannot be trusted far below one step, so a tenth of a step
-    stays as a floor, and 0.1 % of the reading for slow drift.
+    stays as a floor, and 0.25 % of the reading for drift and for what the accounts leave out.
     """
     t, p = _without_outliers(t, p)
     gaps = np.diff(np.unique(p))
@@ -136,7 +138,7 @@ def thin(t: FloatArray, p: FloatArray, most: int = 200) -> Data:
         t = np.add.reduceat(t, starts) / counts
         p = np.add.reduceat(p, starts) / counts
         noise = np.sqrt(np.add.reduceat(noise**2, starts) / counts) / np.sqrt(counts)
-    sigma = np.sqrt(noise**2 + (0.1 * quantum) ** 2 + (1e-3 * p) ** 2 + 1e-6)
+    sigma = np.sqrt(noise**2 + (0.1 * quantum) ** 2 + (2.5e-3 * p) ** 2 + 1e-6)
     return Data(t, p, sigma, float(t[-1] - t[0]), quantum)
 
 
@@ -295,6 +297,7 @@ def _summary(
         return mean, float(np.sqrt(weight @ (cov[:, k, k] + (beta[:, k] - mean) ** 2)))
 
     rate, sd_rate = spread(2)
+    sd_rate = float(np.hypot(sd_rate, account.rate_doubt))
     plateau, sd_plateau = spread(1)
     free = 4 + account.leak + account.water
     evidence = float(score[at]) - 0.5 * free * np.log(data.time.size)

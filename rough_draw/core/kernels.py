@@ -170,7 +170,7 @@ def element_flow(kind, par, pa, pb, t, time, q, dqa, dqb, want_jac):  # type: ig
 
 @jit
 def flows(elements, p, outside, time):  # type: ignore[no-untyped-def]
-    """Throughput of each gas through every element (elements × 3), Pa·m³/s, at node pressures ``p``."""
+    """Throughput of each gas through every element (elements × 3), Pa·m³/s at 293.15 K, at node pressures ``p``."""
     kind, ea, eb, par, temp = elements[0], elements[1], elements[2], elements[3], elements[4]
     out = np.zeros((kind.size, 3))
     dqa = np.zeros((3, 3))
@@ -178,6 +178,8 @@ def flows(elements, p, outside, time):  # type: ignore[no-untyped-def]
     for e in range(kind.size):
         pb = p[eb[e]] if eb[e] >= 0 else outside[-1 - eb[e]]
         element_flow(kind[e], par[e], p[ea[e]], pb, temp[e], time, out[e], dqa, dqb, False)
+        if kind[e] == TUBE:
+            out[e] *= T_REF / temp[e]
     return out
 
 

@@ -146,7 +146,7 @@ def guess_mapping(rows: list[tuple[int, list[str]]], delimiter: str, guesses: li
     )
     if not time_columns:
         raise MappingError(line, f"no column of times found among: {', '.join(names)}")
-    if len(time_columns) > 2:
+    if len(time_columns) > 1 and not _date_and_time(lowered, time_columns):
         time_columns = time_columns[:1]
     decimal_comma = delimiter != "," and _decimal_comma(body, time_columns)
     pressures = []
@@ -169,7 +169,18 @@ def guess_mapping(rows: list[tuple[int, list[str]]], delimiter: str, guesses: li
     return Mapping(delimiter, decimal_comma, line, time_columns, kind, tuple(pressures), unit_column, note_column)
 
 
+def _date_and_time(names: list[str], columns: tuple[int, ...]) -> bool:
+    """Whether two columns make one time together: a date, then a time of day."""
+    if len(columns) != 2:
+        return False
+    first, second = names[columns[0]], names[columns[1]]
+    is_date = any(w in first for w in DATE_WORDS)
+    return is_date and "time" not in first and not any(w in second for w in DATE_WORDS)
+
+
 def _guess_without_header(rows: list[tuple[int, list[str]]], delimiter: str, guesses: list[str]) -> Mapping:
+    if not rows:
+        raise MappingError(0, "the file holds no rows")
     line, cells = rows[0]
     if len(cells) < 2:
         raise MappingError(line, "one column only; a table needs a time and a pressure in each row")

@@ -47,6 +47,8 @@ def solve_steady(assembly: Assembly, pressure: float) -> SteadyAnswer:
     big = replace(
         net,
         nodes=tuple(replace(n, volume=1e3 if n.group == "system" else n.volume) for n in net.nodes),
+        # One gas is enough here: the vapour over the oil counts toward the pump's ultimate.
+        pumps=tuple(replace(p, ultimate=p.ultimate + p.ultimate_water, ultimate_water=0.0) for p in net.pumps),
         outgassing=(),
         pools=(),
         sorbed=(),

@@ -86,7 +86,7 @@ class GaugeServer:
                 await self._stream(running, writer, send)
             finally:
                 commands.cancel()
-        except (ConnectionError, TimeoutError, json.JSONDecodeError, AttributeError):
+        except (ConnectionError, TimeoutError, json.JSONDecodeError, AttributeError, asyncio.CancelledError):
             pass
         finally:
             writer.close()

@@ -169,7 +169,7 @@ class Readings:
     pa: FloatArray
 
 
-def readings(key: str, since: float = 0.0) -> list[Readings]:
+def readings(key: str, since: float = -1.0) -> list[Readings]:
     """Readings by gauge, in time order, from ``since`` (epoch seconds, exclusive) on."""
     found: dict[str, tuple[list[float], list[float]]] = {}
     query = (

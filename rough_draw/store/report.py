@@ -183,7 +183,7 @@ def _hold(r: Record) -> list[Flowable]:
     keep = (r.at >= r.hold_start) & np.isfinite(r.pa)
     t, p = r.at[keep] - r.hold_start, r.pa[keep]
     within = t <= v.span + 1.0
-    fit = next((f for f in v.fits if f.name == v.verdict), None)
+    fit = v.best()
     words = [f"{v.sentence}. Probability {v.probability:.0%}; {v.span / 60:.0f} min read; {r.inside}."]
     words += [x[0].upper() + x[1:] + "." for x in v.reasons]
     if "leak" in v.verdict:

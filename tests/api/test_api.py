@@ -1,0 +1,303 @@
+"""The API: jobs, plans, runs, readings, imports, records; and problems told as problem details."""
+
+from __future__ import annotations
+
+import json
+import time
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+from rough_draw.api.app import create_app
+from rough_draw.api.standin_link import Link, Listeners
+from rough_draw.core.job import Job, Party, Scope
+from rough_draw.store import jobs
+from tests.test_cli import table
+
+
+@pytest.fixture
+def api(tmp_path: Path) -> Iterator[TestClient]:
+    with TestClient(create_app(tmp_path / "api.sqlite3", warm=False)) as client:
+        yield client
+
+
+def made(api: TestClient, **scope: Any) -> str:
+    job = Job(party=Party(customer="Hollow Bank", unit="Room 1"), scope=Scope(condition="new-dry", **scope))
+    r = api.post("/api/jobs", content=job.model_dump_json(), headers={"content-type": "application/json"})
+    assert r.status_code == 201
+    return str(r.json()["key"])
+
+
+def test_health_and_headers(api: TestClient) -> None:
+    r = api.get("/api/health")
+    assert r.json()["status"] == "ok"
+    assert "default-src 'self'" in r.headers["content-security-policy"]
+    assert r.headers["x-content-type-options"] == "nosniff"
+
+
+def test_catalogue_offers_what_the_sheet_accepts(api: TestClient) -> None:
+    c = api.get("/api/catalogue").json()
+    assert "7/8 in" in c["tube_sizes"]
+    assert "22 mm" in c["tube_sizes"]
+    for refrigerant in c["refrigerants"]:
+        Scope(refrigerant=refrigerant["value"])
+    assert {s["value"] for s in c["schools"]} == {"code-minimum", "deep-and-flat", "two-limit"}
+
+
+def test_edit_conflict_undo(api: TestClient) -> None:
+    key = made(api)
+    sheet = api.get(f"/api/jobs/{key}").json()
+    sheet["job"]["scope"]["ambient_c"] = 25
+    saved = api.put(f"/api/jobs/{key}", json={"version": sheet["version"], "job": sheet["job"]})
+    assert saved.json()["version"] == sheet["version"] + 1
+    late = api.put(f"/api/jobs/{key}", json={"version": sheet["version"], "job": sheet["job"]})
+    assert late.status_code == 409
+    assert late.headers["content-type"] == "application/problem+json"
+    assert "changed meanwhile" in late.json()["detail"]
+    assert api.post(f"/api/jobs/{key}/undo").json()["job"]["scope"]["ambient_c"] == 18
+    assert api.post(f"/api/jobs/{key}/undo").status_code == 409
+
+
+def test_a_wrong_figure_is_told_by_its_place(api: TestClient) -> None:
+    key = made(api)
+    sheet = api.get(f"/api/jobs/{key}").json()
+    sheet["job"]["scope"]["suction"]["size"] = "9 in"
+    r = api.put(f"/api/jobs/{key}", json={"version": sheet["version"], "job": sheet["job"]})
+    assert r.status_code == 422
+    assert r.json()["faults"][0]["place"] == "job.scope.suction.size"
+    assert "no copper tube of size '9 in'" in r.json()["faults"][0]["message"]
+
+
+@pytest.mark.parametrize(
+    ("method", "path", "status"),
+    [
+        ("get", "/api/jobs/none", 404),
+        ("get", "/api/jobs/none/live", 404),
+        ("get", "/api/jobs/none/plan", 404),
+        ("get", "/api/jobs/none/record.pdf", 404),
+        ("get", "/api/jobs/BAD..KEY", 422),
+        ("get", "/api/nothing", 404),
+        ("post", "/api/jobs/none/undo", 404),
+        ("delete", "/api/jobs/none", 404),
+    ],
+)
+def test_what_is_not_there(api: TestClient, method: str, path: str, status: int) -> None:
+    r = getattr(api, method)(path)
+    assert r.status_code == status
+    assert r.json()["detail"]
+
+
+def test_system_and_plan(api: TestClient) -> None:
+    key = made(api, nameplate_kg=5)
+    s = api.get(f"/api/jobs/{key}/system").json()
+    assert sum(x["volume_m3"]["value"] for x in s["sections"]) == pytest.approx(s["volume_m3"]["value"])
+    assert s["charge"]["kg"] == pytest.approx(5)
+    p = api.get(f"/api/jobs/{key}/plan").json()
+    assert len(p["times"]) == len(p["gauge_mid"])
+    assert p["time_to_target_s"]["low"] <= p["time_to_target_s"]["high"]
+    assert p["upgrades"][0]["seconds_saved"] > 0
+    taken = p["upgrades"][0]["job"]
+    better = api.post("/api/plan", json=taken).json()
+    assert better["time_to_target_s"]["value"] < p["time_to_target_s"]["value"]
+
+
+def test_a_sheet_that_cannot_be_computed_says_why(api: TestClient) -> None:
+    job = json.loads(Job(scope=Scope(system="cylinder")).model_dump_json())
+    job["rig"]["paths"][0]["port"] = "liquid"
+    r = api.post("/api/plan", json=job)
+    assert r.status_code == 422
+    assert "no liquid port" in r.json()["detail"]
+
+
+def test_typed_readings_once_and_live(api: TestClient) -> None:
+    key = made(api)
+    now = time.time()
+    body = {
+        "gauge": "typed",
+        "readings": [{"at": now - 60, "pa": 800.0, "key": "a"}, {"at": now - 30, "pa": None, "key": "b"}],
+    }
+    assert api.post(f"/api/jobs/{key}/readings", json=body).json()["added"] == 2
+    assert api.post(f"/api/jobs/{key}/readings", json=body).json()["added"] == 0
+    live = api.get(f"/api/jobs/{key}/live").json()
+    assert live["over_range"]
+    body = {"gauge": "typed", "readings": [{"at": now, "pa": 60.0, "key": "c"}]}
+    api.post(f"/api/jobs/{key}/readings", json=body)
+    live = api.get(f"/api/jobs/{key}/live").json()
+    assert live["pa"] == 60.0
+    assert live["phase"] == "draw"
+    series = api.get(f"/api/jobs/{key}/readings").json()[0]
+    assert series["pa"] == [800.0, None, 60.0]
+    assert api.get(f"/api/jobs/{key}/readings", params={"since": now - 1}).json()[0]["total"] == 1
+    bad = api.post(f"/api/jobs/{key}/readings", json={"gauge": "g", "readings": [{"at": 1, "pa": -4, "key": "x"}]})
+    assert bad.status_code == 422
+
+
+def test_touches_and_the_next_one(api: TestClient) -> None:
+    key = made(api)
+    first = api.get(f"/api/jobs/{key}/live").json()["next"][0]
+    assert first["kind"] == "pump-on"
+    assert "compressor" in first["caution"]
+    for kind in ("ballast-open", "pump-on", "isolate"):
+        assert api.post(f"/api/jobs/{key}/touches", json={"kind": kind}).status_code == 201
+    live = api.get(f"/api/jobs/{key}/live").json()
+    assert live["phase"] == "hold"
+    assert live["next"][0]["kind"] == "pump-off"
+    assert [t["kind"] for t in api.get(f"/api/jobs/{key}/touches").json()] == ["ballast-open", "pump-on", "isolate"]
+    bad = api.post(f"/api/jobs/{key}/touches", json={"kind": "kick-it"})
+    assert bad.status_code == 422
+    assert "kick-it" in bad.json()["detail"]
+
+
+def upload(api: TestClient, key: str, data: bytes, commit: bool = False) -> Any:
+    return api.post(f"/api/jobs/{key}/import", params={"commit": commit}, files={"file": ("r.csv", data)})
+
+
+def test_import_preview_commit_verdict_and_papers(api: TestClient, tmp_path: Path) -> None:
+    key = made(api, volume_l=8, ambient_c=18, coldest_c=16)
+    data = Path(table(tmp_path / "r.csv", leak=1.4)).read_bytes()
+    look = upload(api, key, data).json()
+    assert not look["committed"]
+    assert look["hold_from_s"] == pytest.approx(900, abs=12)
+    assert api.get(f"/api/jobs/{key}/readings").json() == []
+    assert api.get(f"/api/jobs/{key}/verdict").json() is None
+    assert upload(api, key, data, commit=True).json()["committed"]
+    v = api.get(f"/api/jobs/{key}/verdict").json()
+    assert v["verdict"] == "leak"
+    assert v["rate_micron_s"]["low"] < 1.42
+    assert v["rate_micron_s"]["high"] > 1.38
+    assert v["curves"]
+    assert len(v["inputs_hash"]) == 64
+    pdf = api.get(f"/api/jobs/{key}/record.pdf")
+    assert pdf.content.startswith(b"%PDF-")
+    assert 'filename="hollow-bank-room-1.pdf"' in pdf.headers["content-disposition"]
+    text = api.get(f"/api/jobs/{key}/readings.csv").text
+    assert text.startswith("timestamp,elapsed_s,")
+    file = api.get(f"/api/jobs/{key}/job.json").content
+    copy = api.post("/api/job-files", files={"file": ("j.json", file)})
+    assert copy.status_code == 201
+    again = api.get(f"/api/jobs/{copy.json()['key']}/verdict").json()
+    assert again["verdict"] == "leak"
+    assert again["inputs_hash"] == v["inputs_hash"]
+
+
+def test_faulty_imports_bring_nothing(api: TestClient) -> None:
+    key = made(api)
+    r = upload(api, key, b"time_s,micron\n0,900\n5,abc\n4,70\n", commit=True)
+    assert r.status_code == 422
+    assert [f["place"] for f in r.json()["faults"]] == ["line 3", "line 4"]
+    assert api.get(f"/api/jobs/{key}/readings").json() == []
+    assert api.post("/api/job-files", files={"file": ("j.json", b"{nope")}).status_code == 422
+
+
+def test_yard_sorts_and_names(api: TestClient) -> None:
+    key = made(api)
+    api.post("/api/jobs", json={})
+    rows = api.get("/api/jobs").json()
+    assert {r["stage"] for r in rows} == {"scope", "prove"}
+    row = next(r for r in rows if r["key"] == key)
+    assert row["customer"] == "Hollow Bank"
+    assert len(row["stages"]) == 7
+    copy = api.post("/api/jobs", params={"copy_of": key}, json={}).json()
+    assert copy["job"]["party"]["customer"] == "Hollow Bank"
+    assert api.delete(f"/api/jobs/{key}").status_code == 204
+    assert key not in {r["key"] for r in api.get("/api/jobs").json()}
+
+
+def test_checks_follow_the_sheet(api: TestClient) -> None:
+    key = made(api, refrigerant="R-290")
+    c = api.get(f"/api/jobs/{key}/checks").json()
+    assert any(g["value"] == "flammable" for g in c["gates"])
+    assert any(s["value"] == "positive" for s in c["steps"])
+
+
+def wait_for(what, seconds: float = 20.0):  # type: ignore[no-untyped-def]
+    end = time.monotonic() + seconds
+    while time.monotonic() < end:
+        found = what()
+        if found:
+            return found
+        time.sleep(0.1)
+    raise AssertionError("waited in vain")
+
+
+def test_the_stand_in_draws_obeys_and_resumes(tmp_path: Path) -> None:
+    path = tmp_path / "s.sqlite3"
+    with TestClient(create_app(path, warm=False)) as api:
+        key = made(api)
+        assert api.post(f"/api/jobs/{key}/standin", json={"speed": 7}).status_code == 422
+        assert api.post(f"/api/jobs/{key}/standin", json={"speed": 60}).json()["standin"]
+        for kind in ("ballast-open", "pump-on"):
+            api.post(f"/api/jobs/{key}/touches", json={"kind": kind})
+        low = wait_for(lambda: (p := api.get(f"/api/jobs/{key}/live").json()["pa"]) and p < 500 and p)
+        api.post(f"/api/jobs/{key}/touches", json={"kind": "isolate"})
+        api.post(f"/api/jobs/{key}/touches", json={"kind": "pump-off"})
+        assert wait_for(lambda: (p := api.get(f"/api/jobs/{key}/live").json()["pa"]) and p > 0 and p)
+        assert low < 500
+        last = api.get(f"/api/jobs/{key}/live").json()
+    with TestClient(create_app(path, warm=False)) as api:
+        again = wait_for(lambda: (r := api.get(f"/api/jobs/{key}/live").json())["standin"] and r)
+        assert again["now"] >= last["reading_at"] - 1
+        assert again["isolated_at"] == last["isolated_at"]
+        count = len(jobs.readings(key)[0].at)
+        wait_for(lambda: len(jobs.readings(key)[0].at) > count)
+        assert api.delete(f"/api/jobs/{key}/standin").json()["standin"] is False
+
+
+def test_the_driver_survives_garbage() -> None:
+    link = Link("k", 0, Listeners())
+    pending: list[jobs.NewReading] = []
+    for line in (
+        b"\xff\xfe\n",
+        b"{half",
+        b"[]\n",
+        b'{"at": "soon"}\n',
+        b'{"at": 5, "pa": -3}\n',
+        b'{"at": 5, "pa": 1e99}\n',
+        b'{"at": 5}\n',
+        b'{"at": NaN, "pa": 3}\n',
+    ):
+        link._take(line, pending)
+    assert pending == []
+    assert link.faults >= 6
+    link._take(b'{"at": 5, "pa": 12.5}\n', pending)
+    link._take(b'{"at": 6, "over": true}\n', pending)
+    assert [(r.at, r.pa) for r in pending] == [(5.0, 12.5), (6.0, None)]
+
+
+def test_a_stream_that_cannot_keep_up_is_told_to_reload() -> None:
+    import asyncio
+
+    async def main() -> dict[str, object]:
+        listeners = Listeners()
+        stream = listeners.listen("k")
+        first = asyncio.ensure_future(anext(stream))
+        await asyncio.sleep(0)
+        for n in range(600):
+            listeners.tell("k", {"kind": "readings", "n": n})
+        await first
+        return await anext(stream)
+
+    message = asyncio.run(main())
+    assert message["kind"] in ("reload", "readings")
+
+
+def test_demo_data_is_whole(tmp_path: Path) -> None:
+    from rough_draw import demo
+    from rough_draw.store.database import open_database
+
+    db = open_database(tmp_path / "demo.sqlite3")
+    demo.build()
+    db.close()
+    with TestClient(create_app(tmp_path / "demo.sqlite3", warm=False)) as api:
+        rows = {r["key"]: r for r in api.get("/api/jobs").json()}
+        assert len(rows) == 6
+        assert len({r["stage"] for r in rows.values()}) >= 4
+        verdicts = {k: (api.get(f"/api/jobs/{k}/verdict").json() or {}).get("verdict") for k in rows}
+        assert verdicts["larkspur-1"] == "leak"
+        assert verdicts["hollow-2"] == "moisture"
+        assert verdicts["saltmarsh-ice"] == "tight-and-dry"
+        assert verdicts["larkspur-3"] is None
+        wait_for(lambda: api.get("/api/jobs/larkspur-3/live").json()["standin"])

@@ -1,0 +1,50 @@
+"""Shared by all tests: no stale compiled code, and job sheets to start from."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from hypothesis import settings
+from peewee import SqliteDatabase
+
+from rough_draw.core.job import Gauge, Hose, Job, Party, Pump, Rig, Scope
+from rough_draw.core.job import Path as Way
+from rough_draw.warm import drop_stale
+
+drop_stale()
+settings.register_profile("project", deadline=None, max_examples=25, print_blob=True)
+settings.load_profile("project")
+
+
+@pytest.fixture
+def job() -> Job:
+    """A cold room on a remote condensing unit, one 3/8 in hose through a tool with the core out."""
+    return Job(party=Party(customer="Larkspur", unit="Cold room 9"), scope=Scope(condition="new-dry"))
+
+
+@pytest.fixture
+def poor_rig() -> Rig:
+    """Two 1/4 in charging hoses with depressors on a two-valve manifold, cores in, gauge at the manifold."""
+    hose = Hose(size="1/4 in", kind="pressure", depressor=True)
+    return Rig(
+        pump=Pump(plate_cfm=8),
+        manifold="two-valve",
+        pump_hose=Hose(size="1/4 in", kind="pressure"),
+        paths=(
+            Way(port="suction", hose=hose, tool=False, core="in"),
+            Way(port="liquid", hose=hose, tool=False, core="in"),
+        ),
+        gauge=Gauge(place="manifold", own_valve=False),
+    )
+
+
+@pytest.fixture
+def db(tmp_path: Path) -> Iterator[SqliteDatabase]:
+    """A fresh database in a file."""
+    from rough_draw.store.database import open_database
+
+    opened = open_database(tmp_path / "test.sqlite3")
+    yield opened
+    opened.close()

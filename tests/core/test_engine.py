@@ -1,0 +1,199 @@
+"""The engine: closed forms, conservation, order, and what it must never do."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from rough_draw.core.engine import EngineError, advance, compile_network, initial_state, run, stored
+from rough_draw.core.network import (
+    Gas,
+    Leak,
+    Network,
+    NetworkError,
+    Node,
+    Outgassing,
+    Pool,
+    Pump,
+    Sorbed,
+    Tube,
+)
+from rough_draw.core.units import MICRON_PA
+from rough_draw.core.water import saturation_pressure
+
+TORR = 133.322368
+
+
+def one_volume(**extra: object) -> Network:
+    """A bare volume on a perfect pump."""
+    return Network((Node("pump", 0.010),), pumps=(Pump("pump", 2.83e-3, 0.0),), atmosphere=760 * TORR, **extra)  # type: ignore[arg-type]
+
+
+def small_rig(bore: float = 0.009, water: float = 0.0, leak: float = 0.0) -> Network:
+    """Pump, hose, port, coil and a line behind a metering device; wet or leaking if asked."""
+    return Network(
+        (
+            Node("pump", 2e-5),
+            Node("hose", 5e-5),
+            Node("coil", 5e-3, 287.0, "system"),
+            Node("line", 6e-4, 293.15, "system"),
+        ),
+        (
+            Tube("inlet", "pump", "hose", 0.010, 0.05),
+            Tube("bore", "hose", "coil", bore, 1.5),
+            Tube("metering", "coil", "line", 0.0016, 0.006),
+        ),
+        (Pump("pump", 2.2e-3, 3.0, 0.6),),
+        (Leak("line", leak, 0.01),) if leak else (),
+        (Outgassing("hose", Gas.AIR, 1e-6, 5e-5),),
+        (Pool("coil", water, 3e-3, 1.5),) if water else (),
+        (Sorbed("coil", Gas.WATER, 2e-5, 900.0, 1e-8), Sorbed("coil", Gas.REFRIGERANT, 1e-4, 3000.0)),
+        humidity=0.012,
+    )
+
+
+def test_760_to_1_torr_in_23_4_seconds() -> None:
+    # t = V/S ln(p₀/p) = 10/2.83 · ln 760 = 23.4 s.
+    r = run(one_volume(), 60, rtol=1e-4)
+    assert r.time_to("pump", TORR) == pytest.approx(23.4, abs=0.1)
+
+
+def test_ultimate_is_reached_and_kept() -> None:
+    net = Network((Node("pump", 0.01),), pumps=(Pump("pump", 2.83e-3, 4.0),))
+    assert run(net, 600).total("pump")[-1] == pytest.approx(4.0, rel=1e-3)
+
+
+def test_leak_rise_half_a_micron_a_second_in_8_litres() -> None:
+    # 0.5 µ/s · 8 l = 5.33e-4 Pa·m³/s.
+    net = Network((Node("v", 0.008),), leaks=(Leak("v", 5.333e-4),), initial={"v": (10.0, 0.0, 0.0)})
+    r = run(net, 600)
+    assert (r.total("v")[-1] - 10.0) / 600 / MICRON_PA == pytest.approx(0.5, rel=1e-3)
+
+
+def test_two_volumes_even_out_with_tau_v_over_c() -> None:
+    # Molecular flow: C constant, so the difference falls as e^(−t/τ), τ = V₁V₂/(V₁+V₂)/C.
+    net = Network(
+        (Node("a", 0.002), Node("b", 0.002)),
+        (Tube("t", "a", "b", 0.002, 1.0),),
+        initial={"a": (0.2, 0, 0), "b": (0.0, 0, 0)},
+    )
+    c = math.pi * 0.002**3 / 12 * math.sqrt(8 * 8.314462618 * 293.15 / (math.pi * 28.97e-3))
+    tau = 0.001 / c
+    r = run(net, tau, rtol=1e-5)
+    gap = float(r.total("a")[-1] - r.total("b")[-1])
+    assert gap == pytest.approx(0.2 * math.exp(-1), rel=0.03)
+
+
+@given(st.floats(0.003, 0.02), st.sampled_from([0.0, 1e-4, 0.004]), st.sampled_from([0.0, 1e-4]), st.floats(100, 9000))
+def test_gas_and_water_are_conserved(bore: float, water: float, leak: float, until: float) -> None:
+    net = small_rig(bore, water, leak)
+    r = run(net, until, rtol=2e-3)
+    start, end = initial_state(net), r.final
+    before = stored(net, start.gas, start.pool, start.sorbed)
+    after = stored(net, end.gas, end.pool, end.sorbed)
+    gone = r.crossed[-1].sum(axis=0)
+    assert np.allclose(before, after + gone, rtol=1e-3, atol=1e-9)
+    assert np.all(r.pressure >= 0)
+    assert np.all(r.pool[:, :, 0] >= 0)
+
+
+def test_tolerance_does_not_move_the_answer() -> None:
+    net = small_rig(water=0.002)
+    level = 300 * MICRON_PA
+    coarse = run(net, 20_000, rtol=3e-3).time_to("coil", level)
+    fine = run(net, 20_000, rtol=1e-6).time_to("coil", level)
+    assert coarse is not None
+    assert coarse == pytest.approx(fine, rel=0.01)
+
+
+def test_water_boils_at_saturation_of_its_own_temperature() -> None:
+    r = run(small_rig(water=0.02), 900)
+    i = r.network.index("coil")
+    mid = len(r.time) // 2
+    t_water, p_water = r.pool[mid, 0, 1], r.pressure[mid, i, Gas.WATER]
+    assert r.pool[mid, 0, 0] > 0.001
+    assert p_water < saturation_pressure(t_water)
+    assert p_water > 0.4 * saturation_pressure(t_water)
+
+
+def test_a_rapid_pull_freezes_water_and_slows() -> None:
+    net = Network(
+        (Node("pump", 0.006),),
+        pumps=(Pump("pump", 5e-3, 1.0),),
+        pools=(Pool("pump", 0.01, 2e-2, 0.2, 5.0),),
+    )
+    r = run(net, 3600)
+    assert r.pool[:, 0, 1].min() < 272.0
+    frozen = float(np.interp(600, r.time, r.total("pump")))
+    assert frozen < 4_600 * MICRON_PA
+
+
+def test_check_valve_passes_one_way() -> None:
+    nodes = (Node("a", 0.001), Node("b", 0.001))
+    tube = Tube("check", "a", "b", 0.004, 0.02, one_way=True, crack=100.0)
+    forward = run(Network(nodes, (tube,), initial={"a": (5000, 0, 0), "b": (100, 0, 0)}), 20)
+    assert forward.total("a")[-1] == pytest.approx(forward.total("b")[-1] + 100, rel=0.02)
+    back = run(Network(nodes, (tube,), initial={"a": (100, 0, 0), "b": (5000, 0, 0)}), 20)
+    assert back.total("b")[-1] == pytest.approx(5000)
+
+
+def test_a_shut_valve_keeps_the_section_at_atmosphere() -> None:
+    net = small_rig().with_tube("metering", open=False)
+    r = run(net, 600)
+    assert r.total("line")[-1] == pytest.approx(101_325, rel=1e-6)
+    assert r.total("coil")[-1] < 2000 * MICRON_PA
+
+
+def test_events_isolate_then_hold() -> None:
+    changes = [(600.0, lambda n: n.with_tube("bore", open=False)), (610.0, lambda n: n.with_pump(running=False))]
+    r = run(small_rig(leak=5e-4), 1200, changes)
+    assert r.at("coil", [1190])[0] > r.at("coil", [700])[0] > r.at("coil", [600])[0]
+
+
+def test_pump_stopped_unisolated_lets_air_back() -> None:
+    r = run(small_rig(), 700, [(600.0, lambda n: n.with_pump(running=False))])
+    assert r.total("coil")[-1] > 1000
+
+
+def test_5_ml_beside_200_litres() -> None:
+    net = Network(
+        (Node("pump", 5e-6), Node("hose", 5e-6), Node("tank", 0.2, group="system")),
+        (Tube("a", "pump", "hose", 0.01, 0.1), Tube("b", "hose", "tank", 0.008, 1.0)),
+        (Pump("pump", 3e-3, 1.0),),
+    )
+    r = run(net, 7200)
+    assert r.total("tank")[-1] < 10
+    assert len(r.time) < 600
+
+
+@pytest.mark.parametrize(
+    ("build", "says"),
+    [
+        (lambda: Network((Node("a", 1e-3), Node("a", 1e-3))), "same name"),
+        (lambda: Network((Node("a", 0.0),)), "volume of 'a'"),
+        (lambda: Network((Node("a", 1e-3),), (Tube("t", "a", "z", 0.01, 1),)), "not in the network"),
+        (lambda: Network((Node("a", 1e-3),), (Tube("t", "a", "atmosphere", 0.0, 1),)), "bore"),
+        (lambda: Network((Node("a", 1e-3),), pumps=(Pump("b", 1e-3, 1),)), "pump is placed at 'b'"),
+    ],
+)
+def test_impossible_networks_say_why(build, says: str) -> None:  # type: ignore[no-untyped-def]
+    with pytest.raises(NetworkError, match=says):
+        build()
+
+
+def test_running_out_of_steps_is_said() -> None:
+    net = small_rig()
+    with pytest.raises(EngineError, match="too many steps"):
+        advance(compile_network(net), initial_state(net), 1e4, max_steps=5)
+
+
+def test_connected_follows_open_valves_only() -> None:
+    net = small_rig()
+    assert net.connected("coil") == {"pump", "hose", "coil", "line"}
+    assert net.with_tube("bore", open=False).connected("coil") == {"coil", "line"}
+    with pytest.raises(NetworkError, match="no part"):
+        net.with_tube("nothing", open=False)

@@ -1,0 +1,266 @@
+"""Reading the hold, on curves made by other means than the fit: right cause, honest intervals, plain words."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from rough_draw.core import criteria
+from rough_draw.core.catalogue.quantity import Quantity
+from rough_draw.core.charge import cautions, charge_to_weigh, grams_per_year
+from rough_draw.core.hold import Range, judge_hold
+from rough_draw.core.holdfit import approach, thin
+from rough_draw.core.job import CriterionChoice, Line, Scope
+from rough_draw.core.units import MICRON_PA
+from rough_draw.core.water import saturation_pressure
+
+M = MICRON_PA
+T_COLD = 289.15
+VOLUME = Quantity(8e-3, 7e-3, 9e-3, "m³", "test")
+
+
+def hold(
+    minutes: float = 20,
+    leak: float = 0.0,
+    settle: float = 120.0,
+    tau: float = 80.0,
+    water: float = 0.0,
+    tau_water: float = 300.0,
+    start: float = 180.0,
+    step: float = 1.0,
+    quantum: float = 1.0,
+    noise: float = 0.003,
+    seed: int = 1,
+) -> tuple[np.ndarray, np.ndarray]:
+    """A hold in µ by integrating simple rates, with gauge lag 5 s, scatter and quantisation. Times s, pressures Pa.
+
+    ``water`` is the pressure, µ, toward which evaporation drives; its own surface cools a little at first.
+    """
+    rng = np.random.default_rng(seed)
+    dt = 0.5
+    p, gap, vapour, shown, chill = start, settle, 0.0, start, 0.0
+    times, values = [], []
+    for k in range(int(minutes * 60 / dt) + 1):
+        t = k * dt
+        if abs(t / step - round(t / step)) < 1e-9:
+            value = shown * (1 + noise * rng.normal())
+            times.append(t)
+            values.append(round(value / quantum) * quantum)
+        even = gap * dt / tau
+        gap -= even
+        rate = max(0.0, water * (1 - 0.12 * chill) - vapour) / tau_water if water else 0.0
+        chill += (rate * tau_water / max(water, 1.0) - chill) * dt / 60.0
+        vapour += rate * dt
+        p += even + leak * dt + rate * dt
+        shown += (p - shown) * dt / 5.0
+    return np.array(times), np.array(values) * M
+
+
+def judged(t: np.ndarray, p: np.ndarray, school: str = "code-minimum", sound: bool = False):  # type: ignore[no-untyped-def]
+    choice = CriterionChoice(school=school)  # type: ignore[arg-type]
+    return judge_hold(t, p, VOLUME, T_COLD, criteria.chosen(choice), find_sound=sound)
+
+
+def test_flat_is_tight_and_dry() -> None:
+    v = judged(*hold(), sound=True)
+    assert v.verdict == "tight-and-dry"
+    assert v.probability > 0.95
+    assert v.sound_at is not None
+    assert v.sound_at < 1200
+    assert v.rate.high < 0.1
+
+
+@pytest.mark.parametrize("rate", [0.4, 1.0, 3.0])
+def test_straight_rise_is_a_leak_and_its_rate_is_right(rate: float) -> None:
+    v = judged(*hold(leak=rate))
+    assert v.verdict == "leak"
+    assert v.rate.low <= rate * 1.02
+    assert v.rate.high >= rate * 0.98
+    assert v.rate.value == pytest.approx(rate, rel=0.06)
+    assert v.leak.value == pytest.approx(rate * M * 8e-3, rel=0.06)
+    assert v.leak.low < v.leak.value < v.leak.high
+
+
+def test_bends_toward_saturation_is_moisture() -> None:
+    psat = saturation_pressure(T_COLD) / M
+    v = judged(*hold(minutes=25, water=psat, tau_water=500))
+    assert v.verdict == "moisture"
+    # 13,640 µ of vapour in 8 l at 16 °C is 0.109 g; liquid may stand behind it.
+    assert v.moisture.value == pytest.approx(0.109, rel=0.1)
+    assert v.moisture.high > 5 * v.moisture.value
+    assert "free water" in v.reasons[0]
+
+
+@pytest.mark.parametrize("tau", [150, 320, 700])
+def test_water_is_never_called_tight_nor_a_leak_alone(tau: float) -> None:
+    psat = saturation_pressure(T_COLD) / M
+    v = judged(*hold(minutes=25, water=psat, tau_water=tau))
+    assert v.verdict in ("moisture", "leak-and-moisture", "not-settled")
+    assert v.odds["moisture"] + v.odds["leak-and-moisture"] > 0.95
+
+
+def test_levels_off_over_the_limit_is_bound_water() -> None:
+    v = judged(*hold(minutes=30, water=2500, tau_water=280))
+    assert v.verdict == "moisture"
+    assert "bound water" in v.reasons[0]
+
+
+def test_leak_and_moisture_together() -> None:
+    psat = saturation_pressure(T_COLD) / M
+    v = judged(*hold(minutes=30, water=psat, tau_water=250, leak=1.2))
+    assert v.verdict == "leak-and-moisture"
+    assert v.rate.low < 1.2 < v.rate.high * 1.15
+
+
+def test_above_saturation_cannot_be_water() -> None:
+    t = np.arange(0, 1500.0, 2.0)
+    p = (200 + 20_000 * (1 - np.exp(-t / 1200.0))) * M
+    v = judged(t, p)
+    assert v.verdict in ("leak", "leak-and-moisture")
+
+
+def test_a_short_hold_is_not_settled() -> None:
+    v = judged(*hold(minutes=2.5))
+    assert v.verdict == "not-settled"
+    assert v.reasons
+
+
+@pytest.mark.parametrize(
+    ("t", "p", "says"),
+    [
+        (np.arange(3.0), np.full(3, 30.0), "at least 6"),
+        (np.arange(20.0), np.full(20, 30.0), "at least 60 s"),
+        (np.arange(0, 600.0, 10), np.linspace(30, 99_000, 60), "reached the atmosphere"),
+    ],
+)
+def test_what_cannot_be_judged_says_why(t: np.ndarray, p: np.ndarray, says: str) -> None:
+    v = judged(t, p)
+    assert v.verdict == "invalid"
+    assert says in v.reasons[0]
+
+
+def test_a_capped_rig_is_too_small_to_judge() -> None:
+    t, p = hold(leak=5)
+    v = judge_hold(t, p, Quantity(2e-5, 1e-5, 3e-5, "m³", "test"), T_COLD)
+    assert v.verdict == "invalid"
+    assert "20 ml" in v.reasons[0]
+
+
+def test_single_bad_points_do_not_turn_it() -> None:
+    t, p = hold(seed=4)
+    p = p.copy()
+    p[[200, 500, 900]] = [4000 * M, 5 * M, 9000 * M]
+    assert judged(t, p).verdict == "tight-and-dry"
+
+
+def test_gaps_and_mixed_steps_do_not_turn_it() -> None:
+    t, p = hold(leak=0.8, seed=5)
+    keep = (t < 200) | ((t > 500) & (t < 800)) | ((t >= 800) & (t % 7 == 0))
+    assert judged(t[keep], p[keep]).verdict == "leak"
+
+
+def test_coarse_gauge_sees_what_it_can() -> None:
+    assert judged(*hold(leak=1.0, quantum=25, noise=0.001)).verdict == "leak"
+
+
+@settings(max_examples=12)
+@given(st.integers(0, 10_000), st.floats(0.3, 4.0), st.floats(20, 300))
+def test_no_leak_of_0_3_or_more_is_called_tight(seed: int, rate: float, settle: float) -> None:
+    v = judged(*hold(leak=rate, settle=settle, seed=seed))
+    assert v.verdict != "tight-and-dry"
+
+
+def test_approach_starts_at_rest_and_ends_at_one() -> None:
+    t = np.array([0.0, 1e-3, 1e5])
+    g = approach(t, 100.0, 5.0, 0.1)
+    assert g[0] == pytest.approx(0, abs=1e-12)
+    assert g[1] < 1e-6
+    assert g[2] == pytest.approx(1)
+    assert np.all(np.isfinite(approach(t, 100.0, 100.0)))
+
+
+def test_thinning_keeps_the_mean_line() -> None:
+    t = np.arange(0, 3600.0)
+    p = 30 + 0.01 * t
+    d = thin(t, p)
+    assert d.time.size <= 210
+    assert d.pressure == pytest.approx(30 + 0.01 * d.time, rel=1e-3)
+
+
+def flat(level: float, minutes: float = 25, rise: float = 0.0) -> tuple[np.ndarray, np.ndarray]:
+    t = np.arange(0, minutes * 60 + 1, 10.0)
+    return t, (level + rise * t) * M
+
+
+@pytest.mark.parametrize(
+    ("school", "data", "passed", "says"),
+    [
+        ("code-minimum", flat(400), True, "at most 400"),
+        ("code-minimum", flat(400, rise=0.3), False, "passed 500 µ after"),
+        ("code-minimum", flat(400, minutes=5), None, "min to go"),
+        ("code-minimum", flat(800, rise=0.0), False, "passed 500"),
+        ("two-limit", flat(400, rise=0.3), True, "at most 760"),
+        ("two-limit", flat(400, rise=0.6), False, "passed 1,000"),
+        ("deep-and-flat", flat(150, rise=0.02), True, "settled"),
+        ("deep-and-flat", flat(150, rise=0.2), False, "still rising 0.20 µ/s"),
+        ("deep-and-flat", flat(300), False, "above the 200"),
+    ],
+)
+def test_schools(school: str, data: tuple[np.ndarray, np.ndarray], passed: bool | None, says: str) -> None:
+    outcome = criteria.apply(criteria.SCHOOLS[school], *data)
+    assert outcome.passed is passed
+    assert says in outcome.reason
+
+
+def test_typed_figures_replace_the_schools_own() -> None:
+    c = criteria.chosen(CriterionChoice(school="code-minimum", target_micron=300, hold_min=30))
+    assert c.target == pytest.approx(300 * M)
+    assert c.limit == pytest.approx(500 * M)
+    assert c.minutes == 30
+    assert "pull to 300 µ, hold 30 min" in c.rule()
+
+
+def test_default_school_follows_oil_and_duty() -> None:
+    assert criteria.default_school(Scope(oil="POE"))[0] == "deep-and-flat"
+    assert criteria.default_school(Scope(oil="mineral"))[0] == "code-minimum"
+    key, why = criteria.default_school(Scope(oil="mineral", low_temperature=True))
+    assert key == "deep-and-flat"
+    assert "freezes" in why
+
+
+def test_charge_to_weigh() -> None:
+    scope = Scope(
+        nameplate_kg=6.4,
+        liquid=Line(size="1/2 in", length_m=14),
+        included_length_m=7.5,
+        adder_g_per_m=60,
+        held_in_unit_kg=1,
+    )
+    charge = charge_to_weigh(scope)
+    assert charge is not None
+    assert charge.to_weigh == pytest.approx(6.4 + 6.5 * 0.060 - 1.0)
+    assert charge_to_weigh(Scope()) is None
+
+
+def test_grams_a_year_by_hand() -> None:
+    # Viscous bound: q (p_h² − p_a²)/p_a² η_air/η_ref M/(RT), p_h = 0.6 × 18.6 bar, 1 µ/s in 8 l.
+    q = 1.0 * M * 8e-3
+    scope = Scope(refrigerant="R-448A", ambient_c=20, elevation_m=0)
+    g = grams_per_year(Range(q, q, q), scope)
+    ratio = ((0.6 * 18.6e5) ** 2 - 101_325**2) / 101_325**2 * (1.813e-5 / 1.2e-5)
+    by_hand = q * ratio * 0.0863 / (8.314 * 293.15) * 1000 * 3.156e7
+    assert g.value == pytest.approx(by_hand, rel=0.02)
+    assert g.low < g.value < g.high
+    assert math.isclose(grams_per_year(Range(0, 0, 0), scope).high, 0.0)
+
+
+def test_cautions_follow_the_refrigerant() -> None:
+    assert any("A2L" in c for c in cautions(Scope(refrigerant="R-455A")))
+    assert any("A3" in c for c in cautions(Scope(refrigerant="R-290")))
+    assert not any("flammable" in c for c in cautions(Scope(refrigerant="R-134a")))
+    assert any("ice" in c for c in cautions(Scope(coldest_c=-5)))
+    assert any("Local codes" in c for c in cautions(Scope()))

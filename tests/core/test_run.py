@@ -1,0 +1,147 @@
+"""The run: its state from its touches, the touch that comes next, where it stands, and the order of release."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+
+from rough_draw.core import criteria
+from rough_draw.core.gauge import GaugeModel
+from rough_draw.core.job import Gate, Gauge, Job, Party, Path, Prove, Release, Rig, Scope
+from rough_draw.core.live import rate_of, standing, time_at_level
+from rough_draw.core.plan import plan_job
+from rough_draw.core.procedure import Outlook, next_touches
+from rough_draw.core.release import release_steps
+from rough_draw.core.runstate import RunState, Touch, fold
+from rough_draw.core.stages import STAGES, current, gates_for, stages
+from rough_draw.core.units import MICRON_PA
+
+M = MICRON_PA
+C = criteria.SCHOOLS["deep-and-flat"]
+
+
+def test_state_is_folded_from_touches() -> None:
+    s = fold(
+        [
+            Touch("ballast-open", 0),
+            Touch("pump-on", 1),
+            Touch("ballast-shut", 90),
+            Touch("isolate", 900),
+            Touch("pump-off", 910),
+        ]
+    )
+    assert s.started_at == 1
+    assert not s.pump_on
+    assert not s.ballast_open
+    assert s.isolated_at == 900
+    assert not s.stopped_unisolated
+
+
+def test_pump_stopped_first_is_noticed() -> None:
+    assert fold([Touch("pump-on", 1), Touch("pump-off", 60)]).stopped_unisolated
+
+
+def test_reopening_ends_the_hold() -> None:
+    assert (
+        fold([Touch("pump-on", 1), Touch("isolate", 9), Touch("reopen", 20), Touch("unheard-of", 21)]).isolated_at
+        is None
+    )
+
+
+def ahead(job: Job, state: RunState, microns: float | None, over: bool = False, now: float = 100.0) -> list[str]:
+    reading = None if microns is None else microns * M
+    found = next_touches(job, state, C, reading, over, Outlook(60, 200, 900), now, "the suction tool")
+    return [f"{t.kind}@{t.due}" for t in found]
+
+
+def test_next_touches_in_their_order(job: Job) -> None:
+    assert ahead(job, RunState(), None) == ["pump-on@0.0", "ballast-shut@60", "valve-flush@200", "isolate@900"]
+    on = fold([Touch("ballast-open", 0), Touch("pump-on", 1)])
+    assert ahead(job, on, 90_000)[0] == "ballast-shut@60"
+    assert ahead(job, on, None, over=True)[0] == "ballast-shut@60"
+    assert ahead(job, on, 4_900)[0] == "ballast-shut@0.0"
+    shut = fold([Touch("ballast-open", 0), Touch("pump-on", 1), Touch("ballast-shut", 50)])
+    assert ahead(job, shut, 700) == ["valve-flush@0.0", "isolate@900"]
+    flushed = fold([Touch("pump-on", 1), Touch("valve-flush", 60)])
+    assert ahead(job, flushed, 199) == ["isolate@0.0"]
+
+
+def test_isolate_first_then_stop_the_pump(job: Job) -> None:
+    isolated = fold([Touch("pump-on", 1), Touch("isolate", 100)])
+    assert ahead(job, isolated, 200, now=130) == ["pump-off@0.0", "read-hold@570.0"]
+    stopped = fold([Touch("pump-on", 1), Touch("isolate", 100), Touch("pump-off", 110)])
+    assert ahead(job, stopped, 200, now=900) == ["read-hold@0.0"]
+
+
+def test_rate_is_the_slope_in_micron_a_second() -> None:
+    t = np.arange(0, 60.0)
+    assert rate_of(t, (900 - 0.55 * t) * M) == pytest.approx(-0.55)
+    assert rate_of(t[:2], t[:2]) is None
+
+
+def test_time_at_level_on_an_exponential() -> None:
+    t = np.linspace(0, 100, 501)
+    assert time_at_level(t, 1000 * np.exp(-t / 20), 1000 / np.e) == pytest.approx(20, rel=1e-3)
+    assert time_at_level(t, 1000 * np.exp(-t / 20), 1e-9) is None
+
+
+def test_standing_slides_the_plan_to_the_reading(job: Job) -> None:
+    plan = plan_job(job, size=8, with_upgrades=False)
+    at = float(plan.times[60])
+    on_plan = np.full(5, float(np.interp(at, plan.times, plan.gauge_band[1])))
+    s = standing(plan, at, np.arange(5.0), on_plan)
+    assert s.words == "as planned"
+    assert s.to_target is not None
+    assert s.to_target.low <= s.to_target.value <= s.to_target.high
+    late = standing(plan, at * 3 + 600, np.arange(5.0), on_plan * 1.5)
+    assert late.words == "slower than planned"
+    assert standing(plan, 0, np.array([]), np.array([])).words == "no reading yet"
+
+
+def test_gauge_shows_what_a_gauge_shows() -> None:
+    g = GaugeModel(over_micron=20_000, resolution_micron=5, noise_pct=1, lag_s=2)
+    assert g.shows(25_000 * M) is None
+    assert g.shows(612 * M) == pytest.approx(610 * M)
+    assert g.shows(12_344 * M) == pytest.approx(12_350 * M)
+    assert g.shows(600 * M, deviate=2) == pytest.approx(610 * M)
+    assert g.follow(100.0, 50.0, 2.0) == pytest.approx(50 + 50 / np.e)
+
+
+def keys(job: Job) -> list[str]:
+    return [s.key for s in release_steps(job)]
+
+
+@pytest.mark.parametrize("way", ["unit-charge", "cylinder"])
+def test_positive_pressure_before_any_core_goes_back(way: str) -> None:
+    rig = Rig(paths=(Path(port="suction"), Path(port="liquid")))
+    order = keys(Job(rig=rig, release=Release(way=way)))  # type: ignore[arg-type]
+    assert order.index("positive") < order.index("core-suction") < order.index("hoses") < order.index("caps")
+    assert order[0] == "gauge-valve"
+
+
+def test_a_gauge_without_a_valve_is_said_first() -> None:
+    assert keys(Job(rig=Rig(gauge=Gauge(own_valve=False))))[0] == "gauge-exposed"
+
+
+def test_zeotropic_blends_go_in_as_liquid() -> None:
+    job = Job(scope=Scope(refrigerant="R-448A"), release=Release(way="cylinder"))
+    assert "liquid only" in next(s.why for s in release_steps(job) if s.key == "charge")
+
+
+def test_stages_say_what_is_missing() -> None:
+    found = stages(Job(), RunState(), 0.0, 600.0)
+    assert [s.key for s in found] == list(STAGES)
+    assert current(found) == "scope"
+    assert found[0].missing == "customer and unit"
+    named = Job(party=Party(customer="a", unit="b"))
+    assert current(stages(named, RunState(), 0, 600)) == "prove"
+    gates = {g.key: Gate(state="done") for g in gates_for(named)}
+    proved = named.model_copy(update={"prove": Prove(gates=gates)})
+    run = fold([Touch("pump-on", 0), Touch("isolate", 900)])
+    assert current(stages(proved, run, 100, 600)) == "hold"
+    assert current(stages(proved, run, 600, 600)) == "release"
+
+
+def test_flammable_refrigerants_add_a_gate() -> None:
+    assert any(g.key == "flammable" for g in gates_for(Job(scope=Scope(refrigerant="R-32"))))
+    assert not any(g.key == "flammable" for g in gates_for(Job(scope=Scope(refrigerant="R-134a"))))
