@@ -28,7 +28,6 @@ from rough_draw.core.stages import gates_for
 from rough_draw.standins.script import play
 from rough_draw.standins.world import Truth
 from rough_draw.store import jobs
-from rough_draw.store.models import database
 
 FIRM = "Quillmere Cold Works"
 WHO = {"firm": FIRM, "technician": "Mara Tollivet", "licence": "QCW-014"}
@@ -134,7 +133,9 @@ def demo_jobs() -> list[DemoJob]:
                 refrigerant="R-449A",
                 condition="leak-drawn-air",
                 humidity_pct=90,
-                free_water_g=45,
+                condensing_unit_open=True,
+                oil_kg=3.0,
+                open_hours=30,
                 ambient_c=18,
                 coldest_c=15,
             ),
@@ -180,15 +181,15 @@ def demo_jobs() -> list[DemoJob]:
     return [
         DemoJob("larkspur-3", room3, Truth(Unknowns(water=0.4, pump=0.3, release=0.2), 11), stop_at=700, live=True),
         DemoJob("larkspur-1", room1, Truth(Unknowns(water=-0.5, extra_leak=1.3e-3), 12), hold_min=20, ended_min_ago=4),
-        DemoJob("hollow-2", shed, Truth(Unknowns(water=0.1), 13), hold_min=20, ended_min_ago=35),
+        DemoJob("hollow-2", shed, Truth(Unknowns(water=0.1), 13), hold_min=30, ended_min_ago=35),
         DemoJob(
             "saltmarsh-ice",
             store,
-            Truth(Unknowns(water=-0.6), 14),
+            Truth(Unknowns(water=-2.0), 14),
             hold_min=25,
             ended_min_ago=1500,
             signed=True,
-            below=0.3,
+            below=0.5,
         ),
         DemoJob(
             "hollow-5",
@@ -227,7 +228,7 @@ def demo_jobs() -> list[DemoJob]:
 def build() -> None:
     """Write the demo into an empty database."""
     now = time.time()
-    with database.atomic():
+    with jobs.writing():
         for kind, name, values in KIT:
             jobs.add_kit(kind, name, values)
         for d in reversed(demo_jobs()):

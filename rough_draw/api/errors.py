@@ -5,6 +5,7 @@ from __future__ import annotations
 from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
+from peewee import OperationalError
 from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
@@ -60,6 +61,10 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(HTTPException)
     async def _http(_: Request, e: HTTPException) -> JSONResponse:
         return problem(e.status_code, "Not possible", str(e.detail))
+
+    @app.exception_handler(OperationalError)
+    async def _busy(_: Request, e: OperationalError) -> JSONResponse:
+        return problem(503, "Not stored", f"the database did not take it ({e}); nothing was changed, try again")
 
     known: tuple[tuple[type[Exception], int, str], ...] = (
         (NotFound, 404, "Not found"),

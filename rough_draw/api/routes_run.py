@@ -44,7 +44,6 @@ from rough_draw.core.units import atmosphere_at, kelvin
 from rough_draw.core.water import saturation_pressure
 from rough_draw.standins.gauge_server import SPEEDS
 from rough_draw.store import jobs
-from rough_draw.store.models import database
 
 router = APIRouter(tags=["run"])
 
@@ -255,7 +254,7 @@ def import_readings(key: Key, file: UploadFile, commit: bool = False) -> ImportO
     if commit:
         touches = jobs.touches(key)
         start = max([time.time() - float(main.time[-1]), *(t.at + 1.0 for t in touches)])
-        with database.atomic():
+        with jobs.writing():
             for n, s in enumerate(found.series):
                 label = (s.label or f"gauge {n + 1}")[:60]
                 rows = [

@@ -82,9 +82,12 @@ def tube_parts(
     dp = bore * mean * (1.82e-5 / viscosity) * math.sqrt(molar_mass / 28.97e-3 * 293.15 / t)
     f_mol = slip_factor(dp)
     conv = viscous_tube(bore, length, mean, viscosity)
-    diff = p_up - p_down
-    if diff > 1e-6 * p_up:
-        turbulent = turbulent_throughput(bore, length, p_up, p_down, gas) / diff
+    # Orifice and turbulent flow go as a root of the difference, whose slope is without bound where pressures
+    # are even. Below 0.05 % of the pressure the difference is rounded off, so that flow there is linear.
+    floor = 5e-4 * p_up
+    diff = math.sqrt((p_up - p_down) * (p_up - p_down) + floor * floor)
+    if p_up > 50.0:
+        turbulent = turbulent_throughput(bore, length, p_up, max(p_up - diff, 0.0), gas) / diff
         x = conv / turbulent
         if x > 0.1:
             conv = conv / (1.0 + x**4) ** 0.25
@@ -93,7 +96,7 @@ def tube_parts(
     tube = conv + f_mol * molecular_tube(bore, length, v)
     # The aperture passes from molecular to viscous around Kn = 0.1 (dp = 0.066).
     weight = dp / (dp + 0.066)
-    ratio = p_down / p_up if p_up > 0.0 else 1.0
+    ratio = max(0.0, 1.0 - diff / p_up) if p_up > 0.0 else 1.0
     hole = (1.0 - weight) * molecular_aperture(area, v) + weight * viscous_aperture(area, ratio, molar_mass, t)
     return conv, f_mol, 1.0 / (1.0 + tube / hole)
 

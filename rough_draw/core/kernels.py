@@ -150,14 +150,18 @@ def element_flow(kind, par, pa, pb, t, time, q, dqa, dqb, want_jac):  # type: ig
         r = inside / outside
         if r < 0.528:
             flow, slope = par[0], 0.0
-        elif r < 1.0:
-            # Elliptic fall of an orifice from choked to no flow (Perry, subcritical orifice approximation).
-            s = (r - 0.528) / 0.472
-            root = math.sqrt(max(1.0 - s * s, 1e-6))
-            flow = par[0] * root
-            slope = -par[0] * s / root / (0.472 * outside)
         else:
-            flow, slope = 0.0, 0.0
+            # Elliptic fall of an orifice from choked to no flow (subcritical orifice approximation), made
+            # straight through the last twentieth so that pressures even out without a kink.
+            s = (r - 0.528) / 0.472
+            if s < 0.95:
+                root = math.sqrt(1.0 - s * s)
+                flow = par[0] * root
+                slope = -par[0] * s / root / (0.472 * outside)
+            else:
+                end = math.sqrt(1.0 - 0.95 * 0.95)
+                flow = par[0] * end * (1.0 - s) / 0.05
+                slope = -par[0] * end / 0.05 / (0.472 * outside)
         q[0] = -flow * (1.0 - par[1])
         q[1] = -flow * par[1]
         for m in range(3):

@@ -102,7 +102,7 @@ def load(file: JobFile) -> str:
     for s in file.readings:
         if len(s.at) != len(s.pa):
             raise FileFault(f"readings of '{s.gauge}': {len(s.at)} times for {len(s.pa)} pressures")
-    with jobs.database.atomic():
+    with jobs.writing():
         stored = jobs.create(file.job, key)
         for t in file.touches:
             jobs.add_touch(stored.key, t.kind, t.at, t.note)

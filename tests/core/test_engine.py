@@ -159,6 +159,14 @@ def test_pump_stopped_unisolated_lets_air_back() -> None:
     assert r.total("coil")[-1] > 1000
 
 
+def test_a_stopped_pump_shut_off_fills_itself_and_rests() -> None:
+    changes = [(600.0, lambda n: n.with_tube("bore", open=False)), (604.0, lambda n: n.with_pump(running=False))]
+    r = run(small_rig(), 20_000, changes)
+    assert r.total("pump")[-1] == pytest.approx(101_325, rel=1e-3)
+    assert r.total("coil")[-1] < 1000, "the shut system keeps its vacuum but for what its oil gives off"
+    assert len(r.time) < 2000
+
+
 def test_5_ml_beside_200_litres() -> None:
     net = Network(
         (Node("pump", 5e-6), Node("hose", 5e-6), Node("tank", 0.2, group="system")),

@@ -11,10 +11,13 @@ import time
 from pathlib import Path
 
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 from peewee import SqliteDatabase
 from reportlab import rl_config
 
-from rough_draw.core.job import Job, Party, Scope
+from rough_draw.core.job import Job, Party, Rig, Scope
+from rough_draw.core.job import Path as Way
 from rough_draw.standins.script import play
 from rough_draw.standins.world import Truth, World, random_truth
 from rough_draw.store import exchange, jobs
@@ -239,3 +242,42 @@ def test_report_is_a_pdf_of_few_pages(job: Job) -> None:
     assert 1 <= data.count(b"/Type /Page\n") <= 3
     empty = render(Record(Job(scope=Scope()), (), None, None, "", None, None, "", ""))
     assert empty.startswith(b"%PDF-")
+
+
+def test_two_writers_wait_for_each_other(db: SqliteDatabase) -> None:
+    from concurrent.futures import ThreadPoolExecutor
+
+    key = jobs.create(Job()).key
+
+    def write(n: int) -> None:
+        for k in range(20):
+            jobs.add_touch(key, "note", float(n * 100 + k))
+            jobs.add_readings(key, [reading(float(n * 100 + k))], "typed")
+
+    with ThreadPoolExecutor(6) as pool:
+        list(pool.map(write, range(6)))
+    assert len(jobs.touches(key)) == 120
+    assert jobs.readings(key)[0].at.size == 120
+
+
+@settings(max_examples=12)
+@given(st.integers(0, 10_000), st.sampled_from(["new-dry", "flooded", "open-hours"]))
+def test_a_world_outlives_any_handling(seed: int, condition: str) -> None:
+    sheet = Job(scope=Scope(condition=condition), rig=Rig(paths=(Way(), Way(port="liquid"))))  # type: ignore[arg-type]
+    w = World(sheet, random_truth(seed))
+    at = 0.0
+    for wait, kind in (
+        (2, "pump-on"),
+        (60, "isolate"),
+        (20, "pump-off"),
+        (600, "pump-on"),
+        (6, "reopen"),
+        (600, "pump-off"),
+        (600, "pump-on"),
+        (30, "ballast-open"),
+    ):
+        at += wait
+        w.advance(at)
+        w.touch(kind)
+    w.advance(at + 600)
+    assert 0 < w.pressure(w.assembly.gauge_node) < 102_000

@@ -107,8 +107,9 @@ export function NextCard({ live, jobKey }: { live: LiveOut; jobKey: string }) {
       void navigate(`/jobs/${jobKey}/hold`);
       return;
     }
-    if (now.kind === "pump-on" && !live.ballast_open) touch.mutate({ kind: "ballast-open" });
-    touch.mutate({ kind: now.kind }, { onSuccess: () => now.kind === "isolate" && void navigate(`/jobs/${jobKey}/draw`) });
+    const log = () => touch.mutate({ kind: now.kind });
+    if (now.kind === "pump-on" && !live.ballast_open) touch.mutate({ kind: "ballast-open" }, { onSuccess: log });
+    else log();
   };
   return (
     <Sheet strong>

@@ -13,7 +13,7 @@ METERING_LENGTH = Quantity(6e-3, 4e-3, 10e-3, "m", "estimate: expansion valve pa
 COIL_BORE_SHARE = Quantity(0.7, 0.5, 1.0, "of line bore", "estimate: coil header path against the suction line")
 SERVICE_VALVE_BORE = Quantity(9e-3, 6e-3, 14e-3, "m", "estimate: open service valve")
 OIL_LEFT_IN_COIL = Quantity(0.07, 0.03, 0.15, "of charge", "estimate: oil that stays in lines and coil")
-WALL_WATER = Quantity(2.0e-5, 3e-6, 1.0e-4, "kg/m²", "estimate: water held on inner walls after standing open")
+WALL_WATER = Quantity(2.0e-6, 5e-7, 1.0e-5, "kg/m²", "estimate: 2 to 30 molecular layers on inner walls")
 WALL_TAU = Quantity(900.0, 300.0, 2500.0, "s", "estimate: release of wall water at room temperature")
 
 WATER_TRANSFER = Quantity(3e-3, 8e-4, 1e-2, "m³/s", "estimate: evaporation conductance of standing water, about 10 cm²")

@@ -1,0 +1,71 @@
+"""Pictures of the main views, from fresh demo data, on a desk and on a phone."""
+
+from __future__ import annotations
+
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from pathlib import Path
+
+from playwright.sync_api import sync_playwright
+
+OUT = Path(__file__).parents[1] / "docs" / "screenshots"
+PORT = 8047
+DESK, PHONE = (1280, 800), (390, 844)
+VIEWS = (
+    ("yard", "", DESK, "light"),
+    ("scope", "jobs/larkspur-3/scope", DESK, "light"),
+    ("rig", "jobs/hollow-5/rig", DESK, "light"),
+    ("prove", "jobs/saltmarsh-ice/prove", DESK, "light"),
+    ("draw", "jobs/larkspur-3/draw", DESK, "light"),
+    ("draw-night", "jobs/larkspur-3/draw", DESK, "dark"),
+    ("hold-leak", "jobs/larkspur-1/hold", DESK, "light"),
+    ("hold-tight", "jobs/saltmarsh-ice/hold", DESK, "dark"),
+    ("release", "jobs/larkspur-1/release", DESK, "light"),
+    ("record", "jobs/saltmarsh-ice/record", DESK, "light"),
+    ("kit", "kit", DESK, "light"),
+    ("phone-yard", "", PHONE, "light"),
+    ("phone-rig", "jobs/larkspur-3/rig", PHONE, "light"),
+    ("phone-draw", "jobs/larkspur-3/draw", PHONE, "light"),
+    ("phone-hold", "jobs/hollow-2/hold", PHONE, "dark"),
+)
+
+
+def wait(address: str) -> None:
+    for _ in range(240):
+        try:
+            urllib.request.urlopen(address, timeout=1)
+            return
+        except OSError:
+            time.sleep(0.25)
+    raise SystemExit("the demo did not start")
+
+
+def main() -> None:
+    OUT.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory() as d:
+        argv = [sys.executable, "-m", "rough_draw.cli", "demo", "--db", f"{d}/demo.sqlite3", "--port", str(PORT)]
+        server = subprocess.Popen(argv)
+        try:
+            wait(f"http://127.0.0.1:{PORT}/api/health")
+            time.sleep(8)
+            with sync_playwright() as p:
+                browser = p.chromium.launch(
+                    executable_path="/usr/bin/chromium",
+                    args=["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
+                )
+                for name, path, (width, height), scheme in VIEWS:
+                    page = browser.new_page(viewport={"width": width, "height": height}, color_scheme=scheme)
+                    page.goto(f"http://127.0.0.1:{PORT}/{path}")
+                    page.wait_for_timeout(2500)
+                    page.screenshot(path=OUT / f"{name}.png")
+                    page.close()
+                    print(name)
+        finally:
+            server.terminate()
+
+
+if __name__ == "__main__":
+    main()
