@@ -29,9 +29,8 @@ def charge_to_weigh(scope: Scope) -> Charge | None:
     extra = extra_m * scope.adder_g_per_m * 1e-3
     total = max(0.0, scope.nameplate_kg + extra - scope.held_in_unit_kg)
     sign = "+" if extra >= 0 else "−"
-    words = (
-        f"{scope.nameplate_kg:g} kg nameplate {sign} {abs(extra):.3f} kg for {extra_m:+g} m of line"
-        f" − {scope.held_in_unit_kg:g} kg held in the unit"
+    words = f"{scope.nameplate_kg:g} kg nameplate {sign} {abs(extra):.3f} kg for {extra_m:+g} m of line" + (
+        f" − {scope.held_in_unit_kg:g} kg held in the unit" if scope.held_in_unit_kg else ""
     )
     return Charge(total, words)
 

@@ -1,6 +1,6 @@
-import { useChecks, useSystem } from "../api/queries";
+import { useChecks, useSystem, useVerdict } from "../api/queries";
 import { NumberField, Segments } from "../ui/Field";
-import { Sheet } from "../ui/Sheet";
+import { Sheet, Tag } from "../ui/Sheet";
 import type { StageProps } from "./types";
 
 type ReleaseDoc = NonNullable<StageProps["job"]["release"]>;
@@ -9,6 +9,7 @@ type ReleaseDoc = NonNullable<StageProps["job"]["release"]>;
 export function Release({ jobKey, job, editor }: StageProps) {
   const checks = useChecks(jobKey, editor.version);
   const system = useSystem(jobKey, editor.version);
+  const verdict = useVerdict(jobKey, false);
   const release = job.release!;
   const done = release.steps_done ?? [];
   const set = (change: Partial<ReleaseDoc>) => editor.edit((j) => ({ ...j, release: { ...j.release!, ...change } }), "typing");
@@ -16,13 +17,24 @@ export function Release({ jobKey, job, editor }: StageProps) {
   const next = steps.findIndex((s) => !done.includes(s.value));
   return (
     <div className="grid items-start gap-4 md:grid-cols-[1fr_340px]">
+      {verdict.isSuccess && verdict.data?.verdict !== "tight-and-dry" && (
+        <section role="alert" className="sheet border-[3px] border-stop p-4 md:col-span-2">
+          <Tag tone="stop">stop</Tag>
+          <p className="casual mt-2 text-[23px] leading-tight font-extrabold">
+            {verdict.data ? `The hold says: ${verdict.data.sentence.charAt(0).toLowerCase()}${verdict.data.sentence.slice(1)}` : "No hold has been read"}
+          </p>
+          <p className="mt-1">
+            Refrigerant let in now covers the fault up, and leaves by the same way. Release only against a reason that goes on the record.
+          </p>
+        </section>
+      )}
       <Sheet title="In this order">
         <ol className="list-none p-0">
           {steps.map((s, i) => {
             const ticked = done.includes(s.value);
             const here = i === next;
             return (
-              <li key={s.value} className={`flex items-start gap-3 border-t-2 border-rule py-3 first:border-0 ${here ? "" : ticked ? "" : "opacity-75"}`}>
+              <li key={s.value} className={`flex items-start gap-3 border-t-2 border-rule py-3 first:border-0 `}>
                 <button
                   type="button"
                   role="checkbox"

@@ -24,7 +24,7 @@ export function Rig({ jobKey, job, editor }: StageProps) {
           <Sheet strong>
             <RigLine job={job} plan={plan.data} system={system.data} />
             <p className="mt-2">
-              At <span className="figure">{microns(plan.data.target_pa)} µ</span>: {plan.data.limit}.
+              {plan.data.limit.charAt(0).toUpperCase() + plan.data.limit.slice(1)}.
             </p>
           </Sheet>
           <div className="grid items-start gap-4 md:grid-cols-[minmax(0,1fr)_380px]">

@@ -96,7 +96,7 @@ function makeOptions(
     height,
     legend: { show: false },
     cursor: { drag: { x: false, y: false }, points: { size: 9 } },
-    padding: [14, log && latest.current.bands?.length ? 96 : 12, 0, 0],
+    padding: [14, log && latest.current.bands?.length ? 96 : 24, 0, 0],
     scales: {
       x: { time: false, range: () => [latest.current.from, latest.current.to] },
       y: { distr: log ? 3 : 1, range: () => [range(latest.current).min, range(latest.current).max] },
