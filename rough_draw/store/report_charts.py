@@ -27,7 +27,18 @@ FONT = "Helvetica"
 class Frame:
     """A ruled chart with axes; converts values to places on the page."""
 
-    def __init__(self, width: float, height: float, x_max: float, y_low: float, y_high: float, log: bool) -> None:
+    def __init__(
+        self,
+        width: float,
+        height: float,
+        x_max: float,
+        y_low: float,
+        y_high: float,
+        log: bool,
+        x_label: str = "minutes",
+        y_label: str = "micron",
+    ) -> None:
+        self.x_label, self.y_label = x_label, y_label
         self.drawing = Drawing(width, height)
         self.left, self.bottom, self.right, self.top = 46.0, 26.0, width - 8.0, height - 8.0
         self.x_max, self.y_low, self.y_high, self.log = max(x_max, 1.0), y_low, y_high, log
@@ -52,7 +63,7 @@ class Frame:
             d.add(Line(self.left, y, self.right, y, strokeColor=STRONG, strokeWidth=0.5))
             d.add(
                 String(
-                    self.left - 4, y - 3, f"{value:,.0f}", fontName=FONT, fontSize=7, textAnchor="end", fillColor=INK
+                    self.left - 4, y - 3, f"{value:,.6g}", fontName=FONT, fontSize=7, textAnchor="end", fillColor=INK
                 )
             )
         step = _nice(self.x_max / 8)
@@ -61,8 +72,8 @@ class Frame:
             d.add(Line(x, self.bottom, x, self.top, strokeColor=RULE, strokeWidth=0.5))
             label = f"{k * step:g}"
             d.add(String(x, self.bottom - 10, label, fontName=FONT, fontSize=7, textAnchor="middle", fillColor=INK))
-        d.add(String(self.right, 3, "minutes", fontName=FONT, fontSize=7, textAnchor="end", fillColor=INK))
-        d.add(String(self.left + 4, self.bottom + 4, "micron", fontName=FONT, fontSize=7, fillColor=INK))
+        d.add(String(self.right, 3, self.x_label, fontName=FONT, fontSize=7, textAnchor="end", fillColor=INK))
+        d.add(String(self.left + 4, self.bottom + 4, self.y_label, fontName=FONT, fontSize=7, fillColor=INK))
         box = Rect(self.left, self.bottom, self.right - self.left, self.top - self.bottom)
         box.fillColor, box.strokeColor, box.strokeWidth = None, INK, 1.0
         d.add(box)
@@ -102,6 +113,11 @@ class Frame:
         self.drawing.add(
             String(self.right - 4, y + 2.5, label, fontName=FONT, fontSize=7, textAnchor="end", fillColor=colour)
         )
+
+    def note(self, minutes: float, value: float, text: str, colour: Color) -> None:
+        """A name beside a curve."""
+        x, y = self.x(minutes) + 3, self.y(value) + 4
+        self.drawing.add(String(x, y, text, fontName=FONT, fontSize=8, fillColor=colour))
 
     def mark(self, minutes: float, number: str) -> None:
         """An event: a tick with its number on the top edge."""

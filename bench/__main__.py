@@ -1,0 +1,123 @@
+"""`make bench`: medians and ratios in one run, against plain general solvers on the same equations."""
+
+from __future__ import annotations
+
+import statistics
+import subprocess
+import sys
+import time
+from collections.abc import Callable
+
+import numpy as np
+
+from bench.generic import Flat
+from bench.networks import branching, rig_of_twelve
+from rough_draw.core.assemble import assemble
+from rough_draw.core.catalogue.quantity import Quantity
+from rough_draw.core.engine import run
+from rough_draw.core.ensemble import members, run_all
+from rough_draw.core.hold import judge_hold
+from rough_draw.core.job import Job, Scope
+from rough_draw.core.plan import plan_job
+from rough_draw.core.units import MICRON_PA
+
+FOUR_HOURS = 4 * 3600.0
+LEVEL = 500 * MICRON_PA
+
+
+def median_ms(work: Callable[[], object], times: int) -> float:
+    """Median of ``times`` runs after one to warm up, ms."""
+    work()
+    taken = []
+    for _ in range(times):
+        begun = time.perf_counter()
+        work()
+        taken.append(1e3 * (time.perf_counter() - begun))
+    return statistics.median(taken)
+
+
+def line(name: str, value: str, bar: str = "") -> None:
+    """One row of the report."""
+    print(f"{name:<58}{value:>16}   {bar}", flush=True)
+
+
+def engine() -> None:
+    """The 4-hour, 12-node, two-gas run against LSODA and BDF."""
+    for words, water in (("dry", 0.0), ("2 g of water", 0.002)):
+        net = rig_of_twelve(water)
+        flat = Flat(net)
+        own = median_ms(lambda net=net: run(net, FOUR_HOURS), 30)
+        lsoda = median_ms(lambda flat=flat: flat.solve(FOUR_HOURS, "LSODA", 1e-5), 3)
+        bdf = median_ms(lambda flat=flat: flat.solve(FOUR_HOURS, "BDF", 1e-5, sparse=True), 1)
+        tight = run(net, FOUR_HOURS, rtol=1e-7).time_to("coil", LEVEL)
+        mine = run(net, FOUR_HOURS).time_to("coil", LEVEL)
+        coil = net.index("coil")
+        other = flat.time_to(flat.solve(FOUR_HOURS, "LSODA", 1e-8), coil, LEVEL)
+        assert mine is not None
+        assert tight is not None
+        line(f"4 h, 12 nodes, {words}: engine", f"{own:.1f} ms", "bar 20 ms")
+        line(f"4 h, 12 nodes, {words}: LSODA rtol 1e-5", f"{lsoda:.0f} ms", f"{lsoda / own:.0f} × the engine, bar 10 ×")
+        line(f"4 h, 12 nodes, {words}: BDF, sparse Jacobian", f"{bdf:.0f} ms", f"{bdf / own:.0f} × the engine")
+        line(f"time to 500 µ, {words}: off the tight run", f"{100 * abs(mine - tight) / tight:.3f} %", "bar 1 %")
+        line(f"time to 500 µ, {words}: tight run off tight LSODA", f"{100 * abs(other - tight) / tight:.3f} %", "")
+
+
+def ensemble() -> None:
+    """200 variants of one job."""
+    job = Job(scope=Scope(free_water_g=1))
+    draws = members(200)
+    taken = median_ms(lambda: run_all(lambda u: run(assemble(job, u).network, FOUR_HOURS, rtol=5e-3), draws), 3)
+    line("ensemble of 200 variants, 4 h", f"{taken:.0f} ms", "bar 1,500 ms")
+
+
+def growth() -> None:
+    """Cost against the number of nodes."""
+    sizes = (25, 50, 100, 200)
+    per_step = []
+    for n in sizes:
+        net = branching(n)
+        steps = len(run(net, 3600.0).time)
+        taken = median_ms(lambda net=net: run(net, 3600.0), 5)
+        per_step.append(1e3 * taken / steps)
+        line(f"{n} nodes, 1 h", f"{taken:.1f} ms", f"{steps} steps, {per_step[-1]:.0f} µs a step")
+    power = np.polyfit(np.log(sizes), np.log(per_step), 1)[0]
+    line("cost of a step grows as nodes to the power", f"{power:.2f}", "bar about 1")
+
+
+def answers() -> None:
+    """What a person waits for."""
+    job = Job()
+    line(
+        "plan of one rig, band of 16", f"{median_ms(lambda: plan_job(job, with_upgrades=False), 7):.0f} ms", "bar 50 ms"
+    )
+    line("plan with every single change ranked", f"{median_ms(lambda: plan_job(job), 5):.0f} ms", "")
+    t = np.arange(0.0, 1200.0)
+    rng = np.random.default_rng(1)
+    p = np.round((180 + 120 * (1 - np.exp(-t / 80)) + 0.4 * t) * (1 + 0.003 * rng.normal(size=t.size))) * MICRON_PA
+    volume = Quantity(8e-3, 7e-3, 9e-3, "m³", "bench")
+    one = median_ms(lambda: judge_hold(t, p, volume, 289.0, find_sound=False), 7)
+    line("hold verdict, 20 min at 1 Hz", f"{one:.0f} ms", "bar 100 ms")
+    line("hold verdict with the sound moment", f"{median_ms(lambda: judge_hold(t, p, volume, 289.0), 3):.0f} ms", "")
+
+
+def start() -> None:
+    """Start-up: the core without and with the compiled engine, its code cached."""
+    for words, code in (
+        ("import the core without the engine", "import rough_draw.core.hold, rough_draw.core.system"),
+        (
+            "import and first run of the engine, compiled before",
+            "from bench.networks import *; from rough_draw.core.engine import run; run(rig_of_twelve(), 60)",
+        ),
+    ):
+        taken = median_ms(lambda code=code: subprocess.run([sys.executable, "-c", code], check=True), 3)
+        line(words, f"{taken:.0f} ms")
+
+
+def main() -> None:
+    """Everything, in order."""
+    for part in (engine, ensemble, growth, answers, start):
+        part()
+
+
+if __name__ == "__main__":
+    main()
