@@ -111,9 +111,9 @@ class Link:
 
     async def _session(self) -> None:
         reader, self._writer = await asyncio.open_connection("127.0.0.1", self.port)
+        pending: list[jobs.NewReading] = []
         try:
             self._writer.write(json.dumps({"open": self.key}).encode() + b"\n")
-            pending: list[jobs.NewReading] = []
             flushed = time.monotonic()
             while True:
                 try:
@@ -124,10 +124,13 @@ class Link:
                     return
                 self._take(line, pending)
                 if pending and (time.monotonic() - flushed > 0.2 or line == b" "):
-                    await self._store(pending)
-                    pending = []
+                    batch, pending = pending, []
+                    await self._store(batch)
                     flushed = time.monotonic()
         finally:
+            # What was heard before the line went dead is kept too.
+            if pending:
+                await self._store(pending)
             self._writer.close()
 
     def _take(self, line: bytes, pending: list[jobs.NewReading]) -> None:

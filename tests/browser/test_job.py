@@ -29,7 +29,7 @@ def stage(page: Page, name: str) -> None:
 
 
 def choose(page: Page, label: str, option: str, nth: int = 0) -> None:
-    page.get_by_role("combobox", name=label).nth(nth).click()
+    page.get_by_role("combobox", name=label, exact=True).nth(nth).click()
     page.get_by_role("option", name=option).first.click()
 
 

@@ -46,7 +46,11 @@ export function useEditor(key: string): Editor {
         setDraft((d) => (d === sent ? null : d));
       } catch (e) {
         if (e instanceof ApiError) setFault(e);
-        if (e instanceof ApiError && e.status === 409) await client.invalidateQueries({ queryKey: ["job", key] });
+        if (e instanceof ApiError && e.status === 409) {
+          // Someone else's sheet is the true one now; the edit is to be made again on top of it.
+          setDraft((d) => (d === sent ? null : d));
+          await client.invalidateQueries({ queryKey: ["job", key] });
+        }
       }
       // An edit made meanwhile goes next. What was refused stays in view, with the reason above it.
       if (latest.current === sent) latest.current = null;

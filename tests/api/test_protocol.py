@@ -1,0 +1,174 @@
+"""The gauge's line protocol over TCP, and the driver that speaks it."""
+
+from __future__ import annotations
+
+import asyncio
+import itertools
+import json
+import time
+from collections.abc import Awaitable, Callable
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+from rough_draw.api.standin_link import Link, Listeners
+from rough_draw.core.job import Job, Scope
+from rough_draw.standins.gauge_server import PROTOCOL, GaugeServer, RunningWorld
+from rough_draw.standins.world import World, random_truth
+from rough_draw.store import jobs
+from rough_draw.store.database import open_database
+
+Talk = Callable[[asyncio.StreamReader, asyncio.StreamWriter, RunningWorld], Awaitable[Any]]
+
+
+def talk(conversation: Talk, opening: bytes = b'{"open":"w"}\n', speed: float = 60.0) -> Any:
+    """Serve one world and hold a conversation with it."""
+
+    async def main() -> Any:
+        server = GaugeServer()
+        await server.start()
+        now = time.time()
+        running = RunningWorld(
+            World(Job(scope=Scope(condition="new-dry")), random_truth(3)), now, now, speed, "Gauge 7"
+        )
+        server.worlds["w"] = running
+        reader, writer = await asyncio.open_connection("127.0.0.1", server.port)
+        writer.write(opening)
+        try:
+            return await asyncio.wait_for(conversation(reader, writer, running), 20)
+        finally:
+            writer.close()
+            await server.stop()
+
+    return asyncio.run(main())
+
+
+async def line(reader: asyncio.StreamReader) -> dict[str, Any]:
+    return json.loads(await reader.readline())  # type: ignore[no-any-return]
+
+
+async def until(reader: asyncio.StreamReader, key: str) -> dict[str, Any]:
+    while True:
+        message = await line(reader)
+        if key in message:
+            return message
+
+
+def test_hello_then_readings_in_order() -> None:
+    async def conversation(r: asyncio.StreamReader, w: asyncio.StreamWriter, world: RunningWorld) -> None:
+        hello = await line(r)
+        assert hello["hello"] == PROTOCOL
+        assert hello["gauge"] == "Gauge 7"
+        assert hello["unit"] == "pa"
+        readings = [await line(r) for _ in range(5)]
+        times = [m["at"] for m in readings]
+        assert times == sorted(times)
+        assert all(b - a == pytest.approx(6.0, abs=0.01) for a, b in itertools.pairwise(times))
+        assert all(m.get("over") for m in readings), "it stands at the atmosphere, over range"
+
+    talk(conversation)
+
+
+def test_touches_are_obeyed_and_answered() -> None:
+    async def conversation(r: asyncio.StreamReader, w: asyncio.StreamWriter, world: RunningWorld) -> None:
+        w.write(b'{"touch":"pump-on"}\n')
+        answer = await until(r, "touched")
+        assert answer["touched"] == "pump-on"
+        assert answer["at"] >= world.start_at
+        assert world.world.pump_on
+        first = await until(r, "pa")
+        for _ in range(6):
+            last = await until(r, "pa")
+        assert last["pa"] < first["pa"]
+
+    talk(conversation)
+
+
+def test_speed_changes_without_a_jump_of_the_clock() -> None:
+    async def conversation(r: asyncio.StreamReader, w: asyncio.StreamWriter, world: RunningWorld) -> None:
+        await line(r)
+        before = world.now()
+        w.write(b'{"speed":1}\n')
+        assert (await until(r, "speed"))["speed"] == 1
+        assert 0 <= world.now() - before < 60
+        assert world.interval() == 1.0
+        w.write(b'{"speed":999}\n{"speed":10}\n')
+        assert (await until(r, "speed"))["speed"] == 10
+
+    talk(conversation)
+
+
+def test_garbage_is_answered_and_survived() -> None:
+    async def conversation(r: asyncio.StreamReader, w: asyncio.StreamWriter, world: RunningWorld) -> None:
+        await line(r)
+        w.write(b'{half a line\n{"unheard": 1}\n{"touch":"pump-on"}\n')
+        assert (await until(r, "error"))["error"] == "not JSON"
+        assert (await until(r, "touched"))["touched"] == "pump-on"
+
+    talk(conversation)
+
+
+def test_an_unknown_gauge_is_refused() -> None:
+    async def conversation(r: asyncio.StreamReader, w: asyncio.StreamWriter, world: RunningWorld) -> None:
+        assert (await line(r))["error"] == "no such gauge"
+        assert await r.readline() == b""
+
+    talk(conversation, b'{"open":"elsewhere"}\n')
+
+
+@pytest.mark.parametrize("opening", [b"\n", b"{nope\n", b"[1,2]\n", b"\xff\xff\n"])
+def test_a_faulty_opening_is_hung_up_on(opening: bytes) -> None:
+    async def conversation(r: asyncio.StreamReader, w: asyncio.StreamWriter, world: RunningWorld) -> None:
+        await r.read()
+
+    talk(conversation, opening)
+
+
+def test_the_driver_stores_reconnects_and_marks_stale(tmp_path: Path) -> None:
+    open_database(tmp_path / "p.sqlite3")
+    key = jobs.create(Job(), "w").key
+
+    async def main() -> None:
+        hangups = 0
+
+        async def device(reader: asyncio.StreamReader, writer: asyncio.StreamWriter) -> None:
+            nonlocal hangups
+            await reader.readline()
+            writer.write(b'{"hello":"rough-draw-gauge/1","gauge":"Bench","unit":"pa"}\n')
+            base = 1000.0 + 10 * hangups
+            for k in range(4):
+                writer.write(json.dumps({"at": base + k, "pa": 50.0 - k}).encode() + b"\n")
+            writer.write(b'garbage\n{"at": 5')
+            hangups += 1
+            await writer.drain()
+            writer.close()
+
+        server = await asyncio.start_server(device, "127.0.0.1", 0)
+        link = Link(key, server.sockets[0].getsockname()[1], Listeners())
+        assert link.stale
+        link.start()
+        for _ in range(100):
+            await asyncio.sleep(0.1)
+            found = await asyncio.to_thread(jobs.readings, key)
+            if found and found[0].at.size >= 8:
+                break
+        assert not link.stale
+        await link.stop()
+        server.close()
+        assert hangups >= 2, "it came back after the device hung up"
+        assert link.faults >= 2
+        assert found[0].gauge == "Bench"
+        assert found[0].at[:4].tolist() == [1000.0, 1001.0, 1002.0, 1003.0]
+        link.last_line -= 60
+        assert link.stale
+
+    asyncio.run(main())
+
+
+def test_a_touch_without_an_answer_is_told_as_none() -> None:
+    async def main() -> None:
+        link = Link("k", 1, Listeners())
+        assert await link.touch("isolate") is None
+
+    asyncio.run(main())

@@ -1,0 +1,381 @@
+"""Each stage in the real interface: what it shows, what it does, what it warns of."""
+
+from __future__ import annotations
+
+import json
+import re
+from pathlib import Path
+from typing import Any
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+from tests.browser.test_job import choose, new_job, stage
+
+pytestmark = pytest.mark.browser
+
+
+def sheet(page: Page, site: str, key: str) -> dict[str, Any]:
+    return page.request.get(f"{site}/api/jobs/{key}").json()["job"]  # type: ignore[no-any-return]
+
+
+def settle(page: Page) -> None:
+    page.wait_for_timeout(800)
+
+
+def test_the_yard_names_every_job_and_where_it_stands(page: Page, site: str) -> None:
+    page.goto(site)
+    for name in ("Larkspur Flower Wholesale", "Hollow Bank Mushrooms", "Saltmarsh Ferry Terminal"):
+        expect(page.get_by_text(name).first).to_be_visible()
+    expect(page.get_by_text("signed by Odo Brask")).to_be_visible()
+    expect(page.get_by_text("recorded", exact=True)).to_be_visible()
+    for stage_name in ("hold", "prove", "scope"):
+        expect(page.get_by_role("img", name=re.compile(stage_name, re.I)).first).to_be_visible()
+
+
+def test_a_leaking_job_waits_at_its_hold(page: Page, site: str) -> None:
+    page.goto(site)
+    card = page.get_by_role("link").filter(has_text="Cold room 1")
+    expect(card).to_contain_text("It leaks", timeout=20_000)
+    card.click()
+    expect(page).to_have_url(re.compile("/hold$"))
+    expect(page.get_by_test_id("verdict")).to_have_text("It leaks")
+
+
+def test_kit_tells_what_is_due(page: Page, site: str) -> None:
+    page.goto(f"{site}/kit")
+    for heading in ("Pumps", "Hoses", "Gauges"):
+        expect(page.get_by_role("heading", name=heading)).to_be_visible()
+    expect(page.get_by_text("oil due", exact=True)).to_be_visible()
+    expect(page.get_by_text("pressure hose").first).to_be_visible()
+
+
+def test_scope_shows_what_follows_from_it(page: Page, site: str) -> None:
+    key = new_job(page, site, "Scope Lane")
+    inside = page.locator("section", has=page.get_by_role("heading", name="Inside"))
+    before = inside.inner_text()
+    choose(page, "Suction line", "1-1/8 in")
+    expect(inside).not_to_have_text(before)
+    choose(page, "Why it was open", "Water got in")
+    expect(inside).to_contain_text("60 g")
+    choose(page, "Refrigerant", "R-290")
+    expect(page.get_by_text("flammable (A3)")).to_be_visible()
+    page.get_by_label("Nameplate").fill("4.2")
+    page.get_by_label("Adder").fill("20")
+    expect(inside).to_contain_text("4.44 kg")
+    settle(page)
+    scope = sheet(page, site, key)["scope"]
+    assert scope["suction"]["size"] == "1-1/8 in"
+    assert scope["condition"] == "flooded"
+    assert scope["nameplate_kg"] == 4.2
+
+
+def test_kinds_of_system_ask_for_what_they_need(page: Page, site: str) -> None:
+    new_job(page, site, "Kinds Lane")
+    expect(page.get_by_label("Cooling capacity")).to_be_visible()
+    choose(page, "Kind", "Empty cylinder")
+    expect(page.get_by_label("Cooling capacity")).to_have_count(0)
+    expect(page.get_by_role("combobox", name="Suction line")).to_have_count(0)
+    expect(page.locator("section", has=page.get_by_role("heading", name="Inside"))).to_contain_text("cylinder")
+    choose(page, "Kind", "Bare line set")
+    expect(page.get_by_role("combobox", name="Suction line")).to_be_visible()
+
+
+def test_criterion_is_proposed_with_its_reason(page: Page, site: str) -> None:
+    key = new_job(page, site, "Criterion Lane")
+    card = page.locator("section", has=page.get_by_role("heading", name="Criterion"))
+    expect(card).to_contain_text("POE oil takes up water")
+    choose(page, "School", "Two-limit")
+    expect(card).to_contain_text("hold 20 min")
+    expect(card).to_contain_text("Proposed: Deep and flat")
+    settle(page)
+    assert sheet(page, site, key)["criterion"]["school"] == "two-limit"
+
+
+def test_undo_takes_edits_back_one_by_one(page: Page, site: str) -> None:
+    key = new_job(page, site, "Undo Lane")
+    page.get_by_label("Ambient").fill("25")
+    settle(page)
+    page.get_by_label("Elevation").fill("700")
+    settle(page)
+    undo = page.get_by_role("button", name="Undo")
+    undo.click()
+    expect(page.get_by_label("Elevation")).to_have_value("0")
+    expect(page.get_by_label("Ambient")).to_have_value("25")
+    undo.click()
+    expect(page.get_by_label("Ambient")).to_have_value("18")
+    assert sheet(page, site, key)["scope"]["ambient_c"] == 18
+
+
+def test_two_people_on_one_sheet(page: Page, site: str) -> None:
+    key = new_job(page, site, "Conflict Lane")
+    current = page.request.get(f"{site}/api/jobs/{key}").json()
+    current["job"]["scope"]["ambient_c"] = 30
+    page.request.put(f"{site}/api/jobs/{key}", data={"version": current["version"], "job": current["job"]})
+    page.get_by_label("Elevation").fill("300")
+    expect(page.get_by_role("alert")).to_contain_text("changed meanwhile")
+    expect(page.get_by_label("Ambient")).to_have_value("30")
+
+
+def test_a_server_that_is_gone_is_said(browser: Browser, site: str) -> None:
+    context = browser.new_context()
+    page = context.new_page()
+    new_job(page, site, "Gone Lane")
+    page.route("**/api/jobs/*", lambda route: route.abort())
+    page.get_by_label("Elevation").fill("300")
+    expect(page.get_by_role("alert").first).to_contain_text("cannot be reached")
+    context.close()
+
+
+def test_rig_parts_are_swapped_in_place(page: Page, site: str) -> None:
+    key = new_job(page, site, "Rig Lane")
+    stage(page, "Rig")
+    expect(
+        page.get_by_text("to 200 µ everywhere", exact=False).or_(page.get_by_text("everywhere in the system"))
+    ).to_be_visible()
+    figure = page.locator("section", has=page.get_by_role("heading", name="The draw, as computed")).locator("p").first
+    before = figure.inner_text()
+    page.get_by_role("radio", name="Left in").click()
+    expect(figure).not_to_have_text(before)
+    expect(page.get_by_role("button", name="Take: pull the core at the suction port")).to_be_visible()
+    page.get_by_role("radio", name="Two-valve").click()
+    expect(page.get_by_text("Pump to manifold")).to_be_visible()
+    choose(page, "Place", "at the manifold")
+    expect(page.get_by_text("the gauge is outside", exact=False)).to_be_visible()
+    page.get_by_role("button", name="Pump 1, 8 CFM").click()
+    settle(page)
+    rig = sheet(page, site, key)["rig"]
+    assert rig["manifold"] == "two-valve"
+    assert rig["paths"][0]["core"] == "in"
+    assert rig["gauge"]["place"] == "manifold"
+    assert rig["pump"]["plate_cfm"] == 8
+
+
+def test_leaving_the_manifold_out_moves_its_gauge(page: Page, site: str) -> None:
+    key = new_job(page, site, "Manifold Lane")
+    stage(page, "Rig")
+    page.get_by_role("radio", name="Four-port").click()
+    choose(page, "Place", "at the manifold")
+    settle(page)
+    page.get_by_role("radio", name="None").click()
+    settle(page)
+    assert sheet(page, site, key)["rig"]["gauge"]["place"] == "port:suction"
+    expect(page.get_by_role("alert")).to_have_count(0)
+
+
+def test_the_rig_line_is_drawn_with_its_shares(page: Page, site: str) -> None:
+    page.goto(f"{site}/jobs/larkspur-3/rig")
+    drawing = page.get_by_role("group", name="Rig line, pump to system")
+    expect(drawing).to_contain_text("5 CFM")
+    for box in ("suction line", "evaporator", "liquid line"):
+        expect(drawing).to_contain_text(box)
+    ribbon = page.get_by_role("img", name=re.compile("Resistance: pump"))
+    shares = [int(x) for x in re.findall(r"(\d+) %", ribbon.get_attribute("aria-label") or "")]
+    assert 97 <= sum(shares) <= 103
+    widths = [
+        float(w)
+        for w in page.eval_on_selector_all("svg[role=group] path", "e => e.map(x => x.getAttribute('stroke-width'))")
+    ]
+    assert max(widths) > 1.5 * min(widths), "stroke follows conductance"
+
+
+def test_prove_feeds_the_plan(page: Page, site: str) -> None:
+    key = new_job(page, site, "Prove Lane")
+    stage(page, "Prove")
+    blank = page.get_by_label("Lowest reading, running")
+    blank.fill("180")
+    expect(page.get_by_text("too high")).to_be_visible()
+    blank.fill("24")
+    expect(page.get_by_text("good", exact=True)).to_be_visible()
+    page.get_by_role("radio", name="Milky").click()
+    expect(page.get_by_text("Water in the oil")).to_be_visible()
+    settle(page)
+    pump = sheet(page, site, key)["rig"]["pump"]
+    assert pump["blank_off_micron"] == 24
+    assert pump["oil"] == "wet"
+
+
+def test_the_next_touch_says_when_why_and_with_what_care(page: Page, site: str) -> None:
+    new_job(page, site, "Touch Lane")
+    stage(page, "Draw")
+    card = page.locator("section", has=page.get_by_role("button", name="Care"))
+    expect(card).to_contain_text("Start the pump, ballast open")
+    care = card.get_by_role("button", name="Care")
+    care.click()
+    expect(card).to_contain_text("a compressor must never run in vacuum")
+    assert care.get_attribute("aria-expanded") == "true"
+    card.get_by_role("button", name="Done").click()
+    expect(card).to_contain_text("Close the gas ballast")
+    card.get_by_role("button", name="Skip").click()
+    expect(page.get_by_text("skipped: Close the gas ballast")).to_be_visible()
+    expect(page.get_by_text("Pump started")).to_be_visible()
+
+
+def test_hold_without_a_hold_leads_to_the_draw(page: Page, site: str) -> None:
+    new_job(page, site, "Empty Hold")
+    stage(page, "Hold")
+    expect(page.get_by_text("No hold yet")).to_be_visible()
+    page.get_by_role("link", name="To the draw").click()
+    expect(page).to_have_url(re.compile("/draw$"))
+
+
+HOLDS = [
+    ("larkspur-1", "It leaks", ("Find it: joints and cores", "A year", "Pa·m³/s")),
+    ("hollow-2", "Water is still in it", ("Go on pulling", "Water left", "saturation")),
+    ("saltmarsh-ice", "Tight and dry", ("Go on to release", "smallest leak", "Sound since")),
+]
+
+
+@pytest.mark.parametrize(("key", "sentence", "words"), HOLDS, ids=[h[0] for h in HOLDS])
+def test_each_kind_of_hold_is_read(page: Page, site: str, key: str, sentence: str, words: tuple[str, ...]) -> None:
+    page.goto(f"{site}/jobs/{key}/hold")
+    expect(page.get_by_test_id("verdict")).to_have_text(sentence)
+    for word in words:
+        expect(page.get_by_text(re.compile(word)).first).to_be_visible()
+    schools = page.locator("section", has=page.get_by_role("heading", name="What each school says"))
+    for school in ("Code minimum", "Deep and flat", "Two-limit"):
+        expect(schools).to_contain_text(school)
+    expect(schools).to_contain_text("(chosen)")
+
+
+def inked(page: Page) -> int:
+    """Points of the chart in measuring ink."""
+    script = """c => {
+      const d = c.getContext('2d').getImageData(0, 0, c.width, c.height).data;
+      let n = 0;
+      for (let i = 0; i < d.length; i += 4)
+        if (d[i] < 60 && d[i + 1] < 90 && d[i + 2] > 130 && d[i + 3] > 200) n++;
+      return n;
+    }"""
+    return int(page.eval_on_selector("canvas", script))
+
+
+def test_the_trace_is_drawn_in_measuring_ink(page: Page, site: str) -> None:
+    page.goto(f"{site}/jobs/larkspur-3/draw")
+    expect(page.locator("canvas")).to_be_visible()
+    settle(page)
+    assert inked(page) > 300
+    page.goto(f"{site}/jobs/hollow-5/rig")
+    expect(page.locator("canvas")).to_be_visible()
+    settle(page)
+    assert inked(page) == 0, "what is computed is drawn in pencil only"
+
+
+def test_release_warns_where_the_hold_is_not_tight(page: Page, site: str) -> None:
+    page.goto(f"{site}/jobs/larkspur-1/release")
+    expect(page.get_by_role("alert")).to_contain_text("The hold says: it leaks")
+    page.goto(f"{site}/jobs/saltmarsh-ice/release")
+    expect(page.get_by_role("heading", name="In this order")).to_be_visible()
+    settle(page)
+    expect(page.get_by_role("alert")).to_have_count(0)
+
+
+def test_release_goes_one_step_at_a_time(page: Page, site: str) -> None:
+    new_job(page, site, "Release Lane")
+    stage(page, "Release")
+    expect(page.get_by_role("alert")).to_contain_text("No hold has been read")
+    boxes = page.get_by_role("checkbox")
+    expect(boxes.nth(1)).to_be_disabled()
+    boxes.nth(0).click()
+    expect(boxes.nth(0)).to_have_attribute("aria-checked", "true")
+    expect(boxes.nth(1)).to_be_enabled()
+    page.get_by_role("radio", name="a cylinder").click()
+    expect(page.get_by_text("Zero the scale", exact=False)).to_be_visible()
+    expect(page.get_by_role("checkbox").nth(0)).to_have_attribute("aria-checked", "false")
+
+
+def test_record_wants_a_reason_for_a_failed_criterion(page: Page, site: str) -> None:
+    page.goto(f"{site}/jobs/larkspur-1/record")
+    sign = page.get_by_role("button", name="Sign", exact=True)
+    expect(sign).to_be_disabled()
+    page.get_by_label("Deviation from the criterion").fill(
+        "leak found at the drier flare; repaired, evacuated again on another sheet"
+    )
+    expect(sign).to_be_enabled()
+    page.get_by_label("Deviation from the criterion").fill("")
+    expect(sign).to_be_disabled()
+
+
+def test_a_job_file_out_and_in_by_hand(page: Page, site: str, tmp_path: Path) -> None:
+    page.goto(f"{site}/jobs/saltmarsh-ice/record")
+    with page.expect_download() as download:
+        page.get_by_role("link", name="Whole job").click()
+    file = Path(download.value.path())
+    assert json.loads(file.read_text())["format"] == "rough-draw/job-file"
+    copy = tmp_path / "copy.json"
+    copy.write_bytes(file.read_bytes())
+    page.goto(site)
+    page.locator("input[type=file]").set_input_files(str(copy))
+    expect(page.get_by_role("heading", name="Saltmarsh Ferry Terminal")).to_be_visible()
+    assert "saltmarsh-ice" not in page.url
+    stage(page, "Hold")
+    expect(page.get_by_test_id("verdict")).to_have_text("Tight and dry")
+    broken = tmp_path / "broken.json"
+    broken.write_text("{")
+    page.goto(site)
+    page.locator("input[type=file]").set_input_files(str(broken))
+    expect(page.get_by_role("alert")).to_contain_text("line 1, column 2")
+
+
+def contrast(a: str, b: str) -> float:
+    def light(hex_colour: str) -> float:
+        parts = [int(hex_colour[i : i + 2], 16) / 255 for i in (1, 3, 5)]
+        linear = [p / 12.92 if p <= 0.03928 else ((p + 0.055) / 1.055) ** 2.4 for p in parts]
+        return 0.2126 * linear[0] + 0.7152 * linear[1] + 0.0722 * linear[2]
+
+    one, two = sorted((light(a), light(b)), reverse=True)
+    return (one + 0.05) / (two + 0.05)
+
+
+PAIRS = [
+    ("ink", "sheet"),
+    ("ink", "paper"),
+    ("soft", "sheet"),
+    ("soft", "paper"),
+    ("measure", "sheet"),
+    ("green", "sheet"),
+    ("green", "green-wash"),
+    ("ochre", "ochre-wash"),
+    ("stop", "sheet"),
+    ("stop", "stop-wash"),
+    ("on-ink", "ink"),
+    ("on-measure", "measure"),
+]
+
+
+@pytest.mark.parametrize("theme", ["day", "night"])
+def test_inks_keep_aa_contrast(page: Page, site: str, theme: str) -> None:
+    page.goto(site)
+    page.evaluate(f"document.documentElement.dataset.theme = '{theme}'")
+    for ink, ground in PAIRS:
+        colours = [
+            str(page.evaluate(f"getComputedStyle(document.documentElement).getPropertyValue('--{name}').trim()"))
+            for name in (ink, ground)
+        ]
+        assert contrast(*colours) >= 4.5, (theme, ink, ground, colours)
+
+
+@pytest.mark.parametrize("name", ["scope", "rig", "prove", "draw", "release", "record"])
+def test_targets_are_large_enough_for_gloves(phone: Page, site: str, name: str) -> None:
+    phone.goto(f"{site}/jobs/larkspur-3/{name}")
+    expect(phone.get_by_role("navigation", name="Stages")).to_be_visible()
+    settle(phone)
+    small = phone.eval_on_selector_all(
+        "main button, main input:not([hidden]), main [role=combobox], main textarea",
+        """els => els
+             .filter(e => e.offsetParent && !e.hidden)
+             .map(e => [e.getBoundingClientRect().height, e.outerHTML.slice(0, 90)])
+             .filter(([h]) => h > 0 && h < 44)""",
+    )
+    assert small == []
+
+
+def test_text_on_work_screens_is_large_enough(phone: Page, site: str) -> None:
+    phone.goto(f"{site}/jobs/larkspur-3/draw")
+    expect(phone.get_by_test_id("figure")).to_be_visible()
+    sizes = phone.eval_on_selector_all(
+        "main p, main button, main li", "els => els.map(e => parseFloat(getComputedStyle(e).fontSize))"
+    )
+    assert min(sizes) >= 14
+    figure = phone.get_by_test_id("figure").evaluate("e => parseFloat(getComputedStyle(e).fontSize)")
+    assert figure >= 70
