@@ -2,9 +2,15 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, ConfigDict, Field
 
 from rough_draw.core.job import Job
+
+
+class Body(BaseModel):
+    """Base of what is sent: unknown fields are refused, so that a slip of the pen is told."""
+
+    model_config = ConfigDict(extra="forbid")
 
 
 class RangeOut(BaseModel):
@@ -25,7 +31,7 @@ class JobOut(BaseModel):
     updated_at: float
 
 
-class JobIn(BaseModel):
+class JobIn(Body):
     """A sheet to save over a version."""
 
     version: int = Field(ge=1)
@@ -152,7 +158,7 @@ class TouchOut(BaseModel):
     note: str
 
 
-class TouchIn(BaseModel):
+class TouchIn(Body):
     """A touch to log; the server stamps the time if none is given."""
 
     kind: str = Field(max_length=40)
@@ -160,7 +166,7 @@ class TouchIn(BaseModel):
     at: float | None = Field(None, ge=0, le=4e9)
 
 
-class ReadingIn(BaseModel):
+class ReadingIn(Body):
     """A typed reading, stamped when it was pressed. ``key`` makes sending twice harmless."""
 
     at: float = Field(ge=0, le=4e9)
@@ -168,7 +174,7 @@ class ReadingIn(BaseModel):
     key: str = Field(min_length=1, max_length=64)
 
 
-class ReadingsIn(BaseModel):
+class ReadingsIn(Body):
     """Typed readings."""
 
     gauge: str = Field("typed", min_length=1, max_length=60)
@@ -282,7 +288,7 @@ class ImportOut(BaseModel):
     hold_from_s: float | None
 
 
-class StandinIn(BaseModel):
+class StandinIn(Body):
     """Attach the simulated gauge, or change its pace."""
 
     speed: int = Field(60, description="1, 10 or 60 times real time")
