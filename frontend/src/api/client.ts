@@ -38,6 +38,8 @@ async function ask<T>(method: string, path: string, body?: unknown): Promise<T> 
     response = await fetch(`/api${path}`, {
       method,
       headers: body === undefined || form ? {} : { "Content-Type": "application/json" },
+      // An edit on its way goes through though the page is left.
+      keepalive: method === "PUT",
       body: body === undefined ? undefined : form ? body : JSON.stringify(body),
     });
   } catch {

@@ -58,13 +58,17 @@ export function useEditor(key: string): Editor {
     busy.current = false;
   }, [accept, client, key]);
 
-  useEffect(
-    () => () => {
+  useEffect(() => {
+    const leave = () => {
       window.clearTimeout(timer.current);
       void flush();
-    },
-    [flush],
-  );
+    };
+    window.addEventListener("pagehide", leave);
+    return () => {
+      window.removeEventListener("pagehide", leave);
+      leave();
+    };
+  }, [flush]);
 
   const edit = useCallback<Editor["edit"]>(
     (change, at = "once") => {

@@ -14,7 +14,8 @@ export function Record({ jobKey, job, editor, stages }: StageProps) {
   const verdict = useVerdict(jobKey, false);
   const readings = useReadings(jobKey);
   const closing = job.closing!;
-  const set = (change: Partial<ClosingDoc>) => editor.edit((j) => ({ ...j, closing: { ...j.closing!, ...change } }), "typing");
+  const set = (change: Partial<ClosingDoc>, at: "once" | "typing" = "typing") =>
+    editor.edit((j) => ({ ...j, closing: { ...j.closing!, ...change } }), at);
   const missing = stages.filter((s) => !s.done && s.key !== "record");
   const count = (readings.data ?? []).reduce((n, s) => n + s.total, 0);
   const failed = verdict.data?.criteria[0]?.passed === false;
@@ -73,13 +74,13 @@ export function Record({ jobKey, job, editor, stages }: StageProps) {
                 <br />
                 <span className="figure text-soft">{closing.signed_at}</span>
               </p>
-              <Button onClick={() => set({ signed_by: "", signed_at: "" })}>Take it back</Button>
+              <Button onClick={() => set({ signed_by: "", signed_at: "" }, "once")}>Take it back</Button>
             </div>
           ) : (
             <Sign
               name={job.party?.technician ?? ""}
               needsReason={failed && !closing.deviation?.trim()}
-              onSign={(name) => set({ signed_by: name, signed_at: new Date().toLocaleString("sv-SE").slice(0, 16) })}
+              onSign={(name) => set({ signed_by: name, signed_at: new Date().toLocaleString("sv-SE").slice(0, 16) }, "once")}
             />
           )}
         </div>

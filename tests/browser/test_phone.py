@@ -1,0 +1,146 @@
+"""The job beside the unit: by touch, on a phone, with readings typed by hand."""
+
+from __future__ import annotations
+
+import re
+import time
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from rough_draw.core.units import MICRON_PA
+from tests.browser.test_job import new_job, stage
+
+pytestmark = pytest.mark.browser
+
+
+def typed(page: Page, site: str, key: str, curve: list[tuple[float, float]], gauge: str = "typed") -> None:
+    """Readings as the keypad sends them, each with its own time and key."""
+    rows = [{"at": at, "pa": microns * MICRON_PA, "key": f"{gauge}-{at}"} for at, microns in curve]
+    answer = page.request.post(f"{site}/api/jobs/{key}/readings", data={"gauge": gauge, "readings": rows})
+    assert answer.status == 201
+
+
+def touched(page: Page, site: str, key: str, kind: str, at: float) -> None:
+    answer = page.request.post(f"{site}/api/jobs/{key}/touches", data={"kind": kind, "at": at})
+    assert answer.status == 201
+
+
+def test_whole_job_by_touch_with_typed_readings(phone: Page, site: str) -> None:
+    key = new_job(phone, site, "Touch Quay")
+    stage(phone, "Rig")
+    phone.get_by_role("radio", name="Left in").tap()
+    expect(phone.get_by_role("button", name="Take: pull the core", exact=False).first).to_be_visible()
+    phone.get_by_role("button", name="Take: pull the core", exact=False).first.tap()
+    expect(phone.get_by_role("radio", name="Pulled")).to_have_attribute("data-state", "on")
+    stage(phone, "Prove")
+    for box in phone.get_by_role("checkbox").all():
+        box.tap()
+    expect(phone.locator('[role="checkbox"][aria-checked="false"]')).to_have_count(0)
+    phone.wait_for_timeout(800)
+
+    start = time.time() - 3600
+    touched(phone, site, key, "pump-on", start)
+    typed(phone, site, key, [(start + 60 * k, max(180.0, 700_000 * 0.5**k)) for k in range(1, 30)])
+    touched(phone, site, key, "isolate", start + 1800)
+    touched(phone, site, key, "pump-off", start + 1810)
+    typed(phone, site, key, [(start + 1800 + 30 * k, 180.0 + 60 * (1 - 0.7**k)) for k in range(1, 60)])
+
+    stage(phone, "Draw")
+    expect(phone.get_by_test_id("figure")).to_contain_text("240")
+    expect(phone.get_by_text("System isolated")).to_be_visible()
+    stage(phone, "Hold")
+    expect(phone.get_by_test_id("verdict")).to_have_text("Tight and dry")
+    expect(phone.get_by_text("Go on to release")).to_be_visible()
+    stage(phone, "Release")
+    expect(phone.get_by_role("alert")).to_have_count(0)
+    for _ in range(10):
+        box = phone.locator('[role="checkbox"][aria-checked="false"]:not([disabled])')
+        if box.count() == 0:
+            break
+        box.first.tap()
+        phone.wait_for_timeout(250)
+    stage(phone, "Record")
+    phone.get_by_label("Name of the technician").fill("Odo Brask")
+    phone.get_by_role("button", name="Sign", exact=True).tap()
+    expect(phone.get_by_role("button", name="Take it back")).to_be_visible()
+    phone.goto(site)
+    expect(phone.get_by_role("link").filter(has_text="Touch Quay")).to_contain_text("signed by Odo Brask")
+
+
+def test_typed_readings_tell_a_leak(phone: Page, site: str) -> None:
+    key = new_job(phone, site, "Typed Leak")
+    start = time.time() - 3000
+    touched(phone, site, key, "pump-on", start)
+    typed(phone, site, key, [(start + 60, 900.0), (start + 600, 190.0)])
+    touched(phone, site, key, "isolate", start + 660)
+    typed(phone, site, key, [(start + 660 + 10 * k, 190.0 + 10 * k * 1.5) for k in range(1, 150)])
+    stage(phone, "Hold")
+    expect(phone.get_by_test_id("verdict")).to_have_text(re.compile("It leaks"))
+    expect(phone.get_by_text(re.compile(r"1\.\d\d µ/s")).first).to_be_visible()
+    stage(phone, "Release")
+    expect(phone.get_by_role("alert")).to_contain_text("The hold says: it leaks")
+
+
+def test_opening_again_ends_the_hold(phone: Page, site: str) -> None:
+    key = new_job(phone, site, "Open Again")
+    start = time.time() - 2000
+    touched(phone, site, key, "pump-on", start)
+    typed(phone, site, key, [(start + 60 * k, 900.0 - k) for k in range(1, 10)])
+    touched(phone, site, key, "isolate", start + 700)
+    stage(phone, "Draw")
+    tool = phone.get_by_role("button", name="suction tool, shut").last
+    tool.scroll_into_view_if_needed()
+    tool.tap()
+    dialog = phone.get_by_role("dialog")
+    expect(dialog).to_contain_text("The pump is running")
+    dialog.get_by_role("button", name="Open again").tap()
+    expect(dialog).to_be_hidden()
+    expect(phone.get_by_role("button", name="suction tool, open").last).to_be_visible()
+    stage(phone, "Hold")
+    expect(phone.get_by_text("No hold yet")).to_be_visible()
+
+
+def test_a_stopped_pump_is_not_opened_to_the_system(phone: Page, site: str) -> None:
+    key = new_job(phone, site, "Stopped Pump")
+    start = time.time() - 2000
+    for kind, after in (("pump-on", 0), ("isolate", 700), ("pump-off", 710)):
+        touched(phone, site, key, kind, start + after)
+    typed(phone, site, key, [(start + 60 * k, 300.0) for k in range(1, 10)])
+    stage(phone, "Draw")
+    tool = phone.get_by_role("button", name="suction tool, shut").last
+    tool.scroll_into_view_if_needed()
+    tool.tap()
+    dialog = phone.get_by_role("dialog")
+    expect(dialog).to_contain_text("its air and oil go into the system")
+    expect(dialog.get_by_role("button", name="Open again")).to_have_count(0)
+    dialog.get_by_role("button", name="Start the pump").tap()
+    expect(dialog).to_be_hidden()
+
+
+def test_over_range_is_shown_as_such(phone: Page, site: str) -> None:
+    new_job(phone, site, "Over Lane")
+    stage(phone, "Draw")
+    phone.get_by_role("button", name="Type", exact=True).tap()
+    pad = phone.get_by_role("dialog")
+    pad.get_by_role("button", name="Over", exact=True).tap()
+    expect(pad).to_contain_text("over")
+    phone.keyboard.press("Escape")
+    expect(phone.get_by_test_id("figure")).to_have_text("over")
+
+
+def test_the_keypad_corrects_and_bounds(phone: Page, site: str) -> None:
+    new_job(phone, site, "Keypad Lane")
+    stage(phone, "Draw")
+    phone.get_by_role("button", name="Type", exact=True).tap()
+    pad = phone.get_by_role("dialog")
+    enter = pad.get_by_role("button", name="Enter")
+    expect(enter).to_be_disabled()
+    for key in ("0", "9", "9", "9", "9", "9", "9"):
+        pad.get_by_role("button", name=key, exact=True).tap()
+    expect(enter).to_be_disabled()
+    for _ in range(4):
+        pad.get_by_role("button", name="Back").tap()
+    expect(pad).to_contain_text("99")
+    enter.tap()
+    expect(pad).to_contain_text("99 µ")
