@@ -44,6 +44,7 @@ def test_empty_job_to_pdf_in_under_three_minutes(page: Page, site: str) -> None:
     page.get_by_role("button", name="Add a hose to the liquid port").click()
     expect(page.get_by_text("saves").first.or_(page.get_by_text("No single change"))).to_be_visible()
     stage(page, "Prove")
+    expect(page.get_by_role("checkbox").first).to_be_visible()
     for box in page.get_by_role("checkbox").all():
         box.click()
     stage(page, "Draw")

@@ -34,6 +34,7 @@ def test_whole_job_by_touch_with_typed_readings(phone: Page, site: str) -> None:
     phone.get_by_role("button", name="Take: pull the core", exact=False).first.tap()
     expect(phone.get_by_role("radio", name="Pulled")).to_have_attribute("data-state", "on")
     stage(phone, "Prove")
+    expect(phone.get_by_role("checkbox").first).to_be_visible()
     for box in phone.get_by_role("checkbox").all():
         box.tap()
     expect(phone.locator('[role="checkbox"][aria-checked="false"]')).to_have_count(0)
