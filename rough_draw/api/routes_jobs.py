@@ -12,22 +12,24 @@ from rough_draw.api.routes_run import live_of
 from rough_draw.api.schemas import JobIn, JobOut, StageState, YardRow
 from rough_draw.core import criteria
 from rough_draw.core.job import Job
-from rough_draw.core.stages import current, stages
+from rough_draw.core.stages import Stage, current, stages
 from rough_draw.store import exchange, jobs
 
 router = APIRouter(tags=["jobs"])
 
 
-def _stage_states(run: runs.RunView) -> list[StageState]:
+def _stages(run: runs.RunView) -> list[Stage]:
     needs = criteria.chosen(run.job.criterion).minutes * 60.0
-    found = stages(run.job, run.state, runs.hold_span(run), needs)
+    return stages(run.job, run.state, runs.hold_span(run), needs)
+
+
+def _states(found: list[Stage]) -> list[StageState]:
     return [StageState(key=s.key, done=s.done, missing=s.missing) for s in found]
 
 
 def _row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
     run = runs.view(stored.key)
-    needs = criteria.chosen(run.job.criterion).minutes * 60.0
-    found = stages(run.job, run.state, runs.hold_span(run), needs)
+    found = _stages(run)
     stage = current(found)
     words = {s.key: s.missing for s in found}[stage]
     ended = found[-1].done
@@ -63,7 +65,7 @@ def _row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
         live=is_live,
         next_title=next_title,
         next_at=next_at,
-        stages=[StageState(key=s.key, done=s.done, missing=s.missing) for s in found],
+        stages=_states(found),
         updated_at=stored.updated_at,
     )
 
@@ -115,7 +117,7 @@ async def delete_job(key: Key, hub: HubDep) -> Response:
 @router.get("/jobs/{key}/stages")
 def read_stages(key: Key) -> list[StageState]:
     """The stage rail: what is done, what is missing."""
-    return _stage_states(runs.view(key))
+    return _states(_stages(runs.view(key)))
 
 
 @router.post("/job-files", status_code=201)

@@ -62,7 +62,8 @@ def live_of(key: str, run: runs.RunView, hub: Hub) -> LiveOut:
     """Where a run stands now, from what is stored and the plan."""
     job, state = run.job, run.state
     criterion = criteria.chosen(job.criterion)
-    now = runs.job_now(run, hub.clock(key))
+    clock = hub.clock(key)
+    now = clock if clock is not None else time.time()
     link = hub.links.get(key)
     main = run.main()
     pa, over, reading_at = None, False, None
@@ -167,7 +168,7 @@ def read_readings(key: Key, since: float = Query(-1.0, ge=-1, le=4e9)) -> list[S
 
 
 @router.post("/jobs/{key}/readings", status_code=201)
-def add_readings(key: Key, body: ReadingsIn, hub: HubDep) -> Added:
+def add_readings(key: Key, body: ReadingsIn) -> Added:
     """Add typed readings. Once this has answered they are on disk; sent again, they are not stored twice."""
     rows = [jobs.NewReading(body.gauge, r.at, r.pa, r.key) for r in body.readings]
     added = jobs.add_readings(key, rows, "typed")

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import hashlib
 import threading
-import time
 from collections import OrderedDict
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -175,8 +174,3 @@ def hold_span(run: RunView) -> float:
     """Seconds of hold that have been read."""
     data = hold_data(run)
     return float(data[1][-1]) if data is not None and data[1].size else 0.0
-
-
-def job_now(run: RunView, live_clock: float | None) -> float:
-    """The job's own clock: the stand-in's where one is attached, else the wall clock."""
-    return live_clock if live_clock is not None else time.time()

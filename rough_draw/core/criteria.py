@@ -81,7 +81,7 @@ def default_school(scope: Scope) -> tuple[str, str]:
     return "code-minimum", f"{scope.oil} oil holds little water; the code minimum is the usual ask"
 
 
-def apply(criterion: Criterion, times: FloatArray, pressures: FloatArray, volume_known: bool = True) -> Outcome:
+def apply(criterion: Criterion, times: FloatArray, pressures: FloatArray) -> Outcome:
     """Apply one school to a hold: ``times`` s since isolation, ``pressures`` Pa (same length, time ascending)."""
     key, name = criterion.key, criterion.name
     if times.size == 0:

@@ -6,7 +6,7 @@ The compiled stepper is imported here and only here, so that everything else in 
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
@@ -216,6 +216,7 @@ def advance(compiled: Compiled, state: State, until: float, rtol: float = 1e-3, 
 
 
 Change = Callable[[Network], Network]
+FullChange = Callable[[Network, State], tuple[Network, State]]
 
 
 def run(net: Network, until: float, events: Sequence[tuple[float, Change]] = (), rtol: float = 1e-3) -> Run:
@@ -224,15 +225,24 @@ def run(net: Network, until: float, events: Sequence[tuple[float, Change]] = (),
     A change maps the network to a new one with the same nodes, pools and reservoirs (a valve turned, a
     pump stopped). Boundary throughputs are not carried across changes.
     """
+
+    def lifted(change: Change) -> FullChange:
+        return lambda n, s: (change(n), s)
+
+    return run_changes(net, until, [(at, lifted(change)) for at, change in events], rtol)
+
+
+def run_changes(net: Network, until: float, changes: Sequence[tuple[float, FullChange]], rtol: float = 1e-3) -> Run:
+    """As `run`, for changes that may touch the state as well as the network (gas let in)."""
     state = initial_state(net)
     parts: list[Run] = []
-    for when, change in [*sorted(events, key=lambda e: e[0]), (until, None)]:
+    for when, change in [*sorted(changes, key=lambda e: e[0]), (until, None)]:
         if when > state.time:
             part = advance(compile_network(net), state, min(when, until), rtol)
             parts.append(part)
-            state = State(part.final.time, part.final.gas, part.final.pool, part.final.sorbed)
+            state = replace(part.final, step=1e-3)
         if change is not None:
-            net = change(net)
+            net, state = change(net, state)
     if len(parts) == 1:
         return parts[0]
     return Run(

@@ -1,20 +1,15 @@
 """Events of a run: what a hand does to the network, or to what is in it, at a time.
 
-Each maker returns an `Event`: a change of the network (a valve, the pump, a part) or of the state (gas let in, oil
-changed). `engine.run` takes plain network changes; `play` here takes these.
+Each maker returns an `Event`: a change of the network (a valve, the pump, a part) or of the state (gas let in).
 """
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-import numpy as np
-
-from rough_draw.core.engine import Run, State, advance, compile_network, initial_state
+from rough_draw.core.engine import FullChange, Run, State, run_changes
 from rough_draw.core.network import T_REF, Gas, Network
-
-Change = Callable[[Network, State], tuple[Network, State]]
 
 
 @dataclass(frozen=True)
@@ -23,7 +18,7 @@ class Event:
 
     at: float
     words: str
-    change: Change
+    change: FullChange
 
 
 def valve(at: float, name: str, is_open: bool) -> Event:
@@ -90,26 +85,7 @@ def nitrogen_break(at: float, node: str, pressure: float) -> Event:
 
 def play(net: Network, until: float, events: Sequence[Event] = (), rtol: float = 1e-3) -> Run:
     """Run a network through events to ``until`` s. Raises NetworkError for a part that is not there."""
-    state = initial_state(net)
-    parts: list[Run] = []
-    for event in [*sorted(events, key=lambda e: e.at), None]:
-        end = until if event is None else min(event.at, until)
-        if end > state.time:
-            part = advance(compile_network(net), state, end, rtol)
-            parts.append(part)
-            state = replace(part.final, step=1e-3)
-        if event is not None:
-            net, state = event.change(net, state)
-    return Run(
-        net,
-        np.concatenate([p.time for p in parts]),
-        np.concatenate([p.pressure for p in parts]),
-        np.concatenate([p.pool for p in parts]),
-        np.concatenate([p.sorbed for p in parts]),
-        parts[-1].crossed,
-        parts[-1].boundary_names,
-        parts[-1].final,
-    )
+    return run_changes(net, until, [(e.at, e.change) for e in events], rtol)
 
 
 def dilution(levels: Sequence[tuple[float, float]]) -> float:

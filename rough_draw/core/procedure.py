@@ -51,10 +51,10 @@ def next_touches(
     the touches.
     """
     if not state.pump_on and state.isolated_at is None:
-        return [_start(job), *_draw(job, state, criterion, None, outlook, isolate_where)]
+        return [_start(job), *_draw(state, criterion, None, outlook, isolate_where)]
     if state.isolated_at is not None:
         return _hold(state, criterion, now)
-    return _draw(job, state, criterion, None if over_range else reading, outlook, isolate_where)
+    return _draw(state, criterion, None if over_range else reading, outlook, isolate_where)
 
 
 def _start(job: Job) -> NextTouch:
@@ -68,9 +68,7 @@ def _start(job: Job) -> NextTouch:
     )
 
 
-def _draw(
-    job: Job, state: RunState, c: Criterion, reading: float | None, outlook: Outlook, where: str
-) -> list[NextTouch]:
+def _draw(state: RunState, c: Criterion, reading: float | None, outlook: Outlook, where: str) -> list[NextTouch]:
     ahead: list[NextTouch] = []
     if state.ballast_open or not state.pump_on:
         due = 0.0 if reading is not None and reading <= BALLAST_SHUT else outlook.ballast

@@ -102,7 +102,7 @@ def _water(scope: Scope, place: str, inner_area: float, volume: float, oil_kg: Q
     return WaterLoad(place, free, wall, in_oil, oil.tau, vapour_mass(volume, phi, temperature))
 
 
-def _line_links(scope: Scope, prefix: str, line: Line, near: str, far: str) -> Link:
+def _line_link(prefix: str, line: Line, near: str, far: str) -> Link:
     length = exact(line.length_m, "m", "typed in")
     return Link(f"{prefix}-line", near, far, exact(tube.bore(line.size), "m", tube.source(line.size)), length)
 
@@ -150,9 +150,9 @@ def build_system(scope: Scope) -> SystemModel:
             receiver = exact(scope.receiver_l * 1e-3, "m³", "typed in")
             sections[-1] = Section("liquid", "liquid line and receiver", add([sections[-1].volume, receiver], "m³", ""))
         links = [
-            _line_links(scope, "suction", scope.suction, "suction", "evaporator"),
+            _line_link("suction", scope.suction, "suction", "evaporator"),
             metering,
-            _line_links(scope, "liquid", scope.liquid, "liquid", "liquid-far"),
+            _line_link("liquid", scope.liquid, "liquid", "liquid-far"),
         ]
         area += 4.0 / 9e-3 * evaporator.value  # inner wall of coil tube of 9 mm bore: 4/d per volume
         if kind == "packaged" or scope.condensing_unit_open:
