@@ -17,8 +17,9 @@ from rough_draw.core.catalogue.quantity import Quantity
 from rough_draw.core.engine import run
 from rough_draw.core.ensemble import members, run_all
 from rough_draw.core.hold import judge_hold
-from rough_draw.core.job import Job, Scope
+from rough_draw.core.job import Job
 from rough_draw.core.plan import plan_job
+from rough_draw.core.scope import Scope
 from rough_draw.core.units import MICRON_PA
 
 FOUR_HOURS = 4 * 3600.0

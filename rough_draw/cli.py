@@ -11,6 +11,7 @@ from typing import Any
 
 DATABASE = "var/rough-draw.sqlite3"
 DEMO = "var/demo.sqlite3"
+SCHOOLS = ("code-minimum", "deep-and-flat", "two-limit", "single-deep", "triple", "makers-own", "dial-only")
 
 
 class Refused(Exception):
@@ -100,7 +101,7 @@ def cmd_hold(a: argparse.Namespace) -> None:
 def cmd_plan(a: argparse.Namespace) -> None:
     """Predict the draw of a job sheet."""
     from rough_draw.core.network import NetworkError
-    from rough_draw.core.plan import plan_job
+    from rough_draw.core.plan import plan_job, rank_upgrades
     from rough_draw.core.system import ScopeError
     from rough_draw.core.units import micron
 
@@ -110,6 +111,7 @@ def cmd_plan(a: argparse.Namespace) -> None:
     except (ScopeError, NetworkError) as e:
         raise Refused(f"{a.job}: {e}") from None
     span = plan.time_to_target
+    upgrades = rank_upgrades(job, span.value if span else None)
     out = {
         "time_to_target_s": {"low": round(span.low, 1), "value": round(span.value, 1), "high": round(span.high, 1)}
         if span
@@ -127,7 +129,7 @@ def cmd_plan(a: argparse.Namespace) -> None:
             }
         ],
         "gauge_error_micron": round(micron(plan.gauge_error), 1),
-        "upgrades": [{"change": u.change.words, "seconds_saved": round(u.seconds_saved, 1)} for u in plan.upgrades],
+        "upgrades": [{"change": u.change.words, "seconds_saved": round(u.seconds_saved.value, 1)} for u in upgrades],
         "limit": plan.limit,
     }
 
@@ -138,7 +140,7 @@ def cmd_plan(a: argparse.Namespace) -> None:
         lines = [f"to {micron(plan.target):,.0f} µ: {when}", f"  {plan.limit}"]
         lines += [f"  {p.label:<24}{p.side:<10}{p.share:6.0%}" for p in plan.steady.parts]
         lines += [f"  {'pump':<34}{plan.steady.pump_share:6.0%}"]
-        lines += [f"  saves {u.seconds_saved / 60:5.1f} min: {u.change.words}" for u in plan.upgrades]
+        lines += [f"  saves {u.seconds_saved.value / 60:5.1f} min: {u.change.words}" for u in upgrades]
         return "\n".join(lines)
 
     _print(out, a.json, words)
@@ -291,7 +293,7 @@ def parser() -> argparse.ArgumentParser:
     s.add_argument(
         "--isolated-at", type=float, default=None, help="seconds from the first row; found in the curve if not given"
     )
-    s.add_argument("--school", choices=("code-minimum", "deep-and-flat", "two-limit"), default="code-minimum")
+    s.add_argument("--school", choices=SCHOOLS, default="code-minimum")
     s.add_argument("--json", action="store_true", help="print JSON")
     s = add("export", cmd_export, "write a job as JSON, or its readings as CSV")
     s.add_argument("key", help="the job's key, as in its address")

@@ -17,9 +17,10 @@ from rough_draw.core.assemble import assemble
 from rough_draw.core.engine import run
 from rough_draw.core.events import dilution, nitrogen_break, play
 from rough_draw.core.gas import M_AIR, knudsen_number, mean_speed
-from rough_draw.core.job import Gauge, Hose, Job, Rig, Scope
-from rough_draw.core.job import Path as Way
+from rough_draw.core.job import Job
 from rough_draw.core.network import Leak, Network, Node, Pump
+from rough_draw.core.rig import Rig
+from rough_draw.core.scope import Scope
 from rough_draw.core.units import MICRON_PA, kelvin, micron
 from rough_draw.store.report_charts import Frame
 
@@ -193,10 +194,17 @@ def plot_conductance(path: Path) -> None:
 def plot_draws(path: Path) -> None:
     """Three rigs on one damp system."""
     scope = Scope(free_water_g=2)
-    hose = Hose(size="3/8 in")
-    clear = Rig(paths=(Way(hose=hose),))
-    cores = Rig(paths=(Way(hose=hose, tool=False, core="in"),), gauge=Gauge(place="port:suction"))
-    manifold = cores.model_copy(update={"manifold": "two-valve", "pump_hose": hose})
+    one = {"kind": "hose", "size": "3/8 in", "length_m": 1.5}
+    pump = {"kind": "pump", "id": "pump"}
+    hose = {**one, "id": "hose-a", "on": "pump"}
+    tool = {"kind": "tool", "id": "tool-a", "on": "hose-a", "port": "suction"}
+    body = {"kind": "manifold", "id": "manifold", "on": "hose-p", "body": "two-valve", "inlet": "centre"}
+    pushed = {**hose, "port": "suction", "depressor": True}
+    clear = Rig.model_validate({"parts": [pump, hose, tool]})
+    cores = Rig.model_validate({"parts": [pump, pushed]})
+    manifold = Rig.model_validate(
+        {"parts": [pump, {**one, "id": "hose-p", "on": "pump"}, body, {**pushed, "on": "manifold", "at": "low"}]}
+    )
     frame = Frame(520, 260, 60.0, 100, 1e6, log=True)
     frame.level(500 * MICRON_PA, "500", HexColor("#1C6A43"))
     t = np.unique(np.concatenate([np.linspace(0, 3600, 200), np.geomspace(1, 600, 80)]))

@@ -26,7 +26,8 @@ def drop_stale(core: Path = CORE) -> int:
 def warm() -> None:
     """Compile what the application uses."""
     drop_stale()
-    from rough_draw.core.job import Job, Scope
+    from rough_draw.core.job import Job
     from rough_draw.core.plan import plan_job
+    from rough_draw.core.scope import Scope
 
-    plan_job(Job(scope=Scope(condition="flooded")), size=2, with_upgrades=False)
+    plan_job(Job(scope=Scope(condition="flooded")), size=2)

@@ -9,9 +9,11 @@ import pytest
 from hypothesis import settings
 from peewee import SqliteDatabase
 
-from rough_draw.core.job import Gauge, Hose, Job, Party, Pump, Rig, Scope
-from rough_draw.core.job import Path as Way
+from rough_draw.core.job import Job, Party
+from rough_draw.core.rig import Rig
+from rough_draw.core.scope import Scope
 from rough_draw.warm import drop_stale
+from tests import builders
 
 drop_stale()
 settings.register_profile("project", deadline=None, max_examples=25, print_blob=True)
@@ -21,23 +23,14 @@ settings.load_profile("project")
 @pytest.fixture
 def job() -> Job:
     """A cold room on a remote condensing unit, one 3/8 in hose through a tool with the core out."""
-    return Job(party=Party(customer="Larkspur", unit="Cold room 9"), scope=Scope(condition="new-dry"))
+    party = Party(customer="Larkspur", unit="Cold room 9")
+    return Job(party=party, scope=Scope(condition="new-dry"), rig=builders.one_hose())
 
 
 @pytest.fixture
 def poor_rig() -> Rig:
     """Two 1/4 in charging hoses with depressors on a two-valve manifold, cores in, gauge at the manifold."""
-    hose = Hose(size="1/4 in", kind="pressure", depressor=True)
-    return Rig(
-        pump=Pump(plate_cfm=8),
-        manifold="two-valve",
-        pump_hose=Hose(size="1/4 in", kind="pressure"),
-        paths=(
-            Way(port="suction", hose=hose, tool=False, core="in"),
-            Way(port="liquid", hose=hose, tool=False, core="in"),
-        ),
-        gauge=Gauge(place="manifold", own_valve=False),
-    )
+    return builders.poor_rig()
 
 
 @pytest.fixture

@@ -9,8 +9,9 @@ import numpy as np
 import pytest
 
 from rough_draw.cli import main, parser
-from rough_draw.core.job import Job, Rig, Scope
-from rough_draw.core.job import Path as Way
+from rough_draw.core.job import Job
+from rough_draw.core.rig import Rig
+from rough_draw.core.scope import Scope
 from tests.core.test_hold import hold
 
 JOB = Job(scope=Scope(condition="new-dry"))
@@ -90,7 +91,7 @@ def test_bad_input_ends_with_two_and_one_line(tmp_path: Path, capsys: pytest.Cap
     broken = tmp_path / "x.json"
     broken.write_text('{"format":"rough-draw/job","rig":{"paths":[{"tool":false}]}}')
     wrong = tmp_path / "y.json"
-    wrong.write_text(Job(scope=Scope(system="cylinder"), rig=Rig(paths=(Way(port="liquid"),))).model_dump_json())
+    wrong.write_text(Job(scope=Scope(template="cylinder"), rig=Rig()).model_dump_json())
     good = table(tmp_path / "good.csv")
     flat = tmp_path / "flat.csv"
     flat.write_text("time_s,micron\n" + "\n".join(f"{k},200" for k in range(50)))
@@ -101,8 +102,8 @@ def test_bad_input_ends_with_two_and_one_line(tmp_path: Path, capsys: pytest.Cap
         (["hold", good, "--volume-l", "8", "--temp-c", "400"], "--temp-c 400 is outside"),
         (["hold", str(flat), "--volume-l", "8", "--temp-c", "20"], "--isolated-at"),
         (["plan", str(broken)], "rig.paths.0: the core at the suction port is out"),
-        (["plan", str(wrong)], "no liquid port"),
-        (["simulate", str(wrong), "--out", str(tmp_path / "o.csv")], "no liquid port"),
+        (["plan", str(wrong)], "no port 'suction'"),
+        (["simulate", str(wrong), "--out", str(tmp_path / "o.csv")], "no port 'suction'"),
         (["import", str(faulty), "--db", str(tmp_path / "i.sqlite3")], "not JSON"),
         (
             ["export", "nope", "--out", str(tmp_path / "o"), "--db", str(tmp_path / "i.sqlite3")],

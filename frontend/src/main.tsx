@@ -17,6 +17,7 @@ const router = createBrowserRouter([
     hydrateFallbackElement: <p className="p-6">Opening…</p>,
     children: [
       { index: true, lazy: async () => ({ Component: (await import("./pages/Yard")).Yard }) },
+      { path: "day", lazy: async () => ({ Component: (await import("./pages/Day")).Day }) },
       { path: "kit", lazy: async () => ({ Component: (await import("./pages/Kit")).Kit }) },
       { path: "jobs/:jobKey", element: <Navigate to="scope" replace /> },
       { path: "jobs/:jobKey/:stage", lazy: async () => ({ Component: (await import("./pages/JobPage")).JobPage }) },

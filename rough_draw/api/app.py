@@ -13,7 +13,17 @@ from fastapi.responses import FileResponse
 from fastapi.staticfiles import StaticFiles
 
 from rough_draw import __version__
-from rough_draw.api import errors, routes_jobs, routes_plan, routes_record, routes_run, runs
+from rough_draw.api import (
+    errors,
+    routes_day,
+    routes_jobs,
+    routes_plan,
+    routes_record,
+    routes_rig,
+    routes_run,
+    routes_shelf,
+    runs,
+)
 from rough_draw.api.hub import Hub
 from rough_draw.store import jobs
 from rough_draw.store.database import open_database
@@ -29,15 +39,18 @@ MOST_BODY = 64 * 1024 * 1024
 
 def _warm() -> None:
     """Load the compiled engine in the background, so that the first plan need not wait for it."""
+    from rough_draw.core import refrigerant
     from rough_draw.core.job import Job
     from rough_draw.core.plan import plan_job
 
-    plan_job(Job(), size=2, with_upgrades=False)
+    plan_job(Job(), size=2)
     for stored in jobs.listing():
         run = runs.view(stored.key)
         if run.series and not run.job.closing.signed_by:
             runs.plan_for(run.job)
             runs.judge(run)
+    # Seconds to import, and asked for by the charge only.
+    refrigerant.load()
 
 
 def create_app(path: str | Path, warm: bool = True) -> FastAPI:
@@ -78,7 +91,7 @@ def create_app(path: str | Path, warm: bool = True) -> FastAPI:
         response.headers["Referrer-Policy"] = "no-referrer"
         return response
 
-    for module in (routes_jobs, routes_plan, routes_run, routes_record):
+    for module in (routes_jobs, routes_plan, routes_rig, routes_day, routes_shelf, routes_run, routes_record):
         app.include_router(module.router, prefix="/api")
     _serve_front(app)
     return app

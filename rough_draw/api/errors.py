@@ -48,6 +48,7 @@ def install(app: FastAPI) -> None:
         faults = []
         for x in e.errors()[:20]:
             place = ".".join(str(p) for p in x["loc"] if p not in ("body", "query", "path")) or "request"
+            place = str((x.get("ctx") or {}).get("place") or place)
             faults.append(Place(place=place, message=str(x["msg"]).removeprefix("Value error, ")))
         first = f"{faults[0].place}: {faults[0].message}" if faults else "the request cannot be read"
         return problem(422, "Check what was entered", first, faults)
@@ -66,12 +67,16 @@ def install(app: FastAPI) -> None:
     async def _busy(_: Request, e: OperationalError) -> JSONResponse:
         return problem(503, "Not stored", f"the database did not take it ({e}); nothing was changed, try again")
 
+    @app.exception_handler(ScopeError)
+    async def _sheet(_: Request, e: ScopeError) -> JSONResponse:
+        faults = [Place(place=e.place, message=str(e))] if e.place else []
+        return problem(422, "This sheet cannot be computed", str(e), faults)
+
     known: tuple[tuple[type[Exception], int, str], ...] = (
         (NotFound, 404, "Not found"),
         (Conflict, 409, "Changed meanwhile"),
         (NothingToUndo, 409, "Nothing to undo"),
         (FileFault, 422, "This file cannot be imported"),
-        (ScopeError, 422, "This sheet cannot be computed"),
         (NetworkError, 422, "This rig cannot be computed"),
         (EngineError, 422, "This run cannot be computed"),
     )

@@ -68,7 +68,7 @@ class Hub:
 
         await asyncio.to_thread(replay)
         base = now if known else time.time()
-        name = job.rig.gauge.name or "Gauge 1"
+        name = job.rig.gauge.name or "Gauge 1" if job.rig.gauge else "Dial"
         self.server.worlds[key] = RunningWorld(world, start, base, float(speed), name)
         link = Link(key, self.server.port, self.listeners, name)
         self.links[key] = link

@@ -6,47 +6,51 @@ from fastapi import APIRouter
 
 from rough_draw import __version__
 from rough_draw.api import runs
-from rough_draw.api.deps import Key, floats, range_out
-from rough_draw.api.schemas import (
-    CatalogueOut,
-    ChargeOut,
+from rough_draw.api.deps import Key, range_out
+from rough_draw.api.planning import plan_out, system_out
+from rough_draw.api.schemas_plan import (
+    ChangesOut,
     Choice,
-    KitOut,
-    PartOut,
     PlanOut,
-    RangeOut,
-    SectionOut,
     SystemOut,
+    UnknownOut,
     UpgradeOut,
+)
+from rough_draw.api.schemas_shelf import (
+    CatalogueOut,
+    KitOut,
 )
 from rough_draw.core import criteria
 from rough_draw.core.catalogue import rigparts
 from rough_draw.core.catalogue.fluids import OILS, REFRIGERANTS
+from rough_draw.core.catalogue.systems import LINKS
 from rough_draw.core.catalogue.tube import SIZES
-from rough_draw.core.charge import cautions, charge_to_weigh
-from rough_draw.core.isolation import isolation
+from rough_draw.core.cord import WIRES
 from rough_draw.core.job import Job
 from rough_draw.core.release import release_steps
 from rough_draw.core.stages import gates_for
-from rough_draw.core.system import build_system
+from rough_draw.core.templates import TEMPLATES
 from rough_draw.core.units import MICRON_PA
-from rough_draw.core.water import saturation_pressure
-from rough_draw.store import jobs
+from rough_draw.store import jobs, shelf
 
 router = APIRouter(tags=["plan"])
 
-SYSTEMS = (
-    Choice(value="remote-condensing-unit", label="Remote condensing unit", note="lines and evaporator"),
-    Choice(value="packaged", label="Packaged unit", note="the whole circuit"),
-    Choice(value="line-set", label="Bare line set", note="two lines joined at the far end"),
-    Choice(value="cylinder", label="Empty cylinder", note="a recovery cylinder before use"),
-)
 CONDITIONS = (
     Choice(value="new-dry", label="New and dry", note="kept capped, brazed under nitrogen"),
     Choice(value="open-hours", label="Open for hours", note="opened for a repair"),
     Choice(value="leak-drawn-air", label="Drew air through a leak", note="ran in vacuum"),
     Choice(value="compressor-burnt", label="Compressor burnt", note="acid and water"),
     Choice(value="flooded", label="Water got in", note="a burst coil or pipe"),
+)
+SECTION_KINDS = (
+    Choice(value="line", label="Line", note="size and length"),
+    Choice(value="evaporator", label="Evaporator", note="by capacity"),
+    Choice(value="condenser", label="Condenser", note="by capacity"),
+    Choice(value="reheat", label="Reheat coil", note="by capacity"),
+    Choice(value="compressor", label="Compressor", note="by capacity; holds the oil"),
+    Choice(value="vessel", label="Vessel", note="receiver, accumulator, header"),
+    Choice(value="drier", label="Filter-drier"),
+    Choice(value="cylinder", label="Cylinder", note="by volume"),
 )
 
 
@@ -59,17 +63,25 @@ def health() -> dict[str, str]:
 @router.get("/catalogue")
 def catalogue() -> CatalogueOut:
     """Everything a form offers to choose from."""
-    kit = [KitOut.model_validate(k) for k in jobs.kit()]
+    joint = Choice(value="joint", label="joint", note="always open")
+    links = [Choice(value=k, label=k.replace("-", " "), note=c.opened) for k, c in LINKS.items()]
     return CatalogueOut(
-        systems=list(SYSTEMS),
+        templates=[Choice(value=t.key, label=t.name, note=t.words) for t in TEMPLATES.values()],
+        section_kinds=list(SECTION_KINDS),
+        link_kinds=[joint, *links],
+        port_sizes=list(rigparts.PORT_BORE),
         tube_sizes=list(SIZES),
         refrigerants=[Choice(value=r.name, label=r.name, note=r.safety) for r in REFRIGERANTS.values()],
         oils=[Choice(value=o.name, label=o.name, note="hygroscopic" if o.hygroscopic else "") for o in OILS.values()],
         conditions=list(CONDITIONS),
         hose_sizes=list(rigparts.HOSE_SIZES),
+        tool_bores=list(rigparts.TOOL_BORE),
+        manifolds=list(rigparts.MANIFOLD_BORE),
+        gauges=[Choice(value=g.name, label=g.name, note=g.words) for g in rigparts.GAUGES.values()],
         pumps_cfm=list(rigparts.PUMPS_CFM),
+        wires=list(WIRES),
         schools=[Choice(value=c.key, label=c.name, note=c.rule()) for c in criteria.SCHOOLS.values()],
-        kit=kit,
+        kit=[KitOut(id=k.id, kind=k.kind, name=k.name, values=k.values) for k in shelf.kit()],
         micron_pa=MICRON_PA,
         version=__version__,
     )
@@ -88,61 +100,7 @@ def checks(key: Key) -> dict[str, list[Choice]]:
 @router.get("/jobs/{key}/system")
 def system(key: Key) -> SystemOut:
     """Volumes, water, criterion, cautions and charge that follow from the scope."""
-    job = jobs.get(key).job
-    model = build_system(job.scope)
-    charge = charge_to_weigh(job.scope)
-    school, reason = criteria.default_school(job.scope)
-    return SystemOut(
-        sections=[SectionOut(name=s.name, label=s.label, volume_m3=range_out(s.volume)) for s in model.sections],
-        volume_m3=range_out(model.volume()),
-        water_kg=range_out(model.water_total()),
-        water_place=model.water.place,
-        atmosphere_pa=model.atmosphere,
-        water_boils_pa=saturation_pressure(model.coldest),
-        default_school=school,
-        default_reason=reason,
-        cautions=cautions(job.scope),
-        charge=ChargeOut(kg=charge.to_weigh, words=charge.words) if charge else None,
-        has_liquid_port="liquid" in model.ports,
-    )
-
-
-def plan_out(job: Job) -> PlanOut:
-    """The plan of a sheet as the API says it."""
-    plan = runs.plan_for(job)
-    shut = isolation(job, plan.assembly)
-    span = plan.time_to_target
-    return PlanOut(
-        target_pa=plan.target,
-        time_to_target_s=RangeOut(low=span.low, value=span.value, high=span.high) if span else None,
-        share_reaching=plan.share_reaching,
-        limit=plan.limit,
-        speed_at_target_m3_s=plan.steady.speed,
-        pump_share=plan.steady.pump_share,
-        gauge_error_pa=plan.gauge_error,
-        parts=[
-            PartOut(name=p.name, label=p.label, kind=p.kind, side=p.side, conductance_m3_s=p.conductance, share=p.share)
-            for p in plan.steady.parts
-        ],
-        upgrades=[
-            UpgradeOut(
-                key=u.change.key,
-                change=u.change.words,
-                seconds_saved=u.seconds_saved,
-                time_to_target_s=u.time_to_target,
-                job=u.change.job,
-            )
-            for u in plan.upgrades
-        ],
-        times=floats(plan.times),
-        gauge_low=floats(plan.gauge_band[0]),
-        gauge_mid=floats(plan.gauge_band[1]),
-        gauge_high=floats(plan.gauge_band[2]),
-        system_mid=floats(plan.system_band[1]),
-        isolate_where=shut.where,
-        isolate_inside=shut.inside,
-        gauge_inside=shut.gauge_inside,
-    )
+    return system_out(jobs.get(key).job)
 
 
 @router.get("/jobs/{key}/plan")
@@ -155,3 +113,24 @@ def plan(key: Key) -> PlanOut:
 def plan_sheet(job: Job) -> PlanOut:
     """The predicted draw of a sheet that is not stored."""
     return plan_out(job)
+
+
+@router.get("/jobs/{key}/changes")
+def changes(key: Key) -> ChangesOut:
+    """Every single change to the rig ranked by the time it saves, and which unknown moves the time most."""
+    job = jobs.get(key).job
+    return ChangesOut(
+        upgrades=[
+            UpgradeOut(
+                key=u.change.key,
+                change=u.change.words,
+                source=u.change.source,
+                seconds_saved=range_out(u.seconds_saved),
+                time_to_target_s=u.time_to_target,
+            )
+            for u in runs.upgrades_for(job)
+        ],
+        unknowns=[
+            UnknownOut(unknown=i.unknown, low_s=i.low, high_s=i.high, measure=i.measure) for i in runs.unknowns_for(job)
+        ],
+    )

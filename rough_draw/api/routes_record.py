@@ -8,6 +8,10 @@ from fastapi import APIRouter, Response
 
 from rough_draw.api import runs
 from rough_draw.api.deps import Key
+from rough_draw.core.assemble import Assembly
+from rough_draw.core.job import Job
+from rough_draw.core.network import NetworkError
+from rough_draw.core.system import ScopeError
 from rough_draw.store import exchange, jobs
 from rough_draw.store.report import Record, render
 
@@ -18,6 +22,13 @@ def _name(key: str, ending: str) -> dict[str, str]:
     job = jobs.get(key).job
     words = re.sub(r"[^a-z0-9]+", "-", f"{job.party.customer} {job.party.unit}".lower()).strip("-")[:60] or key
     return {"Content-Disposition": f'attachment; filename="{words}{ending}"'}
+
+
+def _assembly(job: Job) -> Assembly | None:
+    try:
+        return runs.plan_for(job).assembly
+    except (ScopeError, NetworkError):
+        return None  # the record is written though the rig on the sheet cannot be computed
 
 
 @router.get("/jobs/{key}/record.pdf", response_class=Response)
@@ -36,6 +47,7 @@ def record_pdf(key: Key) -> Response:
         hold_start=judged.start if judged else None,
         inside=judged.isolation.inside if judged else "",
         inputs_hash=judged.inputs_hash if judged else "",
+        assembly=_assembly(run.job),
     )
     return Response(render(record), media_type="application/pdf", headers=_name(key, ".pdf"))
 

@@ -36,26 +36,34 @@ from rough_draw.core.charge import grams_per_year
 from rough_draw.core.decimate import decimate
 from rough_draw.core.hold import ALGORITHM
 from rough_draw.core.isolation import isolation
-from rough_draw.core.live import standing, time_at_level
+from rough_draw.core.job import Job
+from rough_draw.core.live import standing
 from rough_draw.core.procedure import BALLAST_SHUT, FLUSH_AT, Outlook, next_touches
 from rough_draw.core.runstate import TOUCHES
-from rough_draw.core.series import find_hold, noted_isolation
-from rough_draw.core.units import atmosphere_at, kelvin
+from rough_draw.core.series import find_hold, noted_isolation, time_at_level
+from rough_draw.core.system import atmosphere_of
+from rough_draw.core.units import kelvin
 from rough_draw.core.water import saturation_pressure
 from rough_draw.standins.gauge_server import SPEEDS
 from rough_draw.store import jobs
 
 router = APIRouter(tags=["run"])
 
-PLACES = {
-    "pump": "At the pump",
-    "manifold": "At the manifold",
-    "tool:suction": "At the suction tool",
-    "tool:liquid": "At the liquid tool",
-    "port:suction": "At the suction port",
-    "port:liquid": "At the liquid port",
-}
 MOST_POINTS = 3000
+
+
+def gauge_place(job: Job) -> str:
+    """Where the gauge that is read sits, in words."""
+    gauge = job.rig.gauge
+    if gauge is None:
+        return "Dial only"
+    for part in job.rig.chain(gauge)[::-1]:
+        port = job.scope.port(part.port) if part.port else None
+        if port is not None:
+            return f"At the {port.words()}"
+        if part.kind == "manifold":
+            return "At the manifold"
+    return "At the pump"
 
 
 def live_of(key: str, run: runs.RunView, hub: Hub) -> LiveOut:
@@ -75,6 +83,7 @@ def live_of(key: str, run: runs.RunView, hub: Hub) -> LiveOut:
     started = state.started_at
     if started is None and main is not None and main.at.size:
         started = float(main.at[0])
+    gauge = job.rig.gauge
     plan = runs.plan_for(job)
     shut = isolation(job, plan.assembly)
     elapsed = max(0.0, now - started) if started is not None else 0.0
@@ -117,8 +126,8 @@ def live_of(key: str, run: runs.RunView, hub: Hub) -> LiveOut:
         pa=pa,
         over_range=over,
         reading_at=reading_at,
-        gauge=main.gauge if main else (job.rig.gauge.name or "no gauge yet"),
-        gauge_place=PLACES[job.rig.gauge.place],
+        gauge=main.gauge if main else (gauge.name if gauge and gauge.name else "no gauge yet"),
+        gauge_place=gauge_place(job),
         rate_micron_s=stand.rate,
         words=stand.words if phase == "draw" else "",
         target_at=target_at,
@@ -249,7 +258,7 @@ def import_readings(key: Key, file: UploadFile, commit: bool = False) -> ImportO
     """Read a table of readings. Without ``commit`` it only says what it would bring; faults bring nothing."""
     job = jobs.get(key).job
     data = file.file.read(readings_csv.MOST_BYTES + 1)
-    found = readings_csv.read_table(data, atmosphere=atmosphere_at(job.scope.elevation_m))
+    found = readings_csv.read_table(data, atmosphere=atmosphere_of(job.scope))
     main = found.main()
     hold = find_hold(main)
     if commit:

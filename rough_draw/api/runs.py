@@ -13,16 +13,17 @@ import numpy as np
 from numpy.typing import NDArray
 
 from rough_draw.core import criteria
+from rough_draw.core.bestrig import Best, Purchase, purchases
 from rough_draw.core.catalogue.quantity import Quantity
 from rough_draw.core.hold import Verdict, judge_hold
 from rough_draw.core.isolation import Isolation, isolation
 from rough_draw.core.job import Job
-from rough_draw.core.plan import Plan, plan_job
+from rough_draw.core.plan import Plan, Upgrade, plan_job, rank_upgrades
 from rough_draw.core.runstate import RunState, Touch, fold
+from rough_draw.core.sensitivity import Influence, influences
 from rough_draw.core.series import Series, find_hold
-from rough_draw.core.system import build_system
 from rough_draw.core.units import kelvin
-from rough_draw.store import jobs
+from rough_draw.store import jobs, shelf
 
 FloatArray = NDArray[np.float64]
 T = TypeVar("T")
@@ -67,6 +68,36 @@ def _plan_key(job: Job) -> str:
 def plan_for(job: Job) -> Plan:
     """The plan of a sheet, from the cache if scope, rig and criterion are the same."""
     return _plans.get(_plan_key(job), lambda: plan_job(job))
+
+
+_changes = Cache(32)
+_unknowns = Cache(32)
+_best = Cache(16)
+_purchases = Cache(4)
+
+
+def upgrades_for(job: Job) -> list[Upgrade]:
+    """Ranked single changes, with the kit as it stands."""
+    kit = shelf.kit()
+    plan = plan_for(job)
+    base = plan.time_to_target.value if plan.time_to_target else None
+    return _changes.get((_plan_key(job), tuple(kit)), lambda: rank_upgrades(job, base, kit))
+
+
+def unknowns_for(job: Job) -> list[Influence]:
+    """What moves the time to target most."""
+    return _unknowns.get(_plan_key(job), lambda: influences(job))
+
+
+def best_for(job: Job, make: Callable[[], Best]) -> Best:
+    """The best rig of the van, kept while system, criterion and kit stay."""
+    key = job.model_dump_json(include={"scope", "criterion"})
+    return _best.get((key, tuple(shelf.kit())), make)
+
+
+def purchases_for(past: list[Job], rate: float) -> list[Purchase]:
+    """What purchases would have saved, kept while the jobs stay."""
+    return _purchases.get((tuple(_plan_key(j) for j in past), rate), lambda: purchases(past, rate))
 
 
 def plan_ready(job: Job) -> bool:
@@ -136,7 +167,7 @@ def isolated(job: Job) -> tuple[Isolation, Quantity]:
     """How this rig isolates its system, and the isolated volume with its range, m³."""
     plan = plan_for(job)
     shut_off = isolation(job, plan.assembly)
-    total = build_system(job.scope).volume()
+    total = plan.assembly.system.volume()
     share = shut_off.volume / total.value
     return shut_off, total.times(share)
 

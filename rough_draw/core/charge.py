@@ -7,8 +7,10 @@ from dataclasses import dataclass
 from rough_draw.core.catalogue.fluids import REFRIGERANTS
 from rough_draw.core.gas import R, viscosity_air, viscosity_refrigerant
 from rough_draw.core.hold import Range
-from rough_draw.core.job import Scope
-from rough_draw.core.units import atmosphere_at, kelvin
+from rough_draw.core.refrigerant import line_adder
+from rough_draw.core.scope import Scope
+from rough_draw.core.system import atmosphere_of
+from rough_draw.core.units import kelvin
 
 YEAR_S = 365.25 * 86_400.0
 
@@ -22,16 +24,31 @@ class Charge:
 
 
 def charge_to_weigh(scope: Scope) -> Charge | None:
-    """Nameplate + (line length − included length) × adder − what the unit holds, kg; None without a nameplate."""
+    """Charge to add, kg; None without a nameplate.
+
+    Nameplate + (liquid line − included length) × adder + accessories − what the unit holds. An adder left open is
+    worked out from the liquid that each line size holds (needs the property library).
+    """
     if scope.nameplate_kg is None:
         return None
-    extra_m = scope.liquid.length_m - scope.included_length_m
-    extra = extra_m * scope.adder_g_per_m * 1e-3
-    total = max(0.0, scope.nameplate_kg + extra - scope.held_in_unit_kg)
+    lines = scope.lines("liquid")
+    length = sum(x.length_m for x in lines)
+    extra_m = length - scope.included_length_m
+    if scope.adder_g_per_m is not None:
+        adder, how = scope.adder_g_per_m * 1e-3, f"{scope.adder_g_per_m:g} g/m"
+    elif lines:
+        adder = sum(line_adder(scope.refrigerant, x.size) * x.length_m for x in lines) / length
+        how = f"{adder * 1000:.0f} g/m, from the density of {scope.refrigerant}"
+    else:
+        adder, how = 0.0, "no liquid line"
+    extra = extra_m * adder
+    total = max(0.0, scope.nameplate_kg + extra + scope.accessories_g * 1e-3 - scope.held_in_unit_kg)
     sign = "+" if extra >= 0 else "−"
-    words = f"{scope.nameplate_kg:g} kg nameplate {sign} {abs(extra):.3f} kg for {extra_m:+g} m of line" + (
-        f" − {scope.held_in_unit_kg:g} kg held in the unit" if scope.held_in_unit_kg else ""
-    )
+    words = f"{scope.nameplate_kg:g} kg nameplate {sign} {abs(extra):.3f} kg for {extra_m:+g} m of line at {how}"
+    if scope.accessories_g:
+        words += f" + {scope.accessories_g / 1000:g} kg for accessories"
+    if scope.held_in_unit_kg:
+        words += f" − {scope.held_in_unit_kg:g} kg held in the unit"
     return Charge(total, words)
 
 
@@ -43,7 +60,7 @@ def grams_per_year(leak: Range, scope: Scope) -> Range:
     (about 0.6 of it). Estimate.
     """
     ref = REFRIGERANTS[scope.refrigerant]
-    atmosphere = atmosphere_at(scope.elevation_m)
+    atmosphere = atmosphere_of(scope)
     t = kelvin(scope.ambient_c)
     ratio_eta = viscosity_air(t) / viscosity_refrigerant(t)
 

@@ -86,11 +86,12 @@ def tube_parts(
     # are even. Below 0.05 % of the pressure the difference is rounded off, so that flow there is linear.
     floor = 5e-4 * p_up
     diff = math.sqrt((p_up - p_down) * (p_up - p_down) + floor * floor)
-    if p_up > 50.0:
+    # Reynolds number if the flow were laminar; under 10 turbulence takes off less than one part in 10,000.
+    reynolds = conv * diff * molar_mass / (0.25 * math.pi * bore * viscosity * R * t)
+    if reynolds > 10.0:
         turbulent = turbulent_throughput(bore, length, p_up, max(p_up - diff, 0.0), gas) / diff
-        x = conv / turbulent
-        if x > 0.1:
-            conv = conv / (1.0 + x**4) ** 0.25
+        x = (conv / turbulent) ** 2
+        conv = conv / math.sqrt(math.sqrt(1.0 + x * x))
     area = 0.25 * math.pi * bore * bore
     v = mean_speed(molar_mass, t)
     tube = conv + f_mol * molecular_tube(bore, length, v)

@@ -7,15 +7,17 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from rough_draw.core import stepper
-from rough_draw.core.gas import M_REFRIGERANT, M_WATER, R
+from rough_draw.core.gas import M_REFRIGERANT, M_WATER, R, viscosity_air, viscosity_refrigerant, viscosity_water
 from rough_draw.core.kernels import LEAK, PUMP, SOURCE, TUBE, flows, pool_heat, pool_temperature
 from rough_draw.core.network import EXHAUST, OUTSIDE, T_REF, Gas, Network
+from rough_draw.core.series import time_at_level
 from rough_draw.core.sparse import EliminationPlan, plan_elimination
 
 FloatArray = NDArray[np.float64]
@@ -68,16 +70,7 @@ class Run:
 
     def time_to(self, node: str, level: float) -> float | None:
         """First time, s, at which ``node`` is at or under ``level`` Pa; None if it never is."""
-        p = self.total(node)
-        below = np.nonzero(p <= level)[0]
-        if below.size == 0:
-            return None
-        i = int(below[0])
-        if i == 0:
-            return float(self.time[0])
-        a, b = np.log(p[i - 1]), np.log(p[i])
-        share = (a - np.log(level)) / (a - b) if a > b else 1.0
-        return float(self.time[i - 1] + share * (self.time[i] - self.time[i - 1]))
+        return time_at_level(self.time, self.total(node), level)
 
 
 @dataclass(frozen=True)
@@ -101,6 +94,14 @@ def _plan(count: int, edges: set[tuple[int, int]]) -> EliminationPlan:
     return _PLANS[key]
 
 
+_NONE = (0.0,) * 8
+
+
+@lru_cache(maxsize=256)
+def _viscosities(t: float) -> tuple[float, float, float]:
+    return viscosity_air(t), viscosity_water(t), viscosity_refrigerant(t)
+
+
 def compile_network(net: Network) -> Compiled:
     """Arrays for the stepper from the network's values."""
     where = {n.name: i for i, n in enumerate(net.nodes)}
@@ -111,21 +112,22 @@ def compile_network(net: Network) -> Compiled:
         if a < 0:
             a, b = b, a
         temps = [net.nodes[i].temperature for i in (a, b) if i >= 0]
-        par = [t.bore, t.length, t.count if t.open else 0.0, 1.0 if t.one_way else 0.0, t.crack]
+        mean = sum(temps) / len(temps)
+        par = [t.bore, t.length, t.count if t.open else 0.0, 1.0 if t.one_way else 0.0, t.crack, *_viscosities(mean)]
         if t.one_way and where.get(t.a, -1) != a:
             raise EngineError(f"'{t.name}' is one-way from outside; turn it round or give it its own volume")
-        rows.append((TUBE, a, b, par, sum(temps) / len(temps), int(b < 0), t.name))
+        rows.append((TUBE, a, b, par, mean, int(b < 0), t.name))
     for pump in net.pumps:
         if pump.running:
-            par = [pump.speed, pump.ultimate, pump.ultimate_water, 0.0, 0.0]
+            par = [pump.speed, pump.ultimate, pump.ultimate_water]
             rows.append((PUMP, where[pump.node], -2, par, T_REF, 1, "pump"))
         elif pump.back_leak > 0:
-            rows.append((LEAK, where[pump.node], -1, [pump.back_leak, 0.0, 0, 0, 0], T_REF, 1, "pump"))
+            rows.append((LEAK, where[pump.node], -1, [pump.back_leak], T_REF, 1, "pump"))
     for leak in net.leaks:
-        par = [leak.throughput, leak.water_fraction, 0, 0, 0]
+        par = [leak.throughput, leak.water_fraction]
         rows.append((LEAK, where[leak.node], -1, par, T_REF, 1, leak.name))
     for src in net.outgassing:
-        par = [float(src.gas), src.steady, src.fresh, 0, 0]
+        par = [float(src.gas), src.steady, src.fresh]
         rows.append((SOURCE, where[src.node], -1, par, T_REF, 1, src.name))
     edges = {(min(r[1], r[2]), max(r[1], r[2])) for r in rows if r[2] >= 0}
     plan = _plan(len(net.nodes), edges)
@@ -140,7 +142,7 @@ def compile_network(net: Network) -> Compiled:
         np.array([r[0] for r in rows], dtype=i64),
         np.array([r[1] for r in rows], dtype=i64),
         np.array([r[2] for r in rows], dtype=i64),
-        np.array([r[3] for r in rows], dtype=float).reshape(len(rows), 5),
+        np.array([[*r[3], *_NONE[len(r[3]) :]] for r in rows], dtype=float).reshape(len(rows), len(_NONE)),
         np.array([r[4] for r in rows], dtype=float),
         np.array([plan.slot[r[1], r[2]] if r[2] >= 0 else 0 for r in rows], dtype=i64),
         np.array([plan.slot[r[2], r[1]] if r[2] >= 0 else 0 for r in rows], dtype=i64),
@@ -174,8 +176,24 @@ def initial_state(net: Network) -> State:
     return State(0.0, gas, pool, np.array([s.mass for s in net.sorbed], dtype=float))
 
 
-def advance(compiled: Compiled, state: State, until: float, rtol: float = 1e-3, max_steps: int = 20_000) -> Run:
-    """Integrate from ``state`` to ``until`` s. Raises EngineError if the stepper gives up."""
+@dataclass(frozen=True)
+class Stop:
+    """End a run early, once every node of ``nodes`` is under ``level`` Pa."""
+
+    nodes: tuple[str, ...]
+    level: float
+
+
+def advance(
+    compiled: Compiled,
+    state: State,
+    until: float,
+    rtol: float = 1e-3,
+    max_steps: int = 20_000,
+    stop: Stop | None = None,
+) -> Run:
+    """Integrate from ``state`` to ``until`` s, or to ``stop``. Raises EngineError if the stepper gives up."""
+    watch = [compiled.network.index(n) for n in stop.nodes] if stop else []
     plan = compiled.plan
     arrays = (
         plan.order,
@@ -201,6 +219,8 @@ def advance(compiled: Compiled, state: State, until: float, rtol: float = 1e-3, 
         len(plan.slot),
         len(compiled.boundary_names),
         max_steps,
+        np.array(watch, dtype=np.int64),
+        stop.level if stop else 0.0,
     )
     if status != 0:
         why = "too many steps" if status == 1 else "the step became too small"
@@ -219,8 +239,14 @@ Change = Callable[[Network], Network]
 FullChange = Callable[[Network, State], tuple[Network, State]]
 
 
-def run(net: Network, until: float, events: Sequence[tuple[float, Change]] = (), rtol: float = 1e-3) -> Run:
-    """Run a network from its start, applying each ``(time, change)`` in order.
+def run(
+    net: Network,
+    until: float,
+    events: Sequence[tuple[float, Change]] = (),
+    rtol: float = 1e-3,
+    stop: Stop | None = None,
+) -> Run:
+    """Run a network from its start, applying each ``(time, change)`` in order; ``stop`` may end it early.
 
     A change maps the network to a new one with the same nodes, pools and reservoirs (a valve turned, a
     pump stopped). Boundary throughputs are not carried across changes.
@@ -229,16 +255,28 @@ def run(net: Network, until: float, events: Sequence[tuple[float, Change]] = (),
     def lifted(change: Change) -> FullChange:
         return lambda n, s: (change(n), s)
 
-    return run_changes(net, until, [(at, lifted(change)) for at, change in events], rtol)
+    return run_changes(net, until, [(at, lifted(change)) for at, change in events], rtol, stop)
 
 
-def run_changes(net: Network, until: float, changes: Sequence[tuple[float, FullChange]], rtol: float = 1e-3) -> Run:
-    """As `run`, for changes that may touch the state as well as the network (gas let in)."""
+def run_changes(
+    net: Network,
+    until: float,
+    changes: Sequence[tuple[float, FullChange]],
+    rtol: float = 1e-3,
+    stop: Stop | None = None,
+) -> Run:
+    """As `run`, for changes that may touch the state as well as the network (gas let in).
+
+    ``stop`` counts only after the last change.
+    """
+    last = max((at for at, _ in changes), default=-1.0)
     state = initial_state(net)
     parts: list[Run] = []
     for when, change in [*sorted(changes, key=lambda e: e[0]), (until, None)]:
         if when > state.time:
-            part = advance(compile_network(net), state, min(when, until), rtol)
+            part = advance(
+                compile_network(net), state, min(when, until), rtol, stop=stop if state.time >= last else None
+            )
             parts.append(part)
             state = replace(part.final, step=1e-3)
         if change is not None:

@@ -10,11 +10,12 @@ from typing import TypeVar
 import numpy as np
 from numpy.typing import NDArray
 
-from rough_draw.core.assemble import Unknowns
+from rough_draw.core.rigbuild import Unknowns
 
 FIELDS = ("volume", "water", "core", "pump", "hose", "release")
 _NORMAL = NormalDist()
 T = TypeVar("T")
+W = TypeVar("W")
 
 
 def members(count: int) -> list[Unknowns]:
@@ -36,8 +37,8 @@ def members(count: int) -> list[Unknowns]:
     return result
 
 
-def run_all(work: Callable[[Unknowns], T], draws: Sequence[Unknowns], threads: int = 2) -> list[T]:
-    """Run ``work`` for every draw on ``threads`` threads (the compiled engine lets go of the interpreter lock)."""
+def run_all(work: Callable[[W], T], draws: Sequence[W], threads: int = 2) -> list[T]:
+    """Run ``work`` for each of ``draws`` on ``threads`` threads; the compiled engine lets the lock go."""
     with ThreadPoolExecutor(threads) as pool:
         return list(pool.map(work, draws))
 

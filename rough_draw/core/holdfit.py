@@ -55,11 +55,12 @@ class Fit:
     lag: float
     quick: float
     slow_tau: float = np.inf
+    far: float = 0.0
 
     def curve(self, t: FloatArray) -> FloatArray:
         """Pressure, Pa, of this account at ``t`` s."""
         g = approach(t, self.tau, self.lag, self.quick)
-        return self.p0 * (1.0 - g) + self.plateau * g + self.rate * drift(t, self.slow_tau)
+        return self.p0 * (1.0 - g) + self.plateau * g + self.rate * drift(t, self.slow_tau, self.far)
 
 
 @dataclass(frozen=True)
@@ -70,7 +71,7 @@ class Account:
     ``least_rate`` Pa/s is the smallest rise that may be called a leak; ``saturation`` Pa is where free water settles.
     ``slow_tau`` bends the straight rise for water that oil gives up slowly; ``rate_median`` Pa/s and
     ``rate_spread`` are then the log-normal prior of its rate. ``rate_doubt`` Pa/s is added to the rate's standard
-    error for what the account's shape leaves open.
+    error for what the account's shape leaves open. ``far`` s: the gauge sits beyond a narrow way from the leak.
     """
 
     name: str
@@ -89,10 +90,18 @@ class Account:
     rate_median: float = 0.0
     rate_spread: float = 1.0
     rate_doubt: float = 0.0
+    far: float = 0.0
 
 
-def drift(t: FloatArray, slow_tau: float) -> FloatArray:
-    """A rise of unit starting slope: straight for a leak, dying out over ``slow_tau`` s for water from oil."""
+def drift(t: FloatArray, slow_tau: float, far: float = 0.0) -> FloatArray:
+    """A rise of unit final slope: straight for a leak, dying out over ``slow_tau`` s for water from oil.
+
+    ``far`` s is the time in which a compartment follows the one that leaks (V/C of the way between them): seen from
+    there the rise begins late, t − θ (1 − e^(−t/θ)).
+    """
+    if far > 0.0:
+        late: FloatArray = t - far * (1.0 - np.exp(-t / far))
+        return late
     if not np.isfinite(slow_tau):
         return t
     result: FloatArray = slow_tau * (1.0 - np.exp(-t / slow_tau))
@@ -206,7 +215,7 @@ def fit_account(data: Data, account: Account, grid: Grid, inflate: float = 1.0, 
 
 
 def _fit_grid(data: Data, account: Account, grid: Grid, inflate: float) -> Fit:
-    t, p = drift(data.time, account.slow_tau), data.pressure
+    t, p = drift(data.time, account.slow_tau, account.far), data.pressure
     w = 1.0 / (data.sigma**2 * inflate)
     g = grid.g
     h = 1.0 - g
@@ -317,6 +326,7 @@ def _summary(
         float(grid.lag[at]),
         float(grid.quick[at]),
         account.slow_tau,
+        account.far,
     )
 
 

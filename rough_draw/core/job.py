@@ -1,30 +1,19 @@
-"""The job sheet as values: what the technician brings. Version 1 of the job document.
+"""The job sheet as values: what the technician brings. Version 2 of the job document.
 
 Units are in the names. Everything has a sensible default, so that a sheet can be opened at any stage.
 """
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, field_validator, model_validator
+from pydantic import Field, model_validator
 
-from rough_draw.core.catalogue.fluids import OILS, REFRIGERANTS
-from rough_draw.core.catalogue.rigparts import HOSE_SIZES
-from rough_draw.core.catalogue.tube import SIZES
+from rough_draw.core.rig import Rig
+from rough_draw.core.scope import Scope
+from rough_draw.core.sheet import Long, Sheet, Text
 
-Text = Annotated[str, Field(max_length=200)]
-Long = Annotated[str, Field(max_length=4000)]
-Side = Literal["suction", "liquid"]
-Condition = Literal["new-dry", "open-hours", "leak-drawn-air", "compressor-burnt", "flooded"]
-SystemKind = Literal["remote-condensing-unit", "packaged", "line-set", "cylinder"]
-GaugePlace = Literal["pump", "manifold", "tool:suction", "tool:liquid", "port:suction", "port:liquid"]
-
-
-class Sheet(BaseModel):
-    """Base of every part of the document: unknown fields are refused, values are checked on change."""
-
-    model_config = ConfigDict(extra="forbid", frozen=True)
+School = Literal["code-minimum", "deep-and-flat", "two-limit", "single-deep", "triple", "makers-own", "dial-only"]
 
 
 class Party(Sheet):
@@ -38,151 +27,15 @@ class Party(Sheet):
     licence: Text = ""
 
 
-class Line(Sheet):
-    """A copper line by nominal size and length."""
-
-    size: str = "7/8 in"
-    length_m: float = Field(12.0, gt=0, le=300)
-
-    @field_validator("size")
-    @classmethod
-    def _known(cls, size: str) -> str:
-        if size not in SIZES:
-            raise ValueError(f"no copper tube of size '{size}'; choose one of {', '.join(SIZES)}")
-        return size
-
-
-class Scope(Sheet):
-    """What is to be evacuated, and what state it is in."""
-
-    system: SystemKind = "remote-condensing-unit"
-    capacity_kw: float = Field(10.0, ge=0, le=500)
-    suction: Line = Line(size="7/8 in", length_m=12.0)
-    liquid: Line = Line(size="3/8 in", length_m=12.0)
-    receiver_l: float = Field(0.0, ge=0, le=200)
-    condensing_unit_open: bool = False
-    refrigerant: str = "R-448A"
-    oil: str = "POE"
-    oil_kg: float = Field(1.2, ge=0, le=100)
-    condition: Condition = "open-hours"
-    open_hours: float = Field(3.0, ge=0, le=8760)
-    humidity_pct: float = Field(60.0, ge=0, le=100)
-    free_water_g: float | None = Field(None, ge=0, le=20_000)
-    volume_l: float | None = Field(None, gt=0.001, le=5000)
-    ambient_c: float = Field(18.0, ge=-40, le=60)
-    coldest_c: float = Field(14.0, ge=-40, le=60)
-    elevation_m: float = Field(0.0, ge=-400, le=5500)
-    low_temperature: bool = False
-    nameplate_kg: float | None = Field(None, gt=0, le=2000)
-    included_length_m: float = Field(0.0, ge=0, le=300)
-    adder_g_per_m: float = Field(0.0, ge=0, le=1000)
-    held_in_unit_kg: float = Field(0.0, ge=0, le=2000)
-
-    @field_validator("refrigerant")
-    @classmethod
-    def _refrigerant(cls, name: str) -> str:
-        if name not in REFRIGERANTS:
-            raise ValueError(f"no refrigerant '{name}'; choose one of {', '.join(REFRIGERANTS)}")
-        return name
-
-    @field_validator("oil")
-    @classmethod
-    def _oil(cls, name: str) -> str:
-        if name not in OILS:
-            raise ValueError(f"no oil '{name}'; choose one of {', '.join(OILS)}")
-        return name
-
-    @model_validator(mode="after")
-    def _coldest(self) -> Scope:
-        if self.coldest_c > self.ambient_c + 25:
-            raise ValueError("the coldest spot is far above the ambient; check the two temperatures")
-        return self
-
-
-class Hose(Sheet):
-    """A hose by nominal bore, length, kind and age."""
-
-    size: str = "3/8 in"
-    length_m: float = Field(1.5, gt=0.05, le=30)
-    kind: Literal["vacuum", "pressure"] = "vacuum"
-    age: Literal["new", "used", "old"] = "used"
-    depressor: bool = False
-
-    @field_validator("size")
-    @classmethod
-    def _known(cls, size: str) -> str:
-        if size not in HOSE_SIZES:
-            raise ValueError(f"no hose of bore '{size}'; choose one of {', '.join(HOSE_SIZES)}")
-        return size
-
-
-class Path(Sheet):
-    """One way from the pump (or manifold) to a port of the system."""
-
-    port: Side = "suction"
-    hose: Hose = Hose()
-    tool: bool = True
-    core: Literal["in", "out"] = "out"
-
-    @model_validator(mode="after")
-    def _core(self) -> Path:
-        if self.core == "out" and not self.tool:
-            raise ValueError(f"the core at the {self.port} port is out but there is no core tool to put it back with")
-        return self
-
-
-class Pump(Sheet):
-    """The pump: plate displacement, measured blank-off if there is one, state of its oil."""
-
-    plate_cfm: float = Field(5.0, ge=0.5, le=60)
-    blank_off_micron: float | None = Field(None, ge=1, le=20_000)
-    oil: Literal["fresh", "used", "wet"] = "fresh"
-    name: Text = ""
-
-
-class Gauge(Sheet):
-    """The micron gauge, where it sits, whether a valve of its own stands under it."""
-
-    place: GaugePlace = "tool:suction"
-    own_valve: bool = True
-    resolution_micron: float = Field(1.0, gt=0, le=1000)
-    over_micron: float = Field(20_000.0, ge=1000, le=800_000)
-    noise_pct: float = Field(0.4, ge=0, le=20)
-    name: Text = ""
-
-
-class Rig(Sheet):
-    """Pump, hoses, tools, gauge, in one line to the system."""
-
-    pump: Pump = Pump()
-    manifold: Literal["none", "two-valve", "four-port"] = "none"
-    pump_hose: Hose = Hose()
-    paths: tuple[Path, ...] = Field((Path(),), min_length=1, max_length=2)
-    gauge: Gauge = Gauge()
-
-    @model_validator(mode="after")
-    def _consistent(self) -> Rig:
-        ports = [p.port for p in self.paths]
-        if len(set(ports)) != len(ports):
-            raise ValueError(f"two hoses go to the {ports[0]} port; give each its own port")
-        place = self.gauge.place
-        if place == "manifold" and self.manifold == "none":
-            raise ValueError("the gauge sits on the manifold, but the rig has none")
-        if place.startswith("tool:"):
-            side = place.split(":")[1]
-            at = [p for p in self.paths if p.port == side]
-            if at and not at[0].tool:
-                raise ValueError(f"the gauge sits on the tool at the {side} port, but there is none")
-        return self
-
-
 class CriterionChoice(Sheet):
     """The school followed, with its figures; None takes the school's own."""
 
-    school: Literal["code-minimum", "deep-and-flat", "two-limit"] = "deep-and-flat"
+    school: School = "deep-and-flat"
+    also: School | None = None
     target_micron: float | None = Field(None, gt=0, le=20_000)
     limit_micron: float | None = Field(None, gt=0, le=20_000)
     hold_min: float | None = Field(None, gt=0, le=24 * 60)
+    dwell_min: float | None = Field(None, ge=0, le=24 * 60)
 
 
 class Gate(Sheet):
@@ -201,7 +54,7 @@ class Gate(Sheet):
 class Prove(Sheet):
     """What was proved before the draw."""
 
-    gates: dict[Text, Gate] = {}
+    gates: dict[Text, Gate] = Field({}, max_length=40)
     oil: Literal["unknown", "fresh", "dark", "milky"] = "unknown"
     test_start_kpa: float | None = Field(None, ge=0, le=10_000)
     test_end_kpa: float | None = Field(None, ge=0, le=10_000)
@@ -227,16 +80,55 @@ class Closing(Sheet):
     deviation: Long = ""
 
 
+class Alternative(Sheet):
+    """Another rig for the same system, kept beside the chosen one to compare."""
+
+    name: Text = ""
+    rig: Rig = Rig()
+
+
+class Plans(Sheet):
+    """When the job is planned for, and what is packed for it."""
+
+    start_at: float | None = Field(None, ge=0, le=4e9)
+    packed: tuple[Text, ...] = Field((), max_length=100)
+
+
 class Job(Sheet):
     """The whole sheet."""
 
     format: Literal["rough-draw/job"] = "rough-draw/job"
-    version: Literal[1] = 1
+    version: Literal[2] = 2
     title: Text = ""
     party: Party = Party()
     scope: Scope = Scope()
     rig: Rig = Rig()
+    aside: Annotated[tuple[Alternative, ...], Field(max_length=3)] = ()
+    plans: Plans = Plans()
     criterion: CriterionChoice = CriterionChoice()
     prove: Prove = Prove()
     release: Release = Release()
     closing: Closing = Closing()
+
+    @model_validator(mode="before")
+    @classmethod
+    def _older(cls, values: Any) -> Any:
+        """A sheet of version 1 is brought to version 2; one without a rig gets one that fits its system."""
+        from rough_draw.core.job_v1 import is_version_1, to_version_2
+
+        if not isinstance(values, dict):
+            return values
+        if is_version_1(values):
+            values = to_version_2(values)
+        return values if "rig" in values else {**values, "rig": _rig_for(values.get("scope"))}
+
+
+def _rig_for(scope: Any) -> Any:
+    """The first hook-up that the ports of this scope allow; the plain default where the scope itself is at fault."""
+    from rough_draw.core.patterns import fits, rig_from
+
+    try:
+        found = scope if isinstance(scope, Scope) else Scope.model_validate(scope or {})
+    except ValueError:
+        return Rig()
+    return next((rig_from(k, found) for k in ("one-hose-valved-gauge", "single-port") if fits(k, found)), Rig())

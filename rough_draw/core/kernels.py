@@ -21,7 +21,7 @@ from rough_draw.core.conductance import (
     viscous_aperture,
     viscous_tube,
 )
-from rough_draw.core.gas import mean_speed, viscosity_air, viscosity_refrigerant, viscosity_water
+from rough_draw.core.gas import mean_speed
 from rough_draw.core.water import saturation_ice, saturation_liquid, saturation_pressure
 
 for _relation in (
@@ -33,9 +33,6 @@ for _relation in (
     viscous_aperture,
     viscous_tube,
     mean_speed,
-    viscosity_air,
-    viscosity_refrigerant,
-    viscosity_water,
     saturation_ice,
     saturation_liquid,
     saturation_pressure,
@@ -71,9 +68,9 @@ def _up_parts(bore, length, total_a, total_b, m_mix, eta, t):  # type: ignore[no
 def tube_flow(par, pa, pb, t, q, dqa, dqb, want_jac):  # type: ignore[no-untyped-def]
     """Throughput of each gas a → b through a tube into ``q``; derivatives by end pressures into ``dqa``, ``dqb``.
 
-    ``par`` = bore, length, count, one_way, crack. Gas is carried convectively with the composition of the
-    upstream end and diffuses molecularly down its own gradient. Derivatives of the mixture's properties with
-    composition are left out of the Jacobian (they are small); all else is in.
+    ``par`` = bore, length, count, one_way, crack, and the viscosities of the three gases at ``t``. Gas is carried
+    convectively with the composition of the upstream end and diffuses molecularly down its own gradient. Derivatives
+    of the mixture's properties with composition are left out of the Jacobian (they are small); all else is in.
     """
     bore, length, count = par[0], par[1], par[2]
     total_a = pa[0] + pa[1] + pa[2]
@@ -87,8 +84,16 @@ def tube_flow(par, pa, pb, t, q, dqa, dqb, want_jac):  # type: ignore[no-untyped
                 dqb[k, m] = 0.0
     if count == 0.0:
         return
-    if par[3] > 0.0 and total_a - total_b <= par[4]:
-        return
+    lift, lift_slope = 1.0, 0.0
+    if par[3] > 0.0:
+        # A check valve lifts from its seat over half its cracking pressure, without a jump.
+        width = 0.5 * par[4] + 1.0
+        x = (total_a - total_b - par[4]) / width
+        if x <= 0.0:
+            return
+        if x < 1.0:
+            lift = x * x * (3.0 - 2.0 * x)
+            lift_slope = 6.0 * x * (1.0 - x) / width
     forward = total_a >= total_b
     up = total_a if forward else total_b
     if up < 1e-9:
@@ -97,14 +102,14 @@ def tube_flow(par, pa, pb, t, q, dqa, dqb, want_jac):  # type: ignore[no-untyped
     x1 = pa[1] / up if forward else pb[1] / up
     x2 = pa[2] / up if forward else pb[2] / up
     m_mix = x0 * _M[0] + x1 * _M[1] + x2 * _M[2]
-    eta = x0 * viscosity_air(t) + x1 * viscosity_water(t) + x2 * viscosity_refrigerant(t)
+    eta = x0 * par[5] + x1 * par[6] + x2 * par[7]
     conv, f_mol, scale = _up_parts(bore, length, total_a, total_b, m_mix, eta, t)
     diff = total_a - total_b
     c_mol0 = molecular_tube(bore, length, mean_speed(_M[0], t))
-    x = (x0, x1, x2)
+    share = (x0, x1, x2)
     for k in range(3):
         c_mol = c_mol0 * math.sqrt(_M[0] / _M[k])
-        q[k] = count * scale * (conv * diff * x[k] + f_mol * c_mol * (pa[k] - pb[k]))
+        q[k] = lift * count * scale * (conv * diff * share[k] + f_mol * c_mol * (pa[k] - pb[k]))
     if not want_jac:
         return
     eps = 1e-5 * up
@@ -118,13 +123,14 @@ def tube_flow(par, pa, pb, t, q, dqa, dqb, want_jac):  # type: ignore[no-untyped
     mol_db = (scale_b * f_b - mol) / eps
     for k in range(3):
         c_mol = c_mol0 * math.sqrt(_M[0] / _M[k])
-        da = (bulk_da * diff + bulk) * x[k] + mol_da * c_mol * (pa[k] - pb[k])
-        db = (bulk_db * diff - bulk) * x[k] + mol_db * c_mol * (pa[k] - pb[k])
+        da = (bulk_da * diff + bulk) * share[k] + mol_da * c_mol * (pa[k] - pb[k])
+        db = (bulk_db * diff - bulk) * share[k] + mol_db * c_mol * (pa[k] - pb[k])
         for m in range(3):
             own = 1.0 if k == m else 0.0
-            carried = bulk * diff * (own - x[k]) / up
-            dqa[k, m] = count * (da + mol * c_mol * own + (carried if forward else 0.0))
-            dqb[k, m] = count * (db - mol * c_mol * own + (0.0 if forward else carried))
+            carried = bulk * diff * (own - share[k]) / up
+            moved = lift_slope / lift * q[k]
+            dqa[k, m] = lift * count * (da + mol * c_mol * own + (carried if forward else 0.0)) + moved
+            dqb[k, m] = lift * count * (db - mol * c_mol * own + (0.0 if forward else carried)) - moved
 
 
 @jit

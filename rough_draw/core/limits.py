@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from rough_draw.core.assemble import Assembly
 from rough_draw.core.engine import Run, compile_network, element_flows
 from rough_draw.core.network import Gas
+from rough_draw.core.rigbuild import RigPart
 
 
 @dataclass(frozen=True)
@@ -18,6 +19,10 @@ class Moment:
     resistance: dict[str, float]
     sources: dict[str, float]
     words: str
+
+
+def _label(part: RigPart) -> str:
+    return part.label + (f" ({part.side})" if part.side else "")
 
 
 def limits(assembly: Assembly, run: Run, times: list[float]) -> list[Moment]:
@@ -32,10 +37,9 @@ def limits(assembly: Assembly, run: Run, times: list[float]) -> list[Moment]:
         total = {n.name: float(p[k].sum()) for k, n in enumerate(run.network.nodes)}
         flow = {name: float(q[k].sum()) for k, name in enumerate(names)}
         ends = {t.name: abs(total[t.a] - total[t.b]) for t in run.network.tubes}
-        power = {part.label + (f" ({part.side})" if part.side else ""): 0.0 for part in assembly.parts}
+        power = {_label(part): 0.0 for part in assembly.parts}
         for part in assembly.parts:
-            label = part.label + (f" ({part.side})" if part.side else "")
-            power[label] += sum(abs(flow[t]) * ends[t] for t in part.tubes)
+            power[_label(part)] += sum(abs(flow[t]) * ends[t] for t in part.tubes)
         pumped = q[len(names)] if run.network.pumps else q[0] * 0.0
         power["pump"] = abs(float(pumped.sum())) * total["pump"]
         whole = sum(power.values()) or 1.0

@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 
 from rough_draw.core.hold import Range
 from rough_draw.core.plan import Plan
+from rough_draw.core.series import time_at_level
 from rough_draw.core.units import MICRON_PA
 
 FloatArray = NDArray[np.float64]
@@ -35,19 +36,6 @@ def rate_of(times: FloatArray, pressures: FloatArray, window: float = 30.0) -> f
     t = times[keep] - times[keep].mean()
     spread = float(t @ t)
     return float(t @ pressures[keep]) / spread / MICRON_PA if spread > 0 else None
-
-
-def time_at_level(times: FloatArray, curve: FloatArray, level: float) -> float | None:
-    """First time at which a falling curve is at or under ``level``; None if it never is."""
-    below = np.nonzero(curve <= level)[0]
-    if below.size == 0:
-        return None
-    i = int(below[0])
-    if i == 0:
-        return float(times[0])
-    a, b = np.log(curve[i - 1]), np.log(max(curve[i], 1e-9))
-    share = (a - np.log(level)) / (a - b) if a > b else 1.0
-    return float(times[i - 1] + share * (times[i] - times[i - 1]))
 
 
 def standing(plan: Plan, elapsed: float, times: FloatArray, pressures: FloatArray) -> Standing:

@@ -2,18 +2,24 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
-from rough_draw.core.assemble import Assembly, Unknowns, assemble
+from rough_draw.core.assemble import Assembly, assemble
 from rough_draw.core.criteria import chosen
-from rough_draw.core.engine import Run, run
+from rough_draw.core.engine import Run, Stop, run
 from rough_draw.core.ensemble import members, quantiles, run_all
 from rough_draw.core.hold import Range
+from rough_draw.core.isolation import behind_check, left_out
 from rough_draw.core.job import Job
+from rough_draw.core.kit import KitItem
+from rough_draw.core.network import NetworkError
+from rough_draw.core.rigbuild import Unknowns
+from rough_draw.core.series import time_at_level
 from rough_draw.core.steady import SteadyAnswer, solve_steady
+from rough_draw.core.system import ScopeError
 from rough_draw.core.units import MICRON_PA
 from rough_draw.core.upgrades import Change, changes
 
@@ -21,22 +27,25 @@ FloatArray = NDArray[np.float64]
 
 HORIZON = 24 * 3600.0
 """Longest draw that is computed, s. What takes longer is said to be out of reach of this rig."""
-SIZE = 16
+SIZE = 12
 """Members of the ensemble behind a band."""
 
 
 @dataclass(frozen=True)
 class Upgrade:
-    """One change and the seconds it saves, best guess; None where the rig as it stands never gets there."""
+    """One change and the seconds it saves: best guess, and over the band's edges where that was asked for."""
 
     change: Change
-    seconds_saved: float
+    seconds_saved: Range
     time_to_target: float
 
 
 @dataclass(frozen=True)
 class Plan:
-    """A computed draw. Pressures Pa, times s; bands are 10 %, 50 %, 90 % rows."""
+    """A computed draw. Pressures Pa, times s; bands are 10 %, 50 %, 90 % rows.
+
+    ``left_out``: sections that cannot be reached; ``held_back``: those behind a check valve. The plan is of the rest.
+    """
 
     target: float
     time_to_target: Range | None
@@ -46,29 +55,27 @@ class Plan:
     system_band: FloatArray
     steady: SteadyAnswer
     gauge_error: float
-    upgrades: tuple[Upgrade, ...]
     assembly: Assembly
     nominal: Run
     limit: str
+    left_out: tuple[str, ...] = ()
+    held_back: tuple[str, ...] = ()
 
 
-def system_pressure(result: Run) -> FloatArray:
-    """Highest total pressure, Pa, anywhere in the system against the run's time."""
-    nodes = [i for i, n in enumerate(result.network.nodes) if n.group == "system"]
+def system_pressure(assembly: Assembly, result: Run) -> FloatArray:
+    """Highest total pressure, Pa, anywhere in the reached system against the run's time."""
+    nodes = [i for i, n in enumerate(result.network.nodes) if n.name in assembly.pumped]
     values: FloatArray = result.pressure[:, nodes, :].sum(axis=2).max(axis=1)
     return values
 
 
-def _reached(result: Run, level: float) -> float | None:
-    p = system_pressure(result)
-    below = np.nonzero(p <= level)[0]
-    if below.size == 0:
-        return None
-    i = int(below[0])
-    if i == 0:
-        return 0.0
-    a, b = np.log(p[i - 1]), np.log(p[i])
-    return float(result.time[i - 1] + (a - np.log(level)) / (a - b) * (result.time[i] - result.time[i - 1]))
+def _reached(assembly: Assembly, result: Run, level: float) -> float | None:
+    return time_at_level(result.time, system_pressure(assembly, result), level)
+
+
+def draw_down(assembly: Assembly, target: float, rtol: float, below: float = 1.0) -> Run:
+    """The whole draw, ended early once every reached section is at ``below`` × target. At most `HORIZON`."""
+    return run(assembly.network, HORIZON, rtol=rtol, stop=Stop(tuple(assembly.pumped), below * target))
 
 
 def band(curves: list[tuple[FloatArray, FloatArray]], times: FloatArray) -> FloatArray:
@@ -93,75 +100,103 @@ def band(curves: list[tuple[FloatArray, FloatArray]], times: FloatArray) -> Floa
     return result
 
 
-def time_to_target(job: Job, unknown: Unknowns | None = None, rtol: float = 3e-3) -> float | None:
-    """Seconds until the whole system is at the target, best guess; None if it is not within a day."""
+def time_to_target(job: Job, unknown: Unknowns | None = None, rtol: float = 5e-3) -> float | None:
+    """Seconds until every reached section is at the target, best guess; None if it is not within a day."""
     assembly = assemble(job, unknown)
-    return _reached(run(assembly.network, HORIZON, rtol=rtol), chosen(job.criterion).target)
+    target = chosen(job.criterion).target
+    return _reached(assembly, draw_down(assembly, target, rtol), target)
 
 
-def plan_job(job: Job, size: int = SIZE, with_upgrades: bool = True) -> Plan:
+def plan_job(job: Job, size: int = SIZE) -> Plan:
     """Plan the draw of a job sheet. Raises ScopeError or NetworkError where the sheet cannot be computed."""
     target = chosen(job.criterion).target
     assembly = assemble(job)
-    nominal = run(assembly.network, HORIZON, rtol=2e-3)
-    base = _reached(nominal, target)
-    draws = members(size)
+    if not assembly.pumped:
+        raise ScopeError(
+            "the pump reaches no section: a shut valve or a core that nothing pushes is in the way", "rig.parts"
+        )
 
-    def one(u: Unknowns) -> Run:
-        return run(assemble(job, u).network, HORIZON, rtol=5e-3)
+    def one(u: Unknowns) -> tuple[FloatArray, FloatArray, FloatArray, float | None]:
+        varied = assemble(job, u, system=assembly.system)
+        result = draw_down(varied, target, 5e-3, 0.5)
+        system = system_pressure(varied, result)
+        return result.time, result.total(varied.gauge_node), system, time_at_level(result.time, system, target)
 
-    runs = run_all(one, draws)
-    reached = [_reached(r, target) for r in runs]
-    got = sorted(t for t in reached if t is not None)
-    share = len(got) / len(reached)
-    span = Range(0.0, 0.0, 0.0)
-    if base is not None and got:
-        filled = np.array([t if t is not None else HORIZON for t in reached])
+    nominal = draw_down(assembly, target, 2e-3, 0.4)
+    base = _reached(assembly, nominal, target)
+    runs = run_all(one, members(size))
+    got = [r[3] for r in runs if r[3] is not None]
+    share = len(got) / len(runs)
+    span = None
+    if base is not None:
+        filled = np.array([r[3] if r[3] is not None else HORIZON for r in runs])
         low, high = (float(x) for x in np.quantile(filled, [0.1, 0.9]))
         span = Range(min(low, base), base, max(high, base))
-    end = min(HORIZON, 1.35 * span.high) if base is not None else 4 * 3600.0
+    end = min(HORIZON, 1.35 * span.high) if span is not None else 4 * 3600.0
     times = np.unique(np.concatenate([np.linspace(0, end, 160), np.geomspace(2.0, max(end, 10.0), 60)]))
-    gauge = band([(r.time, r.total(assembly.gauge_node)) for r in runs], times)
-    system = band([(r.time, system_pressure(r)) for r in runs], times)
+    gauge = band([(r[0], r[1]) for r in runs], times)
+    system = band([(r[0], r[2]) for r in runs], times)
     steady = solve_steady(assembly, target)
     at = base if base is not None else end
-    worst = float(np.exp(np.interp(at, nominal.time, np.log(np.maximum(system_pressure(nominal), 1e-6)))))
+    worst = float(np.exp(np.interp(at, nominal.time, np.log(np.maximum(system_pressure(assembly, nominal), 1e-6)))))
     error = worst - float(nominal.at(assembly.gauge_node, [at])[0])
+    held = tuple(behind_check(assembly))
     return Plan(
         target,
-        span if base is not None else None,
+        span,
         share,
         times,
         gauge,
         system,
         steady,
         error,
-        rank_upgrades(job, base) if with_upgrades else (),
         assembly,
         nominal,
-        _limit_words(steady, base),
+        _limit_words(steady, base, [assembly.system.labels[h] for h in held]),
+        tuple(left_out(assembly)),
+        held,
     )
 
 
-def rank_upgrades(job: Job, base: float | None) -> tuple[Upgrade, ...]:
-    """Every single change to the rig, ranked by the seconds it saves on the best guess."""
+def rank_upgrades(job: Job, base: float | None, kit: list[KitItem] | None = None, banded: int = 6) -> list[Upgrade]:
+    """Every single change to the rig, ranked by the seconds it saves; where the rig never gets there, against a day.
+
+    The first ``banded`` are also computed with little and much to carry off (water, hose, core and pump at their
+    one-σ points, the same for both rigs), which gives their range.
+    """
     start = base if base is not None else HORIZON
-    found = changes(job)
 
-    def one(change: Change) -> Upgrade:
-        reached = time_to_target(change.job)
-        taken = reached if reached is not None else HORIZON
-        return Upgrade(change, start - taken, taken)
+    def taken(j: Job, u: Unknowns) -> float:
+        at = time_to_target(j, u)
+        return at if at is not None else HORIZON
 
-    with_times = [one(c) for c in found]
-    return tuple(sorted((u for u in with_times if u.seconds_saved > 1.0), key=lambda u: -u.seconds_saved))
+    def one(change: Change) -> Upgrade | None:
+        try:
+            after = taken(change.job, Unknowns())
+        except (ScopeError, NetworkError):
+            return None
+        return Upgrade(change, Range(start - after, start - after, start - after), after)
+
+    kept = [u for u in run_all(one, changes(job, kit or [])) if u is not None and u.seconds_saved.value > 1.0]
+    ranked = sorted(kept, key=lambda u: -u.seconds_saved.value)
+    edges = [Unknowns(water=z, core=z, pump=z, hose=z) for z in (-1.0, 1.0)]
+    before = [taken(job, u) for u in edges] if ranked[:banded] else []
+
+    def with_range(u: Upgrade) -> Upgrade:
+        saved = [b - taken(u.change.job, e) for b, e in zip(before, edges, strict=True)]
+        saved.append(u.seconds_saved.value)
+        return replace(u, seconds_saved=Range(min(saved), u.seconds_saved.value, max(saved)))
+
+    return [*run_all(with_range, ranked[:banded]), *ranked[banded:]]
 
 
-def _limit_words(steady: SteadyAnswer, base: float | None) -> str:
+def _limit_words(steady: SteadyAnswer, base: float | None, held: list[str]) -> str:
     """Which range the job is in: does the pump count, or the way to it?"""
+    if base is None and held:
+        return f"the {' and the '.join(held)} stands behind a check valve: pull from both sides of it"
     rig = 1.0 - steady.pump_share
     worst = max(steady.parts, key=lambda p: p.share)
-    side = f" on the {worst.side} side" if worst.side else ""
+    side = f" at the {worst.side.replace('-', ' ')} port" if worst.side else ""
     if base is None:
         return f"the target of {steady.pressure / MICRON_PA:,.0f} µ is out of reach of this rig within a day"
     if rig > 0.6:

@@ -58,7 +58,8 @@ def next_touches(
 
 
 def _start(job: Job) -> NextTouch:
-    open_all = "Open every tool" + (", every manifold valve" if job.rig.manifold != "none" else "") + ". "
+    has_manifold = any(p.kind == "manifold" for p in job.rig.parts)
+    open_all = "Open every tool" + (", every manifold valve" if has_manifold else "") + ". "
     return NextTouch(
         "pump-on",
         "Start the pump, ballast open",

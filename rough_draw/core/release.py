@@ -4,9 +4,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from rough_draw.core.assemble import assemble
 from rough_draw.core.catalogue.fluids import REFRIGERANTS
 from rough_draw.core.charge import charge_to_weigh
+from rough_draw.core.isolation import isolation
 from rough_draw.core.job import Job
+from rough_draw.core.questions import gauge_valve
+from rough_draw.core.rig import ToolPart
 
 
 @dataclass(frozen=True)
@@ -18,18 +22,31 @@ class Step:
     why: str
 
 
+def gauge_shut_by(job: Job) -> str | None:
+    """Words for the valve that keeps refrigerant from the gauge on this rig; None if nothing does."""
+    assembly = assemble(job)
+    own = gauge_valve(job, assembly)
+    if own is not None:
+        return assembly.valves[own].label
+    shut_off = isolation(job, assembly)
+    return shut_off.where if shut_off.complete and not shut_off.gauge_inside else None
+
+
 def release_steps(job: Job) -> list[Step]:
     """Steps in their order. Positive pressure comes before any core goes back or any hose comes off."""
     rig, scope = job.rig, job.scope
     steps: list[Step] = []
-    if rig.gauge.own_valve:
-        steps.append(Step("gauge-valve", "Shut the gauge's own valve", "Refrigerant and oil foul its sensor."))
-    else:
+    gauge = rig.gauge
+    valve = gauge_shut_by(job) if gauge is not None else None
+    if valve is not None:
+        steps.append(Step("gauge-valve", f"Shut {valve}", "Refrigerant and oil foul the gauge's sensor."))
+    elif gauge is not None:
         steps.append(
             Step(
                 "gauge-exposed",
                 "Know that the gauge will see refrigerant",
-                "No valve stands under it. Pulled off in vacuum it lets air in. Check its rating; clean it after.",
+                "No valve stands under it. Pulled off in vacuum it lets air in. "
+                f"It stands {gauge.stands_kpa / 100:.0f} bar; clean it after.",
             )
         )
     if job.release.way == "unit-charge":
@@ -54,12 +71,11 @@ def release_steps(job: Job) -> list[Step]:
         steps.append(
             Step("open", "Open both service valves fully", "Back-seat without force; the right hex key, long enough.")
         )
-    for path in rig.paths:
-        if path.core == "out":
+    for part in rig.parts:
+        port = scope.port(part.port) if part.port else None
+        if isinstance(part, ToolPart) and port is not None and port.core and port.id not in rig.cores_in:
             text = "Only under positive pressure. New cores are cheap."
-            steps.append(
-                Step(f"core-{path.port}", f"Put the core back at the {path.port} port, through its tool", text)
-            )
+            steps.append(Step(f"core-{port.id}", f"Put the core back at the {port.words()}, through its tool", text))
     steps.append(
         Step("hoses", "Take the hoses off outside the shut tools", "The tools stay until the cores are proved to hold.")
     )

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from rough_draw.core.assemble import Unknowns
 from rough_draw.core.ensemble import FIELDS
 from rough_draw.core.job import Job
 from rough_draw.core.plan import HORIZON, time_to_target
+from rough_draw.core.rigbuild import Unknowns
 
 EDGE = 1.2816
 

@@ -35,6 +35,19 @@ class Series:
         return t[keep] - start, p[keep]
 
 
+def time_at_level(times: FloatArray, curve: FloatArray, level: float) -> float | None:
+    """First time at which a falling curve is at or under ``level``; None if it never is."""
+    below = np.nonzero(curve <= level)[0]
+    if below.size == 0:
+        return None
+    i = int(below[0])
+    if i == 0:
+        return float(times[0])
+    a, b = np.log(curve[i - 1]), np.log(max(curve[i], 1e-9))
+    share = (a - np.log(level)) / (a - b) if a > b else 1.0
+    return float(times[i - 1] + share * (times[i] - times[i - 1]))
+
+
 def noted_isolation(series: Series) -> float | None:
     """Time of a note that says the system was isolated, if there is one."""
     for t, text in series.notes:

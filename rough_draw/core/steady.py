@@ -44,6 +44,7 @@ def solve_steady(assembly: Assembly, pressure: float) -> SteadyAnswer:
     shares of the power spent (throughput × pressure drop): they add up to one over any network.
     """
     net = assembly.network
+    names = {n.name for n in net.nodes if n.group == "system"}
     big = replace(
         net,
         nodes=tuple(replace(n, volume=1e3 if n.group == "system" else n.volume) for n in net.nodes),
@@ -53,13 +54,15 @@ def solve_steady(assembly: Assembly, pressure: float) -> SteadyAnswer:
         pools=(),
         sorbed=(),
         leaks=(),
+        # The system is held at one pressure: what joins its sections carries nothing here.
+        tubes=tuple(t for t in net.tubes if not (t.a in names and t.b in names)),
         initial={n.name: (pressure, 0.0, 0.0) for n in net.nodes},
     )
     compiled = compile_network(big)
     final = advance(compiled, initial_state(big), 120.0, rtol=1e-4).pressure[-1]
     q = element_flows(compiled, final)
     total = {n.name: float(final[i].sum()) for i, n in enumerate(big.nodes)}
-    return _answer(assembly, big, total, q[:, :].sum(axis=1), pressure)
+    return _answer(assembly, big, total, q.sum(axis=1), pressure)
 
 
 def _answer(
@@ -78,7 +81,7 @@ def _answer(
         answers.append(PartAnswer(part.name, part.label, part.kind, part.side, conductance, 0.0, flow))
     spent = sum(powers) + pump_power
     spent = spent if spent > 0 else 1.0
-    ports = {side: abs(by_tube[f"{side}.port"][0]) / p for side in assembly.port_nodes if f"{side}.port" in by_tube}
+    ports = {port: abs(by_tube[f"{port}.port"][0]) / p for port in assembly.port_nodes if f"{port}.port" in by_tube}
     return SteadyAnswer(
         p,
         pump_q / p,

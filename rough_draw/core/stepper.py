@@ -102,7 +102,7 @@ def rates(time, gas, pool, res, elements, volumes, waters, out, jac, want_jac): 
 
 
 @jit
-def _stage(w, x_gas, x_pool, x_res, state, jac, waters, plan, inverse):  # type: ignore[no-untyped-def]
+def _stage(w, x_gas, x_pool, x_res, jac, waters, plan, inverse):  # type: ignore[no-untyped-def]
     """Solve (w − J) x = b in place, pools and reservoirs eliminated first."""
     _diag, off, jpool, jres, _jacc = jac
     pool_node, _pool_par, res_node, res_gas, res_par = waters
@@ -165,10 +165,13 @@ def _prepare(w, jac, waters, plan, inverse):  # type: ignore[no-untyped-def]
 
 
 @jit
-def integrate(t0, t1, gas0, pool0, res0, h0, rtol, elements, volumes, waters, plan, slots, boundaries, max_steps):  # type: ignore[no-untyped-def]
+def integrate(  # type: ignore[no-untyped-def]
+    t0, t1, gas0, pool0, res0, h0, rtol, elements, volumes, waters, plan, slots, boundaries, max_steps, watch, level
+):
     """Run from ``t0`` to ``t1`` s. Returns times, gas, pool, reservoir and boundary histories, and a status.
 
-    Status 0: done; 1: ran out of steps; 2: the step fell below 1e-9 s.
+    Status 0: done; 1: ran out of steps; 2: the step fell below 1e-9 s. With nodes in ``watch`` the run ends early,
+    as done, once every one of them is under ``level`` Pa.
     """
     n, np_, nr = gas0.shape[0], pool0.shape[0], res0.shape[0]
     per_amount, _t_node, _outside = volumes
@@ -239,7 +242,7 @@ def integrate(t0, t1, gas0, pool0, res0, h0, rtol, elements, volumes, waters, pl
                     kg[s] += c * kg[j]
                     kp[s] += c * kp[j]
                     kr[s] += c * kr[j]
-            _stage(w, kg[s], kp[s], kr[s], 0, jac, waters, plan, inverse)
+            _stage(w, kg[s], kp[s], kr[s], jac, waters, plan, inverse)
             if has_boundary:
                 for b in range(boundaries):
                     i = bnode[b]
@@ -305,4 +308,12 @@ def integrate(t0, t1, gas0, pool0, res0, h0, rtol, elements, volumes, waters, pl
         hg[count], hp[count], hr[count], ha[count] = gas, pool, res, total
         count += 1
         h *= grow
+        if watch.size > 0:
+            under = True
+            for i in watch:
+                if (gas[i, 0] + gas[i, 1] + gas[i, 2]) * per_amount[i] > level:
+                    under = False
+                    break
+            if under:
+                break
     return ts[:count], hg[:count], hp[:count], hr[:count], ha[:count], status, h

@@ -1,48 +1,54 @@
-"""The system to be evacuated: its sections with volume, the water in it, and where its ports are."""
+"""The system to be evacuated as quantities: volume by section, passages between sections, the water in it."""
 
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from rough_draw.core.catalogue import systems as cat
 from rough_draw.core.catalogue import tube
 from rough_draw.core.catalogue.fluids import OILS
 from rough_draw.core.catalogue.quantity import Quantity, add, exact
-from rough_draw.core.job import Line, Scope
+from rough_draw.core.scope import Link, Scope, Section
 from rough_draw.core.units import atmosphere_at, kelvin
 from rough_draw.core.water import saturation_pressure, vapour_mass
 
 
 @dataclass(frozen=True)
-class Section:
-    """A part of the system at one pressure: name, volume, and the bore by which it is reached."""
+class Space:
+    """A section as computed: volume m³, inner wall m², whether it is cold, whether it is to be evacuated."""
 
     name: str
     label: str
     volume: Quantity
+    area: float
     cold: bool = False
+    evacuated: bool = True
 
 
 @dataclass(frozen=True)
-class Link:
-    """A passage between two sections. ``kind``: line, metering or service."""
+class Passage:
+    """A link as computed: its throat m and the length m that goes with it; a check valve passes a → b only."""
 
     name: str
+    label: str
     a: str
     b: str
-    bore: Quantity
-    length: Quantity
-    kind: str = "line"
+    bore: float
+    length: float
+    kind: str = "joint"
+    open: bool = True
+    one_way: bool = False
 
 
 @dataclass(frozen=True)
 class WaterLoad:
-    """Water to be carried off, kg, by where it is held, with the section that holds it."""
+    """Water to be carried off, kg: free and in oil at one place each, on walls by section."""
 
     place: str
     free: Quantity
     wall: Quantity
+    oil_place: str
     oil: Quantity
     oil_tau: Quantity
     air: float
@@ -50,20 +56,26 @@ class WaterLoad:
 
 @dataclass(frozen=True)
 class SystemModel:
-    """Sections, links, ports and water of one system."""
+    """Sections, passages, ports and water of one system. ``ports`` maps a port's id to its section."""
 
-    sections: tuple[Section, ...]
-    links: tuple[Link, ...]
+    sections: tuple[Space, ...]
+    links: tuple[Passage, ...]
     ports: dict[str, str]
     water: WaterLoad
     atmosphere: float
     ambient: float
     coldest: float
     humidity: float
+    labels: dict[str, str] = field(default_factory=dict)
+
+    @property
+    def evacuated(self) -> tuple[Space, ...]:
+        """Sections that are to be evacuated."""
+        return tuple(s for s in self.sections if s.evacuated)
 
     def volume(self) -> Quantity:
-        """Total internal volume, m³."""
-        return add([s.volume for s in self.sections], "m³", "sum of the sections")
+        """Total internal volume, m³, of what is to be evacuated."""
+        return add([s.volume for s in self.evacuated], "m³", "sum of the sections")
 
     def water_total(self) -> Quantity:
         """Free, wall-held and oil-held water together, kg."""
@@ -71,17 +83,83 @@ class SystemModel:
 
 
 class ScopeError(ValueError):
-    """The scope cannot be computed; the message says what and what to do."""
+    """The sheet cannot be computed; the message says what and what to do, ``place`` where."""
+
+    def __init__(self, message: str, place: str = "") -> None:
+        super().__init__(message)
+        self.place = place
 
 
-def line_volume(line: Line) -> Quantity:
+def line_volume(size: str, length_m: float) -> Quantity:
     """Internal volume, m³, of a copper line: π/4 d² l, ±2 % for wall tolerance."""
-    v = 0.25 * math.pi * tube.bore(line.size) ** 2 * line.length_m
-    return Quantity(v, 0.98 * v, 1.02 * v, "m³", tube.source(line.size))
+    v = 0.25 * math.pi * tube.bore(size) ** 2 * length_m
+    return Quantity(v, 0.98 * v, 1.02 * v, "m³", tube.source(size))
 
 
-def _water(scope: Scope, place: str, inner_area: float, volume: float, oil_kg: Quantity) -> WaterLoad:
+_PER_KW = {
+    "evaporator": cat.EVAPORATOR_PER_KW,
+    "condenser": cat.CONDENSER_PER_KW,
+    "reheat": cat.REHEAT_PER_KW,
+    "compressor": cat.COMPRESSOR_PER_KW,
+}
+
+
+def section_volume(s: Section) -> Quantity:
+    """Volume, m³, of a section: typed in, from its tube, or by capacity with a range."""
+    if s.volume_l is not None:
+        return exact(s.volume_l * 1e-3, "m³", "typed in")
+    if s.kind == "line":
+        return line_volume(s.size, s.length_m)
+    if s.kind == "drier":
+        return cat.DRIER_VOLUME
+    return _PER_KW[s.kind].times(s.capacity_kw)
+
+
+def wall_area(s: Section, volume: float) -> float:
+    """Inner wall, m²: π d l of a line, 4 V/d of a coil's tubes, 6 V^⅔ of a vessel (a cube's, the least is 4.8)."""
+    if s.kind == "line":
+        return math.pi * tube.bore(s.size) * s.length_m
+    if s.kind in ("evaporator", "condenser", "reheat"):
+        return 4.0 * volume / cat.COIL_TUBE_BORE.value
+    return float(6.0 * volume ** (2.0 / 3.0))
+
+
+def _way(s: Section, other: Section) -> tuple[float, float]:
+    """Bore and length, m, of half the way through a section toward a neighbour."""
+    if s.kind == "line":
+        return tube.bore(s.size), 0.5 * s.length_m
+    if s.kind in ("evaporator", "condenser", "reheat"):
+        bore = tube.bore(other.size) if other.kind == "line" else 0.016
+        return cat.COIL_BORE_SHARE.value * bore, cat.COIL_PATH.value
+    bore = tube.bore(other.size) if other.kind == "line" else 0.016
+    return bore, cat.VESSEL_PATH.value
+
+
+def passage(link: Link, a: Section, b: Section) -> Passage:
+    """One tube that passes as much as the link and half of either section in series.
+
+    The narrowest bore leads; other pieces are added as lengths of it, l (d/dᵢ)⁴ (laminar flow; a line of two
+    bores is reckoned a little too free in molecular flow, where the power is 3).
+    """
+    pieces = [_way(a, b), _way(b, a)]
+    if link.kind != "joint":
+        own = cat.LINKS[link.kind]
+        pieces.append((link.bore_mm * 1e-3 if link.bore_mm else own.bore.value, own.length.value))
+    elif link.bore_mm:
+        pieces.append((link.bore_mm * 1e-3, 0.05))
+    bore = min(d for d, _ in pieces)
+    length = sum(x * (bore / d) ** 4 for d, x in pieces)
+    one_way = link.kind == "check-valve"
+    return Passage(link.id, link.words(), link.a, link.b, bore, length, link.kind, link.open, one_way)
+
+
+def _water(scope: Scope, spaces: list[Space], total: float) -> WaterLoad:
+    inside = [s for s in spaces if s.evacuated] or spaces
+    by_kind = {s.id: s.kind for s in scope.sections}
+    cold = next((s.name for s in inside if s.cold), inside[0].name)
+    shell = next((s.name for s in inside if by_kind[s.name] == "compressor"), None)
     oil = OILS[scope.oil]
+    oil_kg = exact(scope.oil_kg, "kg", "typed in") if shell else cat.OIL_LEFT_IN_COIL.times(scope.oil_kg)
     free = cat.FREE_WATER_BY_CONDITION[scope.condition]
     if scope.free_water_g is not None:
         free = exact(scope.free_water_g * 1e-3, "kg", "typed in")
@@ -97,97 +175,53 @@ def _water(scope: Scope, place: str, inner_area: float, volume: float, oil_kg: Q
 
     in_oil = Quantity(held("value"), held("low"), held("high"), "kg", "estimate: oil uptake by hours and humidity")
     wet_share = 0.2 if scope.condition == "new-dry" else 1.0
-    wall = cat.WALL_WATER.times(inner_area * wet_share)
-    temperature = kelvin(scope.ambient_c)
-    return WaterLoad(place, free, wall, in_oil, oil.tau, vapour_mass(volume, phi, temperature))
+    wall = cat.WALL_WATER.times(sum(s.area for s in inside) * wet_share)
+    air = vapour_mass(total, phi, kelvin(scope.ambient_c))
+    return WaterLoad(scope.water_section or cold, free, wall, shell or cold, in_oil, oil.tau, air)
 
 
-def _line_link(prefix: str, line: Line, near: str, far: str) -> Link:
-    length = exact(line.length_m, "m", "typed in")
-    return Link(f"{prefix}-line", near, far, exact(tube.bore(line.size), "m", tube.source(line.size)), length)
+def atmosphere_of(scope: Scope) -> float:
+    """Local atmosphere, Pa: the typed barometer, or the standard one at the elevation."""
+    return scope.barometer_hpa * 100.0 if scope.barometer_hpa is not None else atmosphere_at(scope.elevation_m)
 
 
 def build_system(scope: Scope) -> SystemModel:
-    """Sections, links, ports and water from the scope. Raises ScopeError where it cannot be computed."""
-    suction, liquid = line_volume(scope.suction), line_volume(scope.liquid)
-    area = math.pi * (
-        tube.bore(scope.suction.size) * scope.suction.length_m + tube.bore(scope.liquid.size) * scope.liquid.length_m
-    )
-    evaporator = cat.EVAPORATOR_PER_KW.times(scope.capacity_kw)
-    metering = Link("metering", "evaporator", "liquid-far", cat.METERING_BORE, cat.METERING_LENGTH, "metering")
-    sections: list[Section] = []
-    links: list[Link] = []
-    ports = {"suction": "suction", "liquid": "liquid"}
-    oil_in = cat.OIL_LEFT_IN_COIL.times(scope.oil_kg)
-    place = "evaporator"
-    kind = scope.system
-
-    if kind == "cylinder":
-        volume = exact((scope.volume_l or 12.0) * 1e-3, "m³", "typed in")
-        sections = [Section("cylinder", "cylinder", volume, cold=True)]
-        ports = {"suction": "cylinder"}
-        place, area, oil_in = "cylinder", 0.4, cat.OIL_LEFT_IN_COIL.times(0.02)
-    elif kind == "line-set":
-        sections = [
-            Section("suction", "suction line", suction, cold=True),
-            Section("liquid", "liquid line", liquid),
-        ]
-        bore = exact(min(tube.bore(scope.liquid.size), 8e-3), "m", "jumper at the far end, liquid line bore")
-        length = exact(scope.suction.length_m + scope.liquid.length_m, "m", "both lines end to end")
-        links = [Link("jumper", "suction", "liquid", bore, length)]
-        place, oil_in = "suction", cat.OIL_LEFT_IN_COIL.times(0.0)
-    else:
-        if scope.capacity_kw <= 0:
-            raise ScopeError("the capacity is zero; type the cooling capacity in kW so that the coil can be sized")
-        half_s, half_l = suction.times(0.5), liquid.times(0.5)
-        sections = [
-            Section("suction", "suction line", half_s),
-            Section("evaporator", "evaporator", add([evaporator, half_s], "m³", "coil and half the line"), cold=True),
-            Section("liquid-far", "liquid line end", half_l),
-            Section("liquid", "liquid line", add([half_l, cat.DRIER_VOLUME], "m³", "half the line and the drier")),
-        ]
-        if scope.receiver_l:
-            receiver = exact(scope.receiver_l * 1e-3, "m³", "typed in")
-            sections[-1] = Section("liquid", "liquid line and receiver", add([sections[-1].volume, receiver], "m³", ""))
-        links = [
-            _line_link("suction", scope.suction, "suction", "evaporator"),
-            metering,
-            _line_link("liquid", scope.liquid, "liquid", "liquid-far"),
-        ]
-        area += 4.0 / 9e-3 * evaporator.value  # inner wall of coil tube of 9 mm bore: 4/d per volume
-        if kind == "packaged" or scope.condensing_unit_open:
-            unit = add(
-                [cat.CONDENSER_PER_KW.times(scope.capacity_kw), cat.COMPRESSOR_PER_KW.times(scope.capacity_kw)],
-                "m³",
-                "condenser and compressor shell",
-            )
-            sections.append(Section("unit", "condensing unit", unit))
-            valve = exact(0.05, "m", "service valve")
-            links.append(Link("suction-service", "unit", "suction", cat.SERVICE_VALVE_BORE, valve, "service"))
-            links.append(Link("liquid-service", "unit", "liquid", cat.SERVICE_VALVE_BORE, valve, "service"))
-            oil_in = exact(scope.oil_kg, "kg", "typed in")
-            place = "unit"
-    if scope.volume_l is not None and kind != "cylinder":
+    """Sections, passages, ports and water from the scope. Raises ScopeError where it cannot be computed."""
+    if not any(not s.holds_charge for s in scope.sections):
+        raise ScopeError("every section keeps its charge: nothing is left to evacuate; open one up", "scope.sections")
+    if not scope.ports:
+        raise ScopeError("the system has no service port; add one so that a rig can be screwed on", "scope.ports")
+    spaces = []
+    for s in scope.sections:
+        volume = section_volume(s)
+        area = wall_area(s, volume.value)
+        spaces.append(Space(s.id, s.words(), volume, area, s.cold, not s.holds_charge))
+    if scope.volume_l is not None:
         known = scope.volume_l * 1e-3
-        now = sum(s.volume.value for s in sections)
-        sections = [
-            Section(s.name, s.label, exact(s.volume.value * known / now, "m³", "measured volume, shared out"), s.cold)
-            for s in sections
+        now = sum(s.volume.value for s in spaces if s.evacuated)
+        spaces = [
+            Space(
+                s.name,
+                s.label,
+                exact(s.volume.value * known / now, "m³", "measured volume, shared out") if s.evacuated else s.volume,
+                s.area,
+                s.cold,
+                s.evacuated,
+            )
+            for s in spaces
         ]
-    total = sum(s.volume.value for s in sections)
+    by_id = {s.id: s for s in scope.sections}
+    total = sum(s.volume.value for s in spaces if s.evacuated)
+    atmosphere = atmosphere_of(scope)
+    vapour = scope.humidity_pct / 100.0 * saturation_pressure(kelvin(scope.ambient_c))
     return SystemModel(
-        tuple(sections),
-        tuple(links),
-        ports,
-        _water(scope, place, area, total, oil_in),
-        atmosphere_at(scope.elevation_m),
+        tuple(spaces),
+        tuple(passage(x, by_id[x.a], by_id[x.b]) for x in scope.links),
+        {p.id: p.section for p in scope.ports},
+        _water(scope, spaces, total),
+        atmosphere,
         kelvin(scope.ambient_c),
         kelvin(scope.coldest_c),
-        min(
-            0.9,
-            scope.humidity_pct
-            / 100.0
-            * saturation_pressure(kelvin(scope.ambient_c))
-            / atmosphere_at(scope.elevation_m),
-        ),
+        min(0.9, vapour / atmosphere),
+        {s.name: s.label for s in spaces},
     )

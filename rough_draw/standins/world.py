@@ -7,11 +7,13 @@ from dataclasses import asdict, dataclass, field, replace
 
 import numpy as np
 
-from rough_draw.core.assemble import Unknowns, assemble, pump_element
+from rough_draw.core.assemble import assemble, pump_element
+from rough_draw.core.catalogue.rigparts import GAUGES
 from rough_draw.core.engine import Compiled, State, advance, compile_network, initial_state
 from rough_draw.core.gauge import GaugeModel
 from rough_draw.core.isolation import isolation, shut
 from rough_draw.core.job import Job
+from rough_draw.core.rigbuild import Unknowns
 
 
 @dataclass(frozen=True)
@@ -54,7 +56,12 @@ class World:
         self.ballast = False
         self.isolated = False
         gauge = job.rig.gauge
-        self.gauge = GaugeModel(gauge.over_micron, gauge.resolution_micron, gauge.noise_pct)
+        # Without a micron gauge the needle of a dial is what there is to read.
+        self.gauge = (
+            GaugeModel(gauge.over_micron, gauge.resolution_micron, gauge.noise_pct, GAUGES[gauge.make].lag_s.value)
+            if gauge is not None
+            else GaugeModel(760_000.0, 7_600.0, 0.0, 1.0)
+        )
         self._rng = random.Random(truth.seed)
         self._state: State = initial_state(self.assembly.network)
         self._compiled: Compiled = self._compile()

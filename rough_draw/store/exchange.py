@@ -56,7 +56,7 @@ def where(error: ValidationError) -> str:
     """First few faults of a validation in words: place, then what is wrong."""
     lines = []
     for e in error.errors()[:4]:
-        place = ".".join(str(x) for x in e["loc"]) or "the document"
+        place = str((e.get("ctx") or {}).get("place") or ".".join(str(x) for x in e["loc"]) or "the document")
         lines.append(f"{place}: {e['msg'].removeprefix('Value error, ')}")
     more = error.error_count() - len(lines)
     return "; ".join(lines) + (f"; and {more} more" if more > 0 else "")

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 import secrets
 import time
 from collections.abc import Iterable, Sequence
@@ -14,7 +13,7 @@ from numpy.typing import NDArray
 
 from rough_draw.core.job import Job
 from rough_draw.core.runstate import Touch
-from rough_draw.store.models import JobRow, KitItem, ReadingRow, Revision, TouchRow, database
+from rough_draw.store.models import JobRow, ReadingRow, Revision, TouchRow, database
 
 FloatArray = NDArray[np.float64]
 KEEP_REVISIONS = 200
@@ -195,14 +194,3 @@ def readings(key: str, since: float = -1.0) -> list[Readings]:
 def has_readings(key: str) -> bool:
     """Whether any reading has been taken."""
     return bool(ReadingRow.select().where(ReadingRow.job == key).exists())
-
-
-def kit() -> list[dict[str, object]]:
-    """All kit: id, kind, name and values."""
-    rows = KitItem.select().order_by(KitItem.kind, KitItem.id)
-    return [{"id": r.id, "kind": r.kind, "name": r.name, "values": json.loads(r.document)} for r in rows]
-
-
-def add_kit(kind: str, name: str, values: dict[str, object]) -> None:
-    """Add a part to the kit."""
-    KitItem.create(kind=kind, name=name, document=json.dumps(values))

@@ -77,8 +77,29 @@ class ReadingRow(Table):
         table_name = "reading"
 
 
+class TemplateRow(Table):
+    """A person's own kind of system: sections, links, ports and scope values (JSON)."""
+
+    id = AutoField()
+    name = CharField(max_length=80)
+    document = TextField()
+
+    class Meta:
+        table_name = "template"
+
+
+class Setting(Table):
+    """Settings by name (JSON)."""
+
+    key = CharField(primary_key=True, max_length=40)
+    document = TextField()
+
+    class Meta:
+        table_name = "setting"
+
+
 class KitItem(Table):
-    """A part in the van: ``kind`` is pump, hose or gauge; ``document`` its values (JSON) as the sheet uses them."""
+    """A part in the van: ``kind`` is that of the rig's part; ``document`` its values (JSON) as the rig uses them."""
 
     id = AutoField()
     kind = CharField(max_length=20)

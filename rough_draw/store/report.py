@@ -18,13 +18,19 @@ from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTempl
 
 from rough_draw import __version__
 from rough_draw.core import criteria
+from rough_draw.core.assemble import Assembly
 from rough_draw.core.charge import cautions, charge_to_weigh, grams_per_year
 from rough_draw.core.hold import ALGORITHM, Verdict
+from rough_draw.core.isolation import isolation
 from rough_draw.core.job import Job
+from rough_draw.core.questions import answers
 from rough_draw.core.release import release_steps
+from rough_draw.core.rig import HosePart, ManifoldPart
+from rough_draw.core.rigbuild import hose_label
 from rough_draw.core.runstate import TOUCHES, Touch
 from rough_draw.core.stages import gates_for
 from rough_draw.core.system import build_system
+from rough_draw.core.templates import TEMPLATES
 from rough_draw.core.units import micron
 from rough_draw.store.report_charts import INK, RULE, STRONG, draw_chart, hold_chart
 
@@ -53,6 +59,7 @@ class Record:
     hold_start: float | None
     inside: str
     inputs_hash: str
+    assembly: Assembly | None = None
 
 
 def _text(value: str, style: ParagraphStyle = BODY) -> Paragraph:
@@ -113,14 +120,23 @@ def _parties(r: Record) -> list[Flowable]:
     p, s, rig = job.party, job.scope, job.rig
     system = build_system(s)
     volume = system.volume()
-    hoses = ", ".join(f"{x.hose.size} × {x.hose.length_m:g} m to {x.port}, core {x.core}" for x in rig.paths)
+    hoses = ", ".join(hose_label(x).replace("·", "×") for x in rig.parts if isinstance(x, HosePart))
+    ports = ", ".join(
+        f"{x.words()} ({'core in' if x.core and (x.id in rig.cores_in or rig.on_port(x.id) is None) else 'core out'})"
+        for x in s.ports
+    )
+    body = next((x for x in rig.parts if isinstance(x, ManifoldPart)), None)
+    gauge = rig.gauge
+    where = ""
+    if r.assembly is not None:
+        where = next(a.words for a in answers(job, r.assembly, isolation(job, r.assembly)) if a.letter == "b")
     oil = f"{s.oil}, {s.oil_kg:g} kg"
     blank = f", blank-off {rig.pump.blank_off_micron:,.0f} µ" if rig.pump.blank_off_micron else ""
     rows = [
         ("Customer", p.customer),
         ("Site", p.site),
         ("Unit", p.unit),
-        ("System", s.system.replace("-", " ")),
+        ("System", TEMPLATES[s.template].name if s.template in TEMPLATES else s.template),
         ("Refrigerant", s.refrigerant),
         ("Oil", oil),
         ("Volume", f"{volume.value * 1e3:.1f} l ({volume.low * 1e3:.1f} to {volume.high * 1e3:.1f})"),
@@ -129,8 +145,9 @@ def _parties(r: Record) -> list[Flowable]:
         ("Elevation", f"{s.elevation_m:g} m"),
         ("Pump", f"{rig.pump.name or 'pump'}, {rig.pump.plate_cfm:g} CFM, oil {rig.pump.oil}{blank}"),
         ("Hoses", hoses),
-        ("Manifold", rig.manifold.replace("-", " ")),
-        ("Gauge", f"{r.gauge or rig.gauge.name or 'gauge'} at {rig.gauge.place.replace(':', ', ')}"),
+        ("Ports", ports),
+        ("Manifold", f"{body.body}, pump on its {body.inlet} place" if body else "none"),
+        ("Gauge", f"{r.gauge or (gauge.name if gauge else '') or 'gauge'}. {where}" if gauge else "dial only"),
         ("Technician", f"{p.technician}{', licence ' + p.licence if p.licence else ''}"),
         ("Firm", p.firm),
     ]

@@ -12,6 +12,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from rough_draw.api.app import create_app
+from rough_draw.core.templates import TEMPLATES
 
 ROOT = Path(__file__).parents[2]
 
@@ -172,9 +173,9 @@ def test_every_answer_keeps_the_same_doors_shut(api: TestClient, key: str) -> No
         assert headers["referrer-policy"] == "no-referrer"
 
 
-@pytest.mark.parametrize("kind", ["remote-condensing-unit", "packaged", "line-set", "cylinder"])
+@pytest.mark.parametrize("kind", sorted(TEMPLATES))
 def test_every_kind_of_system_is_planned(api: TestClient, kind: str) -> None:
-    job = {"scope": {"system": kind, "condition": "new-dry"}}
+    job = {"scope": {"template": kind, "condition": "new-dry"}}
     key = api.post("/api/jobs", json=job).json()["key"]
     for path in (
         "system",
@@ -187,6 +188,14 @@ def test_every_kind_of_system_is_planned(api: TestClient, kind: str) -> None:
         "verdict",
         "record.pdf",
         "job.json",
+        "changes",
+        "patterns",
+        "best",
+        "compare",
+        "carry",
+        "day",
+        "day.ics",
+        "rig.svg",
+        "rig.json",
     ):
         assert api.get(f"/api/jobs/{key}/{path}").status_code == 200, path
-    assert api.get(f"/api/jobs/{key}/system").json()["has_liquid_port"] == (kind != "cylinder")

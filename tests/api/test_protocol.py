@@ -13,7 +13,8 @@ from typing import Any
 import pytest
 
 from rough_draw.api.standin_link import Link, Listeners
-from rough_draw.core.job import Job, Scope
+from rough_draw.core.job import Job
+from rough_draw.core.scope import Scope
 from rough_draw.standins.gauge_server import PROTOCOL, GaugeServer, RunningWorld
 from rough_draw.standins.world import World, random_truth
 from rough_draw.store import jobs

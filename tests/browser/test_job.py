@@ -40,9 +40,10 @@ def test_empty_job_to_pdf_in_under_three_minutes(page: Page, site: str) -> None:
     page.get_by_label("Volume, if measured").fill("6")
     expect(page.get_by_text("6.0 l", exact=False).first).to_be_visible()
     stage(page, "Rig")
-    choose(page, "Bore", "1/2 in")
-    page.get_by_role("button", name="Add a hose to the liquid port").click()
-    expect(page.get_by_text("saves").first.or_(page.get_by_text("No single change"))).to_be_visible()
+    choose(page, "Hook-up", "Two hoses, three tools")
+    page.locator("svg text", has_text="1/2 in").first.click()
+    choose(page, "Bore", "3/4 in")
+    expect(page.get_by_test_id("changes").or_(page.get_by_text("No single change"))).to_be_visible()
     stage(page, "Prove")
     expect(page.get_by_role("checkbox").first).to_be_visible()
     for box in page.get_by_role("checkbox").all():
@@ -95,7 +96,7 @@ def test_changing_a_hose_changes_the_ranking(page: Page, site: str) -> None:
     expect(page.get_by_text("does not reach 200 µ within a day")).to_be_visible()
     first.click()
     expect(page.get_by_role("button", name=str(before))).to_have_count(0)
-    expect(page.get_by_text("everywhere in the system")).to_be_visible()
+    expect(page.get_by_test_id("time-to-target")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
     expect(page.get_by_role("button", name=str(before))).to_be_visible()
 

@@ -29,6 +29,7 @@ def touched(page: Page, site: str, key: str, kind: str, at: float) -> None:
 def test_whole_job_by_touch_with_typed_readings(phone: Page, site: str) -> None:
     key = new_job(phone, site, "Touch Quay")
     stage(phone, "Rig")
+    phone.get_by_role("button", name="the tool at the suction port, open").last.tap()
     phone.get_by_role("radio", name="Left in").tap()
     expect(phone.get_by_role("button", name="Take: pull the core", exact=False).first).to_be_visible()
     phone.get_by_role("button", name="Take: pull the core", exact=False).first.tap()
@@ -90,14 +91,14 @@ def test_opening_again_ends_the_hold(phone: Page, site: str) -> None:
     typed(phone, site, key, [(start + 60 * k, 900.0 - k) for k in range(1, 10)])
     touched(phone, site, key, "isolate", start + 700)
     stage(phone, "Draw")
-    tool = phone.get_by_role("button", name="suction tool, shut").last
+    tool = phone.get_by_role("button", name="the tool at the suction port, shut").last
     tool.scroll_into_view_if_needed()
     tool.tap()
     dialog = phone.get_by_role("dialog")
     expect(dialog).to_contain_text("The pump is running")
     dialog.get_by_role("button", name="Open again").tap()
     expect(dialog).to_be_hidden()
-    expect(phone.get_by_role("button", name="suction tool, open").last).to_be_visible()
+    expect(phone.get_by_role("button", name="the tool at the suction port, open").last).to_be_visible()
     stage(phone, "Hold")
     expect(phone.get_by_text("No hold yet")).to_be_visible()
 
@@ -109,7 +110,7 @@ def test_a_stopped_pump_is_not_opened_to_the_system(phone: Page, site: str) -> N
         touched(phone, site, key, kind, start + after)
     typed(phone, site, key, [(start + 60 * k, 300.0) for k in range(1, 10)])
     stage(phone, "Draw")
-    tool = phone.get_by_role("button", name="suction tool, shut").last
+    tool = phone.get_by_role("button", name="the tool at the suction port, shut").last
     tool.scroll_into_view_if_needed()
     tool.tap()
     dialog = phone.get_by_role("dialog")

@@ -27,14 +27,15 @@ from rough_draw.core.events import (
     valve,
     warm,
 )
-from rough_draw.core.job import Hose, Job, Pump, Rig, Scope
-from rough_draw.core.job import Path as Way
+from rough_draw.core.job import Job
 from rough_draw.core.limits import limits
 from rough_draw.core.network import Leak, Network, NetworkError, Node, Pool
 from rough_draw.core.network import Pump as PumpElement
+from rough_draw.core.scope import Scope
 from rough_draw.core.sensitivity import influences
 from rough_draw.core.units import CFM_M3_S, MICRON_PA
 from rough_draw.core.volume import from_draw, from_expansion
+from tests.builders import one_hose
 
 M = MICRON_PA
 
@@ -138,7 +139,7 @@ def test_volume_by_expansion_is_boyle() -> None:
 
 
 def test_what_limits_goes_from_pump_to_hose_and_names_water() -> None:
-    job = Job(scope=Scope(free_water_g=3), rig=Rig(pump=Pump(plate_cfm=3), paths=(Way(hose=Hose(size="1/4 in")),)))
+    job = Job(scope=Scope(free_water_g=3), rig=one_hose(3, "1/4 in"))
     a = assemble(job)
     early, late = limits(a, run(a.network, 1800), [5.0, 900.0])
     for moment in (early, late):

@@ -14,7 +14,8 @@ from rough_draw.core.catalogue.quantity import Quantity
 from rough_draw.core.charge import cautions, charge_to_weigh, grams_per_year
 from rough_draw.core.hold import Range, judge_hold
 from rough_draw.core.holdfit import approach, thin
-from rough_draw.core.job import CriterionChoice, Line, Scope
+from rough_draw.core.job import CriterionChoice
+from rough_draw.core.scope import Scope
 from rough_draw.core.units import MICRON_PA
 from rough_draw.core.water import saturation_pressure
 
@@ -233,9 +234,10 @@ def test_default_school_follows_oil_and_duty() -> None:
 
 
 def test_charge_to_weigh() -> None:
+    sections = [{"id": "liquid", "kind": "line", "side": "liquid", "size": "1/2 in", "length_m": 14}]
     scope = Scope(
+        sections=sections,  # type: ignore[arg-type]
         nameplate_kg=6.4,
-        liquid=Line(size="1/2 in", length_m=14),
         included_length_m=7.5,
         adder_g_per_m=60,
         held_in_unit_kg=1,

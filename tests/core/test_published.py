@@ -157,7 +157,12 @@ def test_hose_ends_are_no_wider_than_the_hose(size: str) -> None:
 
 
 def test_a_core_in_place_is_the_worst_part_of_a_rig() -> None:
-    others = [rigparts.PORT_BORE, rigparts.TOOL_BORE, rigparts.DEPRESSOR_BORE, *rigparts.HOSE_BORE.values()]
+    others = [
+        *rigparts.PORT_BORE.values(),
+        *rigparts.TOOL_BORE.values(),
+        rigparts.DEPRESSOR_BORE,
+        *rigparts.HOSE_BORE.values(),
+    ]
     assert all(rigparts.CORE_IN_BORE.value < o.value for o in others)
 
 

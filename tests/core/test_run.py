@@ -7,12 +7,15 @@ import pytest
 
 from rough_draw.core import criteria
 from rough_draw.core.gauge import GaugeModel
-from rough_draw.core.job import Gate, Gauge, Job, Party, Path, Prove, Release, Rig, Scope
-from rough_draw.core.live import rate_of, standing, time_at_level
+from rough_draw.core.job import Gate, Job, Party, Prove, Release
+from rough_draw.core.live import rate_of, standing
+from rough_draw.core.patterns import rig_from
 from rough_draw.core.plan import plan_job
 from rough_draw.core.procedure import Outlook, next_touches
 from rough_draw.core.release import release_steps
 from rough_draw.core.runstate import RunState, Touch, fold
+from rough_draw.core.scope import Scope
+from rough_draw.core.series import time_at_level
 from rough_draw.core.stages import STAGES, current, gates_for, stages
 from rough_draw.core.units import MICRON_PA
 
@@ -86,7 +89,7 @@ def test_time_at_level_on_an_exponential() -> None:
 
 
 def test_standing_slides_the_plan_to_the_reading(job: Job) -> None:
-    plan = plan_job(job, size=8, with_upgrades=False)
+    plan = plan_job(job, size=8)
     at = float(plan.times[60])
     on_plan = np.full(5, float(np.interp(at, plan.times, plan.gauge_band[1])))
     s = standing(plan, at, np.arange(5.0), on_plan)
@@ -113,14 +116,14 @@ def keys(job: Job) -> list[str]:
 
 @pytest.mark.parametrize("way", ["unit-charge", "cylinder"])
 def test_positive_pressure_before_any_core_goes_back(way: str) -> None:
-    rig = Rig(paths=(Path(port="suction"), Path(port="liquid")))
+    rig = rig_from("three-tools", Scope())
     order = keys(Job(rig=rig, release=Release(way=way)))  # type: ignore[arg-type]
     assert order.index("positive") < order.index("core-suction") < order.index("hoses") < order.index("caps")
     assert order[0] == "gauge-valve"
 
 
 def test_a_gauge_without_a_valve_is_said_first() -> None:
-    assert keys(Job(rig=Rig(gauge=Gauge(own_valve=False))))[0] == "gauge-exposed"
+    assert keys(Job(rig=rig_from("two-hoses", Scope())))[0] == "gauge-exposed"
 
 
 def test_zeotropic_blends_go_in_as_liquid() -> None:

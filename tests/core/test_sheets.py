@@ -6,77 +6,82 @@ from typing import Any
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import event, given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from rough_draw.core.assemble import Unknowns, assemble
-from rough_draw.core.catalogue import fluids, tube
-from rough_draw.core.catalogue.rigparts import HOSE_SIZES
+from rough_draw.core.assemble import assemble
 from rough_draw.core.engine import run
 from rough_draw.core.isolation import isolation, shut
-from rough_draw.core.job import (
-    CriterionChoice,
-    Gate,
-    Gauge,
-    Hose,
-    Job,
-    Line,
-    Path,
-    Pump,
-    Rig,
-    Scope,
-)
+from rough_draw.core.job import CriterionChoice, Gate, Job
+from rough_draw.core.network import NetworkError
 from rough_draw.core.release import release_steps
+from rough_draw.core.rig import GaugePart, HosePart, ManifoldPart, PumpPart, Rig, ToolPart
+from rough_draw.core.rigbuild import Unknowns
+from rough_draw.core.scope import Link, Port, Scope, Section
 from rough_draw.core.steady import solve_steady
-from rough_draw.core.system import build_system
+from rough_draw.core.system import ScopeError, build_system
 from rough_draw.core.upgrades import changes
+from tests.builders import hose, jobs, scope, scopes
+
+PUMP = {"kind": "pump", "id": "pump"}
+LINE = {"id": "a", "kind": "line", "size": "3/8 in", "length_m": 5}
 
 REFUSED: list[tuple[type[Any], dict[str, Any], str]] = [
     (Scope, {"ambient_c": 900}, "ambient_c"),
     (Scope, {"ambient_c": -41}, "ambient_c"),
     (Scope, {"ambient_c": 10, "coldest_c": 50}, "far above the ambient"),
     (Scope, {"elevation_m": 9000}, "elevation_m"),
+    (Scope, {"barometer_hpa": 20}, "barometer_hpa"),
     (Scope, {"humidity_pct": 101}, "humidity_pct"),
     (Scope, {"open_hours": -1}, "open_hours"),
     (Scope, {"free_water_g": -1}, "free_water_g"),
     (Scope, {"volume_l": 0}, "volume_l"),
-    (Scope, {"capacity_kw": -3}, "capacity_kw"),
-    (Scope, {"receiver_l": 1e9}, "receiver_l"),
     (Scope, {"refrigerant": "R-0"}, "no refrigerant 'R-0'"),
     (Scope, {"oil": "olive"}, "no oil 'olive'"),
-    (Scope, {"system": "balloon"}, "system"),
     (Scope, {"condition": "fine"}, "condition"),
     (Scope, {"colour": "red"}, "colour"),
-    (Line, {"size": "9 in"}, "no copper tube of size '9 in'"),
-    (Line, {"length_m": 0}, "length_m"),
-    (Line, {"length_m": 301}, "length_m"),
-    (Hose, {"size": "1 in"}, "no hose of bore '1 in'"),
-    (Hose, {"length_m": -1}, "length_m"),
-    (Hose, {"kind": "garden"}, "kind"),
-    (Pump, {"plate_cfm": 0}, "plate_cfm"),
-    (Pump, {"blank_off_micron": 0}, "blank_off_micron"),
-    (Pump, {"oil": "salad"}, "oil"),
-    (Gauge, {"place": "pocket"}, "place"),
-    (Gauge, {"resolution_micron": 0}, "resolution_micron"),
-    (Gauge, {"over_micron": 10}, "over_micron"),
-    (Path, {"tool": False, "core": "out"}, "no core tool"),
-    (Path, {"port": "attic"}, "port"),
-    (Rig, {"paths": ()}, "paths"),
-    (Rig, {"paths": (Path(), Path(port="liquid"), Path())}, "paths"),
-    (Rig, {"paths": (Path(), Path())}, "two hoses go to the suction port"),
-    (Rig, {"gauge": Gauge(place="manifold")}, "the rig has none"),
-    (
-        Rig,
-        {"paths": (Path(tool=False, core="in"),), "gauge": Gauge(place="tool:suction")},
-        "there is none",
-    ),
+    (Scope, {"sections": [LINE, LINE]}, "two sections are called 'a'"),
+    (Scope, {"sections": [LINE], "links": [{"id": "x", "a": "a", "b": "z"}]}, "joins to 'z', which is not a section"),
+    (Scope, {"sections": [LINE], "links": [{"id": "x", "a": "a", "b": "a"}]}, "to itself"),
+    (Scope, {"sections": [LINE], "ports": [{"id": "p", "section": "z"}]}, "sits on 'z', which is not a section"),
+    (Scope, {"sections": [LINE], "water_section": "z"}, "water is placed in 'z'"),
+    (Section, {**LINE, "size": "9 in"}, "no copper tube of size '9 in'"),
+    (Section, {**LINE, "length_m": 0}, "length_m"),
+    (Section, {**LINE, "id": "No Slug"}, "id"),
+    (Section, {"id": "v", "kind": "vessel"}, "type its volume in litres"),
+    (Section, {"id": "c", "kind": "compressor"}, "type its capacity in kW"),
+    (Section, {"id": "b", "kind": "balloon"}, "kind"),
+    (Link, {"id": "x", "a": "a", "b": "b", "bore_mm": 0}, "bore_mm"),
+    (Port, {"id": "p", "section": "a", "size": "2 in"}, "size"),
+    (HosePart, hose(size="1 in"), "no hose of bore '1 in'"),
+    (HosePart, hose(length_m=-1), "length_m"),
+    (HosePart, hose(made_for="garden"), "made_for"),
+    (PumpPart, {**PUMP, "plate_cfm": 0}, "plate_cfm"),
+    (PumpPart, {**PUMP, "blank_off_micron": 0}, "blank_off_micron"),
+    (PumpPart, {**PUMP, "oil": "salad"}, "oil"),
+    (ToolPart, {"id": "t", "port": "p", "bore": "3 in"}, "no core tool of bore '3 in'"),
+    (ManifoldPart, {"id": "m", "on": "p", "body": "two-valve", "inlet": "vacuum"}, "has no place 'vacuum'"),
+    (ManifoldPart, {"id": "m", "on": "p", "body": "ten-port"}, "no manifold 'ten-port'"),
+    (GaugePart, {"id": "g", "make": "crystal ball"}, "no class of gauge"),
+    (GaugePart, {"id": "g", "resolution_micron": 0}, "resolution_micron"),
+    (GaugePart, {"id": "g", "over_micron": 10}, "over_micron"),
+    (Rig, {"parts": [hose(on=None, port="suction")]}, "the rig has no pump"),
+    (Rig, {"parts": [PUMP, {**PUMP, "id": "pump-2"}]}, "two pumps: 'pump' and 'pump-2'"),
+    (Rig, {"parts": [PUMP, hose(), hose("hose-b")]}, "are on the same outlet 'end' of 'pump'"),
+    (Rig, {"parts": [PUMP, hose(on="tee")]}, "screwed on 'tee', which is not in the rig"),
+    (Rig, {"parts": [PUMP, hose(at="ceiling")]}, "has no outlet 'ceiling'"),
+    (Rig, {"parts": [PUMP, hose(on=None)]}, "is not connected to anything"),
+    (Rig, {"parts": [PUMP, hose(on="hose-b"), hose("hose-b", on="hose-a")]}, "in a circle"),
+    (Rig, {"parts": [PUMP, hose(port="p"), hose("hose-b", None, port="p")]}, "are both on the port 'p'"),
+    (Rig, {"parts": [PUMP, {"kind": "tee", "id": "tee", "on": "pump", "port": "p"}]}, "straight on a service port"),
+    (Rig, {"parts": [{**PUMP, "on": "hose-a"}, hose(on=None, port="p")]}, "where the rig starts"),
     (CriterionChoice, {"school": "hopeful"}, "school"),
     (CriterionChoice, {"target_micron": 0}, "target_micron"),
     (CriterionChoice, {"hold_min": -5}, "hold_min"),
     (Gate, {"state": "skipped"}, "needs its reason"),
     (Gate, {"state": "skipped", "note": "   "}, "needs its reason"),
-    (Job, {"version": 2}, "version"),
+    (Job, {"version": 3}, "version"),
     (Job, {"format": "else"}, "format"),
     (Job, {"title": "x" * 201}, "title"),
 ]
@@ -89,119 +94,61 @@ def test_what_a_sheet_refuses(kind: type[Any], values: dict[str, Any], says: str
     assert says in str(caught.value)
 
 
-hoses = st.builds(
-    Hose,
-    size=st.sampled_from(HOSE_SIZES),
-    length_m=st.floats(0.3, 5),
-    kind=st.sampled_from(["vacuum", "pressure"]),
-    age=st.sampled_from(["new", "used", "old"]),
-    depressor=st.booleans(),
-)
-pumps = st.builds(
-    Pump,
-    plate_cfm=st.floats(1, 15),
-    blank_off_micron=st.none() | st.floats(8, 400),
-    oil=st.sampled_from(["fresh", "used", "wet"]),
-)
-
-
-@st.composite
-def paths(draw: st.DrawFn, port: str) -> Path:
-    tool = draw(st.booleans())
-    core = draw(st.sampled_from(["in", "out"])) if tool else "in"
-    return Path(port=port, hose=draw(hoses), tool=tool, core=core)  # type: ignore[arg-type]
-
-
-@st.composite
-def rigs(draw: st.DrawFn, liquid: bool = True) -> Rig:
-    chosen = [draw(paths("suction"))]
-    if liquid and draw(st.booleans()):
-        chosen.append(draw(paths("liquid")))
-    manifold = draw(st.sampled_from(["none", "two-valve", "four-port"]))
-    places = ["pump", "port:suction"]
-    if liquid:
-        places.append("port:liquid")
-    if manifold != "none":
-        places.append("manifold")
-    places += [f"tool:{p.port}" for p in chosen if p.tool]
-    return Rig(
-        pump=draw(pumps),
-        manifold=manifold,  # type: ignore[arg-type]
-        pump_hose=draw(hoses),
-        paths=tuple(chosen),
-        gauge=Gauge(place=draw(st.sampled_from(places)), own_valve=draw(st.booleans())),  # type: ignore[arg-type]
-    )
-
-
-@st.composite
-def scopes(draw: st.DrawFn) -> Scope:
-    ambient = draw(st.floats(-10, 40))
-    return Scope(
-        system=draw(st.sampled_from(["remote-condensing-unit", "packaged", "line-set"])),
-        capacity_kw=draw(st.floats(1, 60)),
-        suction=Line(size=draw(st.sampled_from(tube.SIZES)), length_m=draw(st.floats(1, 60))),
-        liquid=Line(size=draw(st.sampled_from(tube.SIZES[:6])), length_m=draw(st.floats(1, 60))),
-        receiver_l=draw(st.sampled_from([0.0, 4.0])),
-        condensing_unit_open=draw(st.booleans()),
-        refrigerant=draw(st.sampled_from(sorted(fluids.REFRIGERANTS))),
-        oil=draw(st.sampled_from(sorted(fluids.OILS))),
-        oil_kg=draw(st.floats(0, 6)),
-        condition=draw(st.sampled_from(["new-dry", "open-hours", "leak-drawn-air", "compressor-burnt", "flooded"])),
-        open_hours=draw(st.floats(0, 100)),
-        humidity_pct=draw(st.floats(0, 100)),
-        ambient_c=ambient,
-        coldest_c=ambient - draw(st.floats(0, 10)),
-        elevation_m=draw(st.floats(-100, 3000)),
-    )
-
-
-jobs = st.builds(Job, scope=scopes(), rig=rigs())
-
-
-@given(jobs)
+@given(jobs())
 def test_any_sheet_survives_json(job: Job) -> None:
     assert Job.model_validate_json(job.model_dump_json()) == job
 
 
+def reached(job: Job) -> bool:
+    """Whether the rig is one that can draw: its cores may keep every port shut."""
+    try:
+        return bool(assemble(job).pumped)
+    except ScopeError:
+        return False
+
+
 @settings(max_examples=40)
-@given(jobs, st.floats(-1.3, 1.3))
-def test_any_accepted_sheet_can_be_computed(job: Job, z: float) -> None:
-    a = assemble(job, Unknowns(volume=z, water=z, core=z, pump=-z, hose=z, release=z))
-    net = a.network
-    start = next(n.name for n in net.nodes if n.group == "system")
-    assert {n.name for n in net.nodes} == net.connected(start), "every part is joined to the system"
-    r = run(net, 3600, rtol=5e-3)
+@given(jobs(), st.floats(-1.3, 1.3))
+def test_any_accepted_sheet_can_be_computed_or_says_why(job: Job, z: float) -> None:
+    try:
+        a = assemble(job, Unknowns(volume=z, water=z, core=z, pump=-z, hose=z, release=z))
+    except (ScopeError, NetworkError) as e:
+        event(str(e)[:40])
+        return
+    r = run(a.network, 3600, rtol=5e-3)
     assert np.isfinite(r.pressure).all()
-    assert r.total(a.gauge_node)[-1] < r.total(a.gauge_node)[0]
-    assert sum(t.kind in ("core", "port") for t in net.tubes) == len(job.rig.paths)
+    assert sum(t.kind in ("core", "port") for t in a.network.tubes) == sum(p.port is not None for p in job.rig.parts)
+    for node in a.pumped:
+        assert r.total(node)[-1] < r.total(node)[0] * 1.001
 
 
 @settings(max_examples=25)
-@given(jobs)
+@given(jobs().filter(reached))
 def test_isolation_leaves_the_pump_outside(job: Job) -> None:
     a = assemble(job)
     found = isolation(job, a)
+    if not found.complete:
+        assert "add a valve" in found.inside
+        return
     net = shut(a.network, found.tubes)
-    inside = net.connected(next(n.name for n in net.nodes if n.group == "system"))
+    inside = net.connected(sorted(a.pumped)[0])
     assert "pump" not in inside
-    assert found.volume >= build_system(job.scope).volume().value * 0.999
     assert found.gauge_inside == (a.gauge_node in inside)
     assert found.where
-    tools = all(p.tool for p in job.rig.paths)
-    assert (found.hose_m == 0.0) == tools
+    assert (found.hose_m == 0.0) == (not any(f"{p.id}.b" in inside for p in job.rig.parts if p.kind == "hose"))
+    assert 0.0 <= found.hose_share < 1.0
 
 
 @settings(max_examples=25)
-@given(jobs, st.floats(5, 2000))
+@given(jobs().filter(reached), st.floats(5, 2000))
 def test_steady_shares_are_whole_on_any_rig(job: Job, pa: float) -> None:
     s = solve_steady(assemble(job), max(pa, 200.0))
     assert sum(p.share for p in s.parts) + s.pump_share == pytest.approx(1.0, abs=1e-6)
     assert all(p.share >= 0 for p in s.parts)
-    assert all(p.conductance > 0 for p in s.parts)
 
 
 @settings(max_examples=25)
-@given(jobs)
+@given(jobs().filter(reached))
 def test_every_offered_change_is_sound(job: Job) -> None:
     for change in changes(job):
         assert change.words
@@ -210,19 +157,22 @@ def test_every_offered_change_is_sound(job: Job) -> None:
 
 
 @settings(max_examples=25)
-@given(jobs)
+@given(jobs().filter(reached))
 def test_release_never_opens_a_port_before_positive_pressure(job: Job) -> None:
     keys = [s.key for s in release_steps(job)]
     positive = keys.index("positive")
     assert all(keys.index(k) > positive for k in keys if k.startswith("core-") or k in ("hoses", "caps"))
-    assert keys[0] in ("gauge-valve", "gauge-exposed")
-    assert sum(k.startswith("core-") for k in keys) == sum(p.core == "out" for p in job.rig.paths)
+    if job.rig.gauge is not None:
+        assert keys[0] in ("gauge-valve", "gauge-exposed")
+    tools = [p for p in job.rig.parts if isinstance(p, ToolPart) and p.port]
+    out = [p for p in tools if (q := job.scope.port(p.port or "")) and q.core and q.id not in job.rig.cores_in]
+    assert sum(k.startswith("core-") for k in keys) == len(out)
     assert len(set(keys)) == len(keys)
 
 
 @given(scopes())
-def test_volumes_and_water_are_ordered_and_positive(scope: Scope) -> None:
-    m = build_system(scope)
+def test_volumes_and_water_are_ordered_and_positive(found: Scope) -> None:
+    m = build_system(found)
     v, w = m.volume(), m.water_total()
     assert 0 < v.low <= v.value <= v.high
     assert 0 <= w.low <= w.value <= w.high
@@ -230,8 +180,11 @@ def test_volumes_and_water_are_ordered_and_positive(scope: Scope) -> None:
     assert 0 <= m.humidity < 0.2
 
 
-@given(scopes(), st.floats(1.1, 3))
-def test_a_longer_line_holds_more(scope: Scope, factor: float) -> None:
-    length = min(300.0, scope.suction.length_m * factor)
-    longer = scope.model_copy(update={"suction": Line(size=scope.suction.size, length_m=length)})
-    assert build_system(longer).volume().value > build_system(scope).volume().value
+@given(st.floats(1, 60), st.floats(1.1, 3))
+def test_a_longer_line_holds_more(length: float, factor: float) -> None:
+    def volume(metres: float) -> float:
+        s = scope()
+        longer = tuple(x.model_copy(update={"length_m": metres}) if x.id == "suction" else x for x in s.sections)
+        return build_system(s.model_copy(update={"sections": longer})).volume().value
+
+    assert volume(length * factor) > volume(length)

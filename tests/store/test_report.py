@@ -10,11 +10,12 @@ import numpy as np
 import pytest
 from reportlab import rl_config
 
-from rough_draw.core.assemble import Unknowns
 from rough_draw.core.catalogue.quantity import Quantity
 from rough_draw.core.criteria import chosen
 from rough_draw.core.hold import judge_hold
-from rough_draw.core.job import Closing, Gate, Job, Party, Prove, Release, Scope
+from rough_draw.core.job import Closing, Gate, Job, Party, Prove, Release
+from rough_draw.core.rigbuild import Unknowns
+from rough_draw.core.scope import Scope
 from rough_draw.core.units import kelvin
 from rough_draw.standins.script import play
 from rough_draw.standins.world import Truth

@@ -16,8 +16,9 @@ from hypothesis import strategies as st
 from peewee import SqliteDatabase
 from reportlab import rl_config
 
-from rough_draw.core.job import Job, Party, Rig, Scope
-from rough_draw.core.job import Path as Way
+from rough_draw.core.job import Job, Party
+from rough_draw.core.patterns import rig_from
+from rough_draw.core.scope import Scope
 from rough_draw.standins.script import play
 from rough_draw.standins.world import Truth, World, random_truth
 from rough_draw.store import exchange, jobs
@@ -263,7 +264,7 @@ def test_two_writers_wait_for_each_other(db: SqliteDatabase) -> None:
 @settings(max_examples=12)
 @given(st.integers(0, 10_000), st.sampled_from(["new-dry", "flooded", "open-hours"]))
 def test_a_world_outlives_any_handling(seed: int, condition: str) -> None:
-    sheet = Job(scope=Scope(condition=condition), rig=Rig(paths=(Way(), Way(port="liquid"))))  # type: ignore[arg-type]
+    sheet = Job(scope=Scope(condition=condition), rig=rig_from("three-tools", Scope()))  # type: ignore[arg-type]
     w = World(sheet, random_truth(seed))
     at = 0.0
     for wait, kind in (

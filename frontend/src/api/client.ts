@@ -18,8 +18,30 @@ export type ImportOut = S["ImportOut"];
 export type Catalogue = S["CatalogueOut"];
 export type Choice = S["Choice"];
 export type Problem = S["Problem"];
-export type Path = S["Path"];
-export type Hose = S["Hose"];
+export type RigDoc = S["Rig"];
+export type RigPiece = NonNullable<RigDoc["parts"]>[number];
+export type ScopeDoc = S["Scope"];
+export type Section = S["Section"];
+export type Link = S["Link"];
+export type Port = S["Port"];
+export type Drawing = S["Drawing"];
+export type Round = S["Round"];
+export type Moment = S["MomentOut"];
+export type Finding = S["FindingOut"];
+export type Slot = S["SlotOut"];
+export type ChangesOut = S["ChangesOut"];
+export type BestOut = S["BestOut"];
+export type PatternOut = S["PatternOut"];
+export type RigPlan = S["RigPlan"];
+export type CarryOut = S["CarryOut"];
+export type DayJob = S["DayJob"];
+export type DayOut = S["DayOut"];
+export type PurchasesOut = S["PurchasesOut"];
+export type OwnTemplate = S["OwnTemplateOut"];
+export type DialOut = S["DialOut"];
+export type DisplayUnit = S["DisplayUnit"];
+export type Settings = S["Settings"];
+export type SettingsOut = S["SettingsOut"];
 
 /** A request that did not succeed: the problem as the server told it, or that it could not be reached. */
 export class ApiError extends Error {

@@ -13,6 +13,8 @@ export interface Editor {
   fault: ApiError | null;
   edit: (change: (job: Job) => Job, at?: "once" | "typing") => void;
   undo: () => void;
+  /** An edit that the server makes (a part exchanged, a fix taken): asked for at the sheet's version as it stands. */
+  ask: (path: string, body: (version: number) => unknown) => Promise<boolean>;
 }
 
 /** One sheet under edit: shown at once, saved shortly after, the last good state kept when the server refuses. */
@@ -90,7 +92,27 @@ export function useEditor(key: string): Editor {
     post<JobOut>(`/jobs/${key}/undo`).then(accept, (e: unknown) => e instanceof ApiError && setFault(e));
   }, [accept, key]);
 
+  const ask = useCallback<Editor["ask"]>(
+    async (path, body) => {
+      window.clearTimeout(timer.current);
+      await flush();
+      const version = client.getQueryData<JobOut>(["job", key])?.version ?? 0;
+      try {
+        accept(await post<JobOut>(path, body(version)));
+        setDraft(null);
+        setFault(null);
+        return true;
+      } catch (e) {
+        if (e instanceof ApiError) setFault(e);
+        if (e instanceof ApiError && e.status === 409) await client.invalidateQueries({ queryKey: ["job", key] });
+        return false;
+      }
+    },
+    [accept, client, flush, key],
+  );
+
   return {
+    ask,
     job: draft ?? data?.job,
     version: data?.version ?? 0,
     canUndo: data?.can_undo ?? false,

@@ -2,11 +2,19 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tansta
 import { useEffect } from "react";
 
 import type {
+  CarryOut,
   Catalogue,
+  ChangesOut,
   Choice,
+  DayJob,
+  DayOut,
   JobOut,
   LiveOut,
+  OwnTemplate,
+  PatternOut,
   PlanOut,
+  PurchasesOut,
+  RigPlan,
   SeriesOut,
   StageState,
   SystemOut,
@@ -40,6 +48,36 @@ export const usePlan = (key: string, version: number) =>
     retry: false,
     staleTime: 60_000,
   });
+export const useChanges = (key: string, version: number) =>
+  useQuery({
+    queryKey: ["changes", key, version],
+    queryFn: () => get<ChangesOut>(`/jobs/${key}/changes`),
+    placeholderData: keepPreviousData,
+    retry: false,
+    staleTime: 60_000,
+  });
+export const usePatterns = (key: string, version: number) =>
+  useQuery({ queryKey: ["patterns", key, version], queryFn: () => get<PatternOut[]>(`/jobs/${key}/patterns`), placeholderData: keepPreviousData });
+export const useCompare = (key: string, version: number) =>
+  useQuery({
+    queryKey: ["compare", key, version],
+    queryFn: () => get<RigPlan[]>(`/jobs/${key}/compare`),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+export const useCarry = (key: string, version: number) =>
+  useQuery({ queryKey: ["carry", key, version], queryFn: () => get<CarryOut>(`/jobs/${key}/carry`), placeholderData: keepPreviousData });
+export const useJobDay = (key: string, version: number, start: number | null) =>
+  useQuery({
+    queryKey: ["jobday", key, version, start],
+    queryFn: () => get<DayJob>(`/jobs/${key}/day${start === null ? "" : `?start=${start}`}`),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+export const useDay = () => useQuery({ queryKey: ["day"], queryFn: () => get<DayOut>("/day"), refetchInterval: 30_000 });
+export const usePurchases = () => useQuery({ queryKey: ["purchases"], queryFn: () => get<PurchasesOut>("/purchases") });
+export const useOwnTemplates = () => useQuery({ queryKey: ["templates"], queryFn: () => get<OwnTemplate[]>("/templates") });
+
 export const useChecks = (key: string, version: number) =>
   useQuery({
     queryKey: ["checks", key, version],

@@ -24,6 +24,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Day
+         * @description Jobs that have not begun, with the touches of those that have a start, and what clashes.
+         */
+        get: operations["day_api_day_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/day.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Day Calendar
+         * @description The day as a calendar file.
+         */
+        get: operations["day_calendar_api_day_ics_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/day/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fit Day
+         * @description Give these jobs starts that fit pumps and one person, and keep them on their sheets.
+         */
+        post: operations["fit_day_api_day_fit_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/dial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Dial
+         * @description Understand a dial vacuum as it was said, and ask back what cannot be.
+         */
+        post: operations["dial_api_dial_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -116,6 +196,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{key}/apply": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Apply
+         * @description Take over the fix of a finding, a ranked change, the best rig of the van, or a rig set aside, by its key.
+         */
+        post: operations["apply_api_jobs__key__apply_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{key}/best": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Best
+         * @description The best rig that the van allows on this system, by search.
+         */
+        get: operations["best_api_jobs__key__best_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{key}/carry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Carried
+         * @description What to carry for this job, and what is ticked off.
+         */
+        get: operations["carried_api_jobs__key__carry_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{key}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Changes
+         * @description Every single change to the rig ranked by the time it saves, and which unknown moves the time most.
+         */
+        get: operations["changes_api_jobs__key__changes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{key}/checks": {
         parameters: {
             query?: never;
@@ -128,6 +288,66 @@ export interface paths {
          * @description The gates of Prove and the steps of Release that apply to this job, in their order.
          */
         get: operations["checks_api_jobs__key__checks_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{key}/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare
+         * @description The chosen rig and those set aside, planned on the same system.
+         */
+        get: operations["compare_api_jobs__key__compare_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{key}/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Job Day
+         * @description The touches of one job if its pump starts at ``start``.
+         */
+        get: operations["job_day_api_jobs__key__day_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{key}/day.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Job Calendar
+         * @description The touches of one job as a calendar file.
+         */
+        get: operations["job_calendar_api_jobs__key__day_ics_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -188,6 +408,26 @@ export interface paths {
          * @description Where the run stands now: figure, rate, next touch, when the target comes.
          */
         get: operations["live_api_jobs__key__live_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{key}/patterns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Patterns
+         * @description The hook-ups in use, and which of them this system has the ports for.
+         */
+        get: operations["patterns_api_jobs__key__patterns_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -280,6 +520,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{key}/rig": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Edit Rig
+         * @description Make one edit of the rig; refused edits say why and leave it as it was.
+         */
+        post: operations["edit_rig_api_jobs__key__rig_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{key}/rig-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Rig
+         * @description Read a rig from its JSON file over the rig of this job.
+         */
+        post: operations["read_rig_api_jobs__key__rig_file_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{key}/rig.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Rig Json
+         * @description The rig as JSON, to be read on another job.
+         */
+        get: operations["rig_json_api_jobs__key__rig_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{key}/rig.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Rig Drawing
+         * @description The rig line as SVG.
+         */
+        get: operations["rig_drawing_api_jobs__key__rig_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{key}/stages": {
         parameters: {
             query?: never;
@@ -358,6 +678,26 @@ export interface paths {
         get: operations["system_api_jobs__key__system_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{key}/template": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Template
+         * @description Start the scope from a template; weather and refrigerant stay, and the rig is fitted to the new ports.
+         */
+        post: operations["take_template_api_jobs__key__template_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -448,10 +788,138 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/purchases": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Purchases
+         * @description What each purchase would have saved over the jobs in the history, at the firm's hourly rate.
+         */
+        get: operations["read_purchases_api_purchases_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Settings
+         * @description Units, rate and the like, with every unit there is.
+         */
+        get: operations["read_settings_api_settings_get"];
+        /**
+         * Write Settings
+         * @description Keep the settings.
+         */
+        put: operations["write_settings_api_settings_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Templates
+         * @description Own templates.
+         */
+        get: operations["read_templates_api_templates_get"];
+        put?: never;
+        /**
+         * Keep Template
+         * @description Keep a job's system as a template: its graph, refrigerant and oil, not its weather or its charge.
+         */
+        post: operations["keep_template_api_templates_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Drop Template
+         * @description Throw an own template away.
+         */
+        delete: operations["drop_template_api_templates__number__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * AdapterPart
+         * @description A fitting from one size to another. ``depressor``: it pushes the core of the port it is screwed on.
+         */
+        AdapterPart: {
+            /**
+             * At
+             * @default end
+             */
+            at: string;
+            /**
+             * Depressor
+             * @default false
+             */
+            depressor: boolean;
+            /**
+             * Fits
+             * @default 5/16 in
+             * @enum {string}
+             */
+            fits: "1/4 in" | "5/16 in" | "3/8 in" | "1/2 in";
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "adapter";
+            /** Kit */
+            kit?: number | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** On */
+            on?: string | null;
+            /** Port */
+            port?: string | null;
+        };
         /**
          * Added
          * @description How many were new.
@@ -459,6 +927,131 @@ export interface components {
         Added: {
             /** Added */
             added: number;
+        };
+        /**
+         * Alternative
+         * @description Another rig for the same system, kept beside the chosen one to compare.
+         */
+        Alternative: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * @default {
+             *       "cores_in": [],
+             *       "parts": [
+             *         {
+             *           "at": "end",
+             *           "id": "pump",
+             *           "kind": "pump",
+             *           "name": "",
+             *           "oil": "fresh",
+             *           "plate_cfm": 5,
+             *           "rated_a2l": true,
+             *           "stages": 2,
+             *           "valve": true
+             *         },
+             *         {
+             *           "age": "used",
+             *           "at": "end",
+             *           "ball_end": false,
+             *           "depressor": false,
+             *           "fits": "1/4 in",
+             *           "id": "hose-a",
+             *           "kind": "hose",
+             *           "length_m": 1.8,
+             *           "made_for": "vacuum",
+             *           "name": "",
+             *           "on": "pump",
+             *           "size": "1/2 in"
+             *         },
+             *         {
+             *           "at": "end",
+             *           "bore": "3/8 in",
+             *           "fits": "1/4 in",
+             *           "id": "tool-a",
+             *           "kind": "tool",
+             *           "name": "",
+             *           "on": "hose-a",
+             *           "port": "suction",
+             *           "vacuum_rated": true
+             *         },
+             *         {
+             *           "at": "end",
+             *           "bore": "3/8 in",
+             *           "fits": "1/4 in",
+             *           "id": "tool-b",
+             *           "kind": "tool",
+             *           "name": "",
+             *           "port": "liquid",
+             *           "vacuum_rated": true
+             *         },
+             *         {
+             *           "at": "end",
+             *           "depressor": true,
+             *           "fits": "1/4 in",
+             *           "id": "gauge",
+             *           "kind": "gauge",
+             *           "make": "thermistor",
+             *           "name": "",
+             *           "noise_pct": 0.4,
+             *           "on": "tool-b",
+             *           "over_micron": 20000,
+             *           "resolution_micron": 1,
+             *           "stands_kpa": 3500,
+             *           "valve": false
+             *         }
+             *       ],
+             *       "pattern": "one-hose-valved-gauge"
+             *     }
+             */
+            rig: components["schemas"]["Rig"];
+        };
+        /**
+         * Answer
+         * @description One question by its letter, what the rig says to it, and why in a sentence.
+         */
+        Answer: {
+            /** Letter */
+            letter: string;
+            /** Question */
+            question: string;
+            /**
+             * Says
+             * @enum {string}
+             */
+            says: "yes" | "partly" | "no";
+            /** Words */
+            words: string;
+        };
+        /**
+         * Apply
+         * @description Take over a fix, a change or the best rig by its key.
+         */
+        Apply: {
+            /** Key */
+            key: string;
+            /** Version */
+            version: number;
+        };
+        /**
+         * BestOut
+         * @description The best rig that the van allows.
+         */
+        BestOut: {
+            /** Missing */
+            missing: string;
+            /** Pattern */
+            pattern: string;
+            /** Reason */
+            reason: string;
+            rig: components["schemas"]["Rig"] | null;
+            /** Seconds */
+            seconds: number | null;
+            /** Tried */
+            tried: number;
         };
         /** Body_import_job_api_job_files_post */
         Body_import_job_api_job_files_post: {
@@ -470,6 +1063,49 @@ export interface components {
             /** File */
             file: string;
         };
+        /** Body_read_rig_api_jobs__key__rig_file_post */
+        Body_read_rig_api_jobs__key__rig_file_post: {
+            /** File */
+            file: string;
+        };
+        /**
+         * Box
+         * @description A compartment: the pump, a manifold, a cylinder, or a section with its state.
+         */
+        Box: {
+            /**
+             * H
+             * @default 60
+             */
+            h: number;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /**
+             * State
+             * @default pumped
+             */
+            state: string;
+            /** W */
+            w: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * CarryOut
+         * @description What to carry, and what is ticked off.
+         */
+        CarryOut: {
+            /** Items */
+            items: components["schemas"]["Item"][];
+            /** Packed */
+            packed: string[];
+        };
         /**
          * CatalogueOut
          * @description Everything a form offers to choose from.
@@ -477,26 +1113,50 @@ export interface components {
         CatalogueOut: {
             /** Conditions */
             conditions: components["schemas"]["Choice"][];
+            /** Gauges */
+            gauges: components["schemas"]["Choice"][];
             /** Hose Sizes */
             hose_sizes: string[];
             /** Kit */
             kit: components["schemas"]["KitOut"][];
+            /** Link Kinds */
+            link_kinds: components["schemas"]["Choice"][];
+            /** Manifolds */
+            manifolds: string[];
             /** Micron Pa */
             micron_pa: number;
             /** Oils */
             oils: components["schemas"]["Choice"][];
+            /** Port Sizes */
+            port_sizes: string[];
             /** Pumps Cfm */
             pumps_cfm: number[];
             /** Refrigerants */
             refrigerants: components["schemas"]["Choice"][];
             /** Schools */
             schools: components["schemas"]["Choice"][];
-            /** Systems */
-            systems: components["schemas"]["Choice"][];
+            /** Section Kinds */
+            section_kinds: components["schemas"]["Choice"][];
+            /** Templates */
+            templates: components["schemas"]["Choice"][];
+            /** Tool Bores */
+            tool_bores: string[];
             /** Tube Sizes */
             tube_sizes: string[];
             /** Version */
             version: string;
+            /** Wires */
+            wires: string[];
+        };
+        /**
+         * ChangesOut
+         * @description Every single change, ranked; and which unknown moves the time most.
+         */
+        ChangesOut: {
+            /** Unknowns */
+            unknowns: components["schemas"]["UnknownOut"][];
+            /** Upgrades */
+            upgrades: components["schemas"]["UpgradeOut"][];
         };
         /**
          * ChargeOut
@@ -560,10 +1220,77 @@ export interface components {
             unit: string;
         };
         /**
+         * Conflict
+         * @description Two jobs that want the same thing at once; ``at`` epoch s.
+         */
+        Conflict: {
+            /** At */
+            at: number;
+            /** Keys */
+            keys: [
+                string,
+                string
+            ];
+            /** What */
+            what: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * Cord
+         * @description The extension cord to the pump. ``wire`` is an AWG number or mm², one way's length in m.
+         */
+        Cord: {
+            /**
+             * Length M
+             * @default 15
+             */
+            length_m: number;
+            /**
+             * Volts
+             * @default 120
+             */
+            volts: number;
+            /**
+             * Wire
+             * @default 14 AWG
+             */
+            wire: string;
+        };
+        /**
+         * CordAnswer
+         * @description Drops as shares of the voltage, volts at the pump while it starts, the verdict, and the wire that would do.
+         */
+        CordAnswer: {
+            /** Better */
+            better: string | null;
+            /** Running A */
+            running_a: number;
+            /** Running Drop */
+            running_drop: number;
+            /** Starting A */
+            starting_a: number;
+            /** Starting Drop */
+            starting_drop: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "good" | "usable" | "no";
+            /** Volts Starting */
+            volts_starting: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * CriterionChoice
          * @description The school followed, with its figures; None takes the school's own.
          */
         CriterionChoice: {
+            /** Also */
+            also?: ("code-minimum" | "deep-and-flat" | "two-limit" | "single-deep" | "triple" | "makers-own" | "dial-only") | null;
+            /** Dwell Min */
+            dwell_min?: number | null;
             /** Hold Min */
             hold_min?: number | null;
             /** Limit Micron */
@@ -573,9 +1300,23 @@ export interface components {
              * @default deep-and-flat
              * @enum {string}
              */
-            school: "code-minimum" | "deep-and-flat" | "two-limit";
+            school: "code-minimum" | "deep-and-flat" | "two-limit" | "single-deep" | "triple" | "makers-own" | "dial-only";
             /** Target Micron */
             target_micron?: number | null;
+        };
+        /**
+         * CriterionOut
+         * @description A watched criterion in words.
+         */
+        CriterionOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Rule */
+            rule: string;
+            /** Target Pa */
+            target_pa: number;
         };
         /**
          * CurveOut
@@ -590,6 +1331,221 @@ export interface components {
             odds: number;
             /** Pa */
             pa: number[];
+        };
+        /**
+         * CylinderPart
+         * @description A refrigerant cylinder, on a scale or not. Its own valve is shut unless it is opened.
+         */
+        CylinderPart: {
+            /**
+             * At
+             * @default end
+             */
+            at: string;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cylinder";
+            /** Kit */
+            kit?: number | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** On */
+            on?: string | null;
+            /**
+             * On Scale
+             * @default true
+             */
+            on_scale: boolean;
+            /** Port */
+            port?: string | null;
+        };
+        /**
+         * DayFit
+         * @description Propose starts for these jobs from ``day_start`` (epoch s).
+         */
+        DayFit: {
+            /** Day Start */
+            day_start: number;
+            /** Keys */
+            keys: string[];
+        };
+        /**
+         * DayJob
+         * @description A job in the day; without a start its touches are empty.
+         */
+        DayJob: {
+            /** Fault */
+            fault: string;
+            /** Key */
+            key: string;
+            /** Pump */
+            pump: string;
+            /** Start At */
+            start_at: number | null;
+            /** Title */
+            title: string;
+            /** Touches */
+            touches: components["schemas"]["DayTouchOut"][];
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * DayOut
+         * @description All jobs that are planned, what clashes, and jobs that could be.
+         */
+        DayOut: {
+            /** Conflicts */
+            conflicts: components["schemas"]["Conflict"][];
+            /** Jobs */
+            jobs: components["schemas"]["DayJob"][];
+        };
+        /**
+         * DayTouchOut
+         * @description A touch of the day: epoch s early, expected and late.
+         */
+        DayTouchOut: {
+            at: components["schemas"]["RangeOut"];
+            /** Hands S */
+            hands_s: number;
+            /** Kind */
+            kind: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * DialBlind
+         * @description What a needle cannot see: ± Pa, the leak Pa·m³/s that stays under it in the hold, the grams of water.
+         */
+        DialBlind: {
+            /** Blind Pa */
+            blind_pa: number;
+            /** Inhg */
+            inhg: number;
+            /** Leak */
+            leak: number;
+            /** Reads Pa */
+            reads_pa: number;
+            /** Water G */
+            water_g: number;
+        };
+        /**
+         * DialIn
+         * @description A dial vacuum as it was said.
+         */
+        DialIn: {
+            /**
+             * Atmosphere Pa
+             * @default 101325
+             */
+            atmosphere_pa: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * DialOut
+         * @description A dial vacuum understood.
+         */
+        DialOut: {
+            /** Asked */
+            asked: string;
+            /** Inhg */
+            inhg: number;
+            /** Pa */
+            pa: number;
+        };
+        /**
+         * DisplayUnit
+         * @description A unit a person may read: shown = value · ``factor`` + ``offset``, with ``digits`` significant figures.
+         *
+         *     The value is in the document's own unit: Pa, °C, m³/s, m, kg, l.
+         */
+        DisplayUnit: {
+            /**
+             * Digits
+             * @default 3
+             */
+            digits: number;
+            /** Factor */
+            factor: number;
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /**
+             * Offset
+             * @default 0
+             */
+            offset: number;
+        };
+        /**
+         * Drawing
+         * @description Everything that is drawn.
+         */
+        Drawing: {
+            /** Boxes */
+            boxes?: components["schemas"]["Box"][];
+            /** Flags */
+            flags?: components["schemas"]["Flag"][];
+            /**
+             * Height
+             * @default 140
+             */
+            height: number;
+            /** Marks */
+            marks?: components["schemas"]["Mark"][];
+            /** Strokes */
+            strokes?: components["schemas"]["Stroke"][];
+            /** Valves */
+            valves?: components["schemas"]["Round"][];
+            /** Ways */
+            ways?: components["schemas"]["Way"][];
+            /**
+             * Width
+             * @default 1120
+             */
+            width: number;
+        };
+        /**
+         * FindingOut
+         * @description One finding; ``fix`` says what one touch would change.
+         */
+        FindingOut: {
+            /** Fix */
+            fix: string | null;
+            /** Key */
+            key: string;
+            /** Place */
+            place: string;
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "stop" | "caution" | "note";
+            /** Title */
+            title: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * Flag
+         * @description A gauge as a flag: its foot, and where the flag hangs.
+         */
+        Flag: {
+            /** Foot */
+            foot: number;
+            /** Part */
+            part: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * Gate
@@ -609,10 +1565,40 @@ export interface components {
             state: "open" | "done" | "skipped";
         };
         /**
-         * Gauge
-         * @description The micron gauge, where it sits, whether a valve of its own stands under it.
+         * GaugePart
+         * @description A micron gauge. ``make`` is its generic class; ``valve``: it has a shut-off of its own built in.
          */
-        Gauge: {
+        GaugePart: {
+            /**
+             * At
+             * @default end
+             */
+            at: string;
+            /**
+             * Depressor
+             * @default true
+             */
+            depressor: boolean;
+            /**
+             * Fits
+             * @default 1/4 in
+             * @enum {string}
+             */
+            fits: "1/4 in" | "5/16 in" | "3/8 in" | "1/2 in";
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gauge";
+            /** Kit */
+            kit?: number | null;
+            /**
+             * Make
+             * @default thermistor
+             */
+            make: string;
             /**
              * Name
              * @default
@@ -623,33 +1609,38 @@ export interface components {
              * @default 0.4
              */
             noise_pct: number;
+            /** On */
+            on?: string | null;
             /**
              * Over Micron
              * @default 20000
              */
             over_micron: number;
-            /**
-             * Own Valve
-             * @default true
-             */
-            own_valve: boolean;
-            /**
-             * Place
-             * @default tool:suction
-             * @enum {string}
-             */
-            place: "pump" | "manifold" | "tool:suction" | "tool:liquid" | "port:suction" | "port:liquid";
+            /** Port */
+            port?: string | null;
             /**
              * Resolution Micron
              * @default 1
              */
             resolution_micron: number;
+            /**
+             * Stands Kpa
+             * @default 3500
+             */
+            stands_kpa: number;
+            /**
+             * Valve
+             * @default false
+             */
+            valve: boolean;
         };
         /**
-         * Hose
-         * @description A hose by nominal bore, length, kind and age.
+         * HosePart
+         * @description A hose by nominal bore, length, what it is made for, and age.
+         *
+         *     ``depressor``: the pin that pushes a valve core is still in its system end. ``ball_end``: a ball valve there.
          */
-        Hose: {
+        HosePart: {
             /**
              * Age
              * @default used
@@ -657,21 +1648,55 @@ export interface components {
              */
             age: "new" | "used" | "old";
             /**
+             * At
+             * @default end
+             */
+            at: string;
+            /**
+             * Ball End
+             * @default false
+             */
+            ball_end: boolean;
+            /**
              * Depressor
              * @default false
              */
             depressor: boolean;
             /**
-             * Kind
-             * @default vacuum
+             * Fits
+             * @default 1/4 in
              * @enum {string}
              */
-            kind: "vacuum" | "pressure";
+            fits: "1/4 in" | "5/16 in" | "3/8 in" | "1/2 in";
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hose";
+            /** Kit */
+            kit?: number | null;
             /**
              * Length M
              * @default 1.5
              */
             length_m: number;
+            /**
+             * Made For
+             * @default vacuum
+             * @enum {string}
+             */
+            made_for: "vacuum" | "pressure";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** On */
+            on?: string | null;
+            /** Port */
+            port?: string | null;
             /**
              * Size
              * @default 3/8 in
@@ -703,10 +1728,34 @@ export interface components {
             time_kind: string;
         };
         /**
+         * Item
+         * @description One thing to carry: a stable key, its group, how many, and why.
+         */
+        Item: {
+            /** Count */
+            count: number;
+            /** Group */
+            group: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
+        /**
          * Job
          * @description The whole sheet.
          */
         Job: {
+            /**
+             * Aside
+             * @default []
+             */
+            aside: components["schemas"]["Alternative"][];
             /**
              * @default {
              *       "deviation": "",
@@ -741,6 +1790,12 @@ export interface components {
             party: components["schemas"]["Party"];
             /**
              * @default {
+             *       "packed": []
+             *     }
+             */
+            plans: components["schemas"]["Plans"];
+            /**
+             * @default {
              *       "gates": {},
              *       "oil": "unknown"
              *     }
@@ -755,71 +1810,196 @@ export interface components {
             release: components["schemas"]["Release"];
             /**
              * @default {
-             *       "gauge": {
-             *         "name": "",
-             *         "noise_pct": 0.4,
-             *         "over_micron": 20000,
-             *         "own_valve": true,
-             *         "place": "tool:suction",
-             *         "resolution_micron": 1
-             *       },
-             *       "manifold": "none",
-             *       "paths": [
+             *       "cores_in": [],
+             *       "parts": [
              *         {
-             *           "core": "out",
-             *           "hose": {
-             *             "age": "used",
-             *             "depressor": false,
-             *             "kind": "vacuum",
-             *             "length_m": 1.5,
-             *             "size": "3/8 in"
-             *           },
+             *           "at": "end",
+             *           "id": "pump",
+             *           "kind": "pump",
+             *           "name": "",
+             *           "oil": "fresh",
+             *           "plate_cfm": 5,
+             *           "rated_a2l": true,
+             *           "stages": 2,
+             *           "valve": true
+             *         },
+             *         {
+             *           "age": "used",
+             *           "at": "end",
+             *           "ball_end": false,
+             *           "depressor": false,
+             *           "fits": "1/4 in",
+             *           "id": "hose-a",
+             *           "kind": "hose",
+             *           "length_m": 1.8,
+             *           "made_for": "vacuum",
+             *           "name": "",
+             *           "on": "pump",
+             *           "size": "1/2 in"
+             *         },
+             *         {
+             *           "at": "end",
+             *           "bore": "3/8 in",
+             *           "fits": "1/4 in",
+             *           "id": "tool-a",
+             *           "kind": "tool",
+             *           "name": "",
+             *           "on": "hose-a",
              *           "port": "suction",
-             *           "tool": true
+             *           "vacuum_rated": true
+             *         },
+             *         {
+             *           "at": "end",
+             *           "bore": "3/8 in",
+             *           "fits": "1/4 in",
+             *           "id": "tool-b",
+             *           "kind": "tool",
+             *           "name": "",
+             *           "port": "liquid",
+             *           "vacuum_rated": true
+             *         },
+             *         {
+             *           "at": "end",
+             *           "depressor": true,
+             *           "fits": "1/4 in",
+             *           "id": "gauge",
+             *           "kind": "gauge",
+             *           "make": "thermistor",
+             *           "name": "",
+             *           "noise_pct": 0.4,
+             *           "on": "tool-b",
+             *           "over_micron": 20000,
+             *           "resolution_micron": 1,
+             *           "stands_kpa": 3500,
+             *           "valve": false
              *         }
              *       ],
-             *       "pump": {
-             *         "name": "",
-             *         "oil": "fresh",
-             *         "plate_cfm": 5
-             *       },
-             *       "pump_hose": {
-             *         "age": "used",
-             *         "depressor": false,
-             *         "kind": "vacuum",
-             *         "length_m": 1.5,
-             *         "size": "3/8 in"
-             *       }
+             *       "pattern": "one-hose-valved-gauge"
              *     }
              */
             rig: components["schemas"]["Rig"];
             /**
              * @default {
+             *       "accessories_g": 0,
              *       "adder_g_per_m": 0,
              *       "ambient_c": 18,
-             *       "capacity_kw": 10,
              *       "coldest_c": 14,
-             *       "condensing_unit_open": false,
              *       "condition": "open-hours",
+             *       "custom": "micron",
              *       "elevation_m": 0,
              *       "held_in_unit_kg": 0,
              *       "humidity_pct": 60,
              *       "included_length_m": 0,
-             *       "liquid": {
-             *         "length_m": 12,
-             *         "size": "3/8 in"
-             *       },
+             *       "links": [
+             *         {
+             *           "a": "suction",
+             *           "b": "evaporator",
+             *           "id": "suction-end",
+             *           "kind": "joint",
+             *           "name": "",
+             *           "note": "",
+             *           "open": true
+             *         },
+             *         {
+             *           "a": "liquid",
+             *           "b": "evaporator",
+             *           "id": "metering",
+             *           "kind": "thermostatic-valve",
+             *           "name": "",
+             *           "note": "",
+             *           "open": true
+             *         },
+             *         {
+             *           "a": "unit",
+             *           "b": "suction",
+             *           "id": "suction-service",
+             *           "kind": "service-valve",
+             *           "name": "",
+             *           "note": "",
+             *           "open": false
+             *         },
+             *         {
+             *           "a": "unit",
+             *           "b": "liquid",
+             *           "id": "liquid-service",
+             *           "kind": "service-valve",
+             *           "name": "",
+             *           "note": "",
+             *           "open": false
+             *         }
+             *       ],
              *       "low_temperature": false,
              *       "oil": "POE",
              *       "oil_kg": 1.2,
              *       "open_hours": 3,
-             *       "receiver_l": 0,
+             *       "ports": [
+             *         {
+             *           "core": true,
+             *           "cramped": false,
+             *           "id": "suction",
+             *           "name": "suction port",
+             *           "section": "suction",
+             *           "side": "suction",
+             *           "size": "1/4 in"
+             *         },
+             *         {
+             *           "core": true,
+             *           "cramped": false,
+             *           "id": "liquid",
+             *           "name": "liquid port",
+             *           "section": "liquid",
+             *           "side": "liquid",
+             *           "size": "1/4 in"
+             *         }
+             *       ],
              *       "refrigerant": "R-448A",
-             *       "suction": {
-             *         "length_m": 12,
-             *         "size": "7/8 in"
-             *       },
-             *       "system": "remote-condensing-unit"
+             *       "sections": [
+             *         {
+             *           "capacity_kw": 0,
+             *           "cold": false,
+             *           "holds_charge": false,
+             *           "id": "suction",
+             *           "kind": "line",
+             *           "length_m": 12,
+             *           "name": "suction line",
+             *           "side": "suction",
+             *           "size": "7/8 in"
+             *         },
+             *         {
+             *           "capacity_kw": 10,
+             *           "cold": true,
+             *           "holds_charge": false,
+             *           "id": "evaporator",
+             *           "kind": "evaporator",
+             *           "length_m": 10,
+             *           "name": "evaporator",
+             *           "side": "other",
+             *           "size": "3/8 in"
+             *         },
+             *         {
+             *           "capacity_kw": 0,
+             *           "cold": false,
+             *           "holds_charge": false,
+             *           "id": "liquid",
+             *           "kind": "line",
+             *           "length_m": 12,
+             *           "name": "liquid line",
+             *           "side": "liquid",
+             *           "size": "3/8 in"
+             *         },
+             *         {
+             *           "capacity_kw": 10,
+             *           "cold": false,
+             *           "holds_charge": true,
+             *           "id": "unit",
+             *           "kind": "condenser",
+             *           "length_m": 10,
+             *           "name": "condensing unit",
+             *           "side": "other",
+             *           "size": "3/8 in"
+             *         }
+             *       ],
+             *       "template": "cooler"
              *     }
              */
             scope: components["schemas"]["Scope"];
@@ -830,10 +2010,10 @@ export interface components {
             title: string;
             /**
              * Version
-             * @default 1
+             * @default 2
              * @constant
              */
-            version: 1;
+            version: 2;
         };
         /**
          * JobIn
@@ -860,8 +2040,18 @@ export interface components {
             version: number;
         };
         /**
+         * KeepTemplate
+         * @description Keep the scope of a job as a template.
+         */
+        KeepTemplate: {
+            /** Job */
+            job: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * KitOut
-         * @description A part in the van, in the sheet's own terms.
+         * @description A part in the van, in the rig's own terms.
          */
         KitOut: {
             /** Id */
@@ -876,20 +2066,57 @@ export interface components {
             };
         };
         /**
-         * Line
-         * @description A copper line by nominal size and length.
+         * Link
+         * @description What joins two sections. A check valve passes from ``a`` to ``b`` only. ``bore_mm`` overrides the catalogue.
          */
-        Line: {
+        Link: {
+            /** A */
+            a: string;
+            /** B */
+            b: string;
+            /** Bore Mm */
+            bore_mm?: number | null;
+            /** Id */
+            id: string;
             /**
-             * Length M
-             * @default 12
+             * Kind
+             * @default joint
+             * @enum {string}
              */
-            length_m: number;
+            kind: "joint" | "service-valve" | "ball-valve" | "solenoid" | "expansion-valve" | "thermostatic-valve" | "capillary" | "check-valve" | "reheat-valve" | "filter-drier";
             /**
-             * Size
-             * @default 7/8 in
+             * Name
+             * @default
              */
-            size: string;
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Open
+             * @default true
+             */
+            open: boolean;
+        };
+        /**
+         * LinkOut
+         * @description A passage between sections: whether it can be shut, and how it is opened for the evacuation.
+         */
+        LinkOut: {
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /** Open */
+            open: boolean;
+            /** Opened */
+            opened: string;
+            /** Valve */
+            valve: boolean;
         };
         /**
          * LiveOut
@@ -943,6 +2170,80 @@ export interface components {
             words: string;
         };
         /**
+         * ManifoldPart
+         * @description A manifold. ``inlet``: the place the pump's hose is on; each other place has its own valve but the centre.
+         */
+        ManifoldPart: {
+            /**
+             * At
+             * @default end
+             */
+            at: string;
+            /**
+             * Body
+             * @default four-port
+             */
+            body: string;
+            /** Id */
+            id: string;
+            /**
+             * Inlet
+             * @default vacuum
+             * @enum {string}
+             */
+            inlet: "vacuum" | "centre" | "high" | "low";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "manifold";
+            /** Kit */
+            kit?: number | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** On */
+            on?: string | null;
+            /** Port */
+            port?: string | null;
+        };
+        /**
+         * Mark
+         * @description A small label.
+         */
+        Mark: {
+            /** Text */
+            text: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * MomentOut
+         * @description The predicted run at one time: pressure by node, shares of resistance, what limits.
+         */
+        MomentOut: {
+            /** At */
+            at: number;
+            /** Pa */
+            pa: {
+                [key: string]: number;
+            };
+            /** Resistance */
+            resistance: {
+                [key: string]: number;
+            };
+            /** Sources */
+            sources: {
+                [key: string]: number;
+            };
+            /** Words */
+            words: string;
+        };
+        /**
          * NextOut
          * @description A touch ahead.
          */
@@ -959,6 +2260,35 @@ export interface components {
             why: string;
         };
         /**
+         * NitrogenPart
+         * @description A nitrogen bottle with its regulator and relief. Shut unless it is opened.
+         */
+        NitrogenPart: {
+            /**
+             * At
+             * @default end
+             */
+            at: string;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "nitrogen";
+            /** Kit */
+            kit?: number | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** On */
+            on?: string | null;
+            /** Port */
+            port?: string | null;
+        };
+        /**
          * OutcomeOut
          * @description What one school says.
          */
@@ -973,8 +2303,18 @@ export interface components {
             reason: string;
         };
         /**
+         * OwnTemplateOut
+         * @description A person's own template.
+         */
+        OwnTemplateOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * PartOut
-         * @description A part of the rig line.
+         * @description A part of the rig line with what it passes at the target.
          */
         PartOut: {
             /** Conductance M3 S */
@@ -1027,37 +2367,20 @@ export interface components {
             unit: string;
         };
         /**
-         * Path
-         * @description One way from the pump (or manifold) to a port of the system.
+         * PatternOut
+         * @description A hook-up to start from; ``fits`` says whether this system has ports enough.
          */
-        Path: {
-            /**
-             * Core
-             * @default out
-             * @enum {string}
-             */
-            core: "in" | "out";
-            /**
-             * @default {
-             *       "age": "used",
-             *       "depressor": false,
-             *       "kind": "vacuum",
-             *       "length_m": 1.5,
-             *       "size": "3/8 in"
-             *     }
-             */
-            hose: components["schemas"]["Hose"];
-            /**
-             * Port
-             * @default suction
-             * @enum {string}
-             */
-            port: "suction" | "liquid";
-            /**
-             * Tool
-             * @default true
-             */
-            tool: boolean;
+        PatternOut: {
+            /** Fits */
+            fits: boolean;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Ports */
+            ports: number;
+            /** Words */
+            words: string;
         };
         /**
          * Place
@@ -1074,6 +2397,10 @@ export interface components {
          * @description A computed draw; bands are 10 %, 50 % and 90 %.
          */
         PlanOut: {
+            cord: components["schemas"]["CordAnswer"] | null;
+            drawing: components["schemas"]["Drawing"];
+            /** Findings */
+            findings: components["schemas"]["FindingOut"][];
             /** Gauge Error Pa */
             gauge_error_pa: number;
             /** Gauge High */
@@ -1084,18 +2411,36 @@ export interface components {
             gauge_low: number[];
             /** Gauge Mid */
             gauge_mid: number[];
+            /** Gauge Node */
+            gauge_node: string;
             /** Isolate Inside */
             isolate_inside: string;
+            /** Isolate Valves */
+            isolate_valves: string[];
             /** Isolate Where */
             isolate_where: string;
+            /** Left Out */
+            left_out: string[];
             /** Limit */
             limit: string;
+            /** Moments */
+            moments: components["schemas"]["MomentOut"][];
             /** Parts */
             parts: components["schemas"]["PartOut"][];
+            /** Port Speed M3 S */
+            port_speed_m3_s: {
+                [key: string]: number;
+            };
             /** Pump Share */
             pump_share: number;
+            /** Questions */
+            questions: components["schemas"]["Answer"][];
             /** Share Reaching */
             share_reaching: number;
+            /** Shut */
+            shut: string[];
+            /** Slots */
+            slots: components["schemas"]["SlotOut"][];
             /** Speed At Target M3 S */
             speed_at_target_m3_s: number;
             /** System Mid */
@@ -1105,8 +2450,60 @@ export interface components {
             time_to_target_s: components["schemas"]["RangeOut"] | null;
             /** Times */
             times: number[];
-            /** Upgrades */
-            upgrades: components["schemas"]["UpgradeOut"][];
+            /** Valves */
+            valves: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * Plans
+         * @description When the job is planned for, and what is packed for it.
+         */
+        Plans: {
+            /**
+             * Packed
+             * @default []
+             */
+            packed: string[];
+            /** Start At */
+            start_at?: number | null;
+        };
+        /**
+         * Port
+         * @description A service port: where it sits, its size, whether it has a valve core, whether a tool fits only with effort.
+         */
+        Port: {
+            /**
+             * Core
+             * @default true
+             */
+            core: boolean;
+            /**
+             * Cramped
+             * @default false
+             */
+            cramped: boolean;
+            /** Id */
+            id: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Section */
+            section: string;
+            /**
+             * Side
+             * @default suction
+             * @enum {string}
+             */
+            side: "suction" | "discharge" | "liquid" | "other";
+            /**
+             * Size
+             * @default 1/4 in
+             * @enum {string}
+             */
+            size: "1/4 in" | "5/16 in" | "3/8 in" | "1/2 in";
         };
         /**
          * Problem
@@ -1160,12 +2557,28 @@ export interface components {
             test_start_kpa?: number | null;
         };
         /**
-         * Pump
-         * @description The pump: plate displacement, measured blank-off if there is one, state of its oil.
+         * PumpPart
+         * @description A rotary-vane pump: plate displacement, stages, measured blank-off, oil, its own valve, its motor's current.
          */
-        Pump: {
+        PumpPart: {
+            /**
+             * At
+             * @default end
+             */
+            at: string;
             /** Blank Off Micron */
             blank_off_micron?: number | null;
+            /** Current A */
+            current_a?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pump";
+            /** Kit */
+            kit?: number | null;
             /**
              * Name
              * @default
@@ -1177,11 +2590,61 @@ export interface components {
              * @enum {string}
              */
             oil: "fresh" | "used" | "wet";
+            /** On */
+            on?: string | null;
             /**
              * Plate Cfm
              * @default 5
              */
             plate_cfm: number;
+            /** Port */
+            port?: string | null;
+            /**
+             * Rated A2L
+             * @default true
+             */
+            rated_a2l: boolean;
+            /**
+             * Stages
+             * @default 2
+             * @enum {integer}
+             */
+            stages: 1 | 2;
+            /**
+             * Valve
+             * @default true
+             */
+            valve: boolean;
+        };
+        /**
+         * PurchaseOut
+         * @description What a purchase would have saved over past jobs.
+         */
+        PurchaseOut: {
+            /** Jobs */
+            jobs: number;
+            /** Key */
+            key: string;
+            /** Money */
+            money: number;
+            /** Seconds */
+            seconds: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * PurchasesOut
+         * @description Over how many jobs, at which rate.
+         */
+        PurchasesOut: {
+            /** Currency */
+            currency: string;
+            /** Hourly Rate */
+            hourly_rate: number;
+            /** Over */
+            over: number;
+            /** Purchases */
+            purchases: components["schemas"]["PurchaseOut"][];
         };
         /**
          * RangeOut
@@ -1241,62 +2704,97 @@ export interface components {
         };
         /**
          * Rig
-         * @description Pump, hoses, tools, gauge, in one line to the system.
+         * @description Every part of the rig, and which ports have their core in.
          */
         Rig: {
+            cord?: components["schemas"]["Cord"] | null;
             /**
-             * @default {
-             *       "name": "",
-             *       "noise_pct": 0.4,
-             *       "over_micron": 20000,
-             *       "own_valve": true,
-             *       "place": "tool:suction",
-             *       "resolution_micron": 1
-             *     }
+             * Cores In
+             * @default []
              */
-            gauge: components["schemas"]["Gauge"];
+            cores_in: string[];
             /**
-             * Manifold
-             * @default none
+             * Parts
+             * @default []
+             */
+            parts: (components["schemas"]["PumpPart"] | components["schemas"]["TeePart"] | components["schemas"]["HosePart"] | components["schemas"]["ManifoldPart"] | components["schemas"]["ToolPart"] | components["schemas"]["AdapterPart"] | components["schemas"]["ValvePart"] | components["schemas"]["GaugePart"] | components["schemas"]["CylinderPart"] | components["schemas"]["NitrogenPart"])[];
+            /** Pattern */
+            pattern?: string | null;
+        };
+        /**
+         * RigEdit
+         * @description One edit of the rig. ``version`` is the sheet's. What ``op`` needs: see `core.rigedit`.
+         */
+        RigEdit: {
+            /**
+             * At
+             * @default end
+             */
+            at: string;
+            /**
+             * Fields
+             * @default {}
+             */
+            fields: {
+                [key: string]: unknown;
+            };
+            /** Kit */
+            kit?: number | null;
+            /** On */
+            on?: string | null;
+            /**
+             * Op
              * @enum {string}
              */
-            manifold: "none" | "two-valve" | "four-port";
+            op: "pattern" | "swap" | "kit" | "remove" | "insert" | "at-port" | "add" | "way" | "move" | "core" | "cord";
             /**
-             * Paths
-             * @default [
-             *       {
-             *         "core": "out",
-             *         "hose": {
-             *           "age": "used",
-             *           "depressor": false,
-             *           "kind": "vacuum",
-             *           "length_m": 1.5,
-             *           "size": "3/8 in"
-             *         },
-             *         "port": "suction",
-             *         "tool": true
-             *       }
-             *     ]
+             * Part
+             * @default
              */
-            paths: components["schemas"]["Path"][];
+            part: string;
+            /** Port */
+            port?: string | null;
+            /** Version */
+            version: number;
+        };
+        /**
+         * RigPlan
+         * @description One rig of a comparison.
+         */
+        RigPlan: {
+            /** Fault */
+            fault: string;
+            /** Index */
+            index: number;
+            /** Name */
+            name: string;
+            plan: components["schemas"]["PlanOut"] | null;
+        };
+        /**
+         * Round
+         * @description A valve: a circle with a bar along the pipe (``upright`` for a vertical one).
+         */
+        Round: {
+            /** Label */
+            label: string;
+            /** Part */
+            part: string;
             /**
-             * @default {
-             *       "name": "",
-             *       "oil": "fresh",
-             *       "plate_cfm": 5
-             *     }
+             * Small
+             * @default false
              */
-            pump: components["schemas"]["Pump"];
+            small: boolean;
             /**
-             * @default {
-             *       "age": "used",
-             *       "depressor": false,
-             *       "kind": "vacuum",
-             *       "length_m": 1.5,
-             *       "size": "3/8 in"
-             *     }
+             * Upright
+             * @default false
              */
-            pump_hose: components["schemas"]["Hose"];
+            upright: boolean;
+            /** Valve */
+            valve: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * Scope
@@ -1304,36 +2802,39 @@ export interface components {
          */
         Scope: {
             /**
+             * Accessories G
+             * @default 0
+             */
+            accessories_g: number;
+            /**
              * Adder G Per M
              * @default 0
              */
-            adder_g_per_m: number;
+            adder_g_per_m: number | null;
             /**
              * Ambient C
              * @default 18
              */
             ambient_c: number;
-            /**
-             * Capacity Kw
-             * @default 10
-             */
-            capacity_kw: number;
+            /** Barometer Hpa */
+            barometer_hpa?: number | null;
             /**
              * Coldest C
              * @default 14
              */
             coldest_c: number;
             /**
-             * Condensing Unit Open
-             * @default false
-             */
-            condensing_unit_open: boolean;
-            /**
              * Condition
              * @default open-hours
              * @enum {string}
              */
             condition: "new-dry" | "open-hours" | "leak-drawn-air" | "compressor-burnt" | "flooded";
+            /**
+             * Custom
+             * @default micron
+             * @enum {string}
+             */
+            custom: "micron" | "bar";
             /**
              * Elevation M
              * @default 0
@@ -1357,12 +2858,10 @@ export interface components {
              */
             included_length_m: number;
             /**
-             * @default {
-             *       "length_m": 12,
-             *       "size": "3/8 in"
-             *     }
+             * Links
+             * @default []
              */
-            liquid: components["schemas"]["Line"];
+            links: components["schemas"]["Link"][];
             /**
              * Low Temperature
              * @default false
@@ -1386,40 +2885,97 @@ export interface components {
              */
             open_hours: number;
             /**
-             * Receiver L
-             * @default 0
+             * Ports
+             * @default []
              */
-            receiver_l: number;
+            ports: components["schemas"]["Port"][];
             /**
              * Refrigerant
              * @default R-448A
              */
             refrigerant: string;
             /**
-             * @default {
-             *       "length_m": 12,
-             *       "size": "7/8 in"
-             *     }
+             * Sections
+             * @default []
              */
-            suction: components["schemas"]["Line"];
+            sections: components["schemas"]["Section"][];
             /**
-             * System
-             * @default remote-condensing-unit
+             * Template
+             * @default cooler
+             */
+            template: string;
+            /** Volume L */
+            volume_l?: number | null;
+            /** Water Section */
+            water_section?: string | null;
+        };
+        /**
+         * Section
+         * @description One part of the system at one pressure.
+         *
+         *     A line has size and length; a coil or a compressor its capacity; a vessel or cylinder its volume. ``volume_l``
+         *     overrides what would be estimated. ``cold``: the coldest spot lies here. ``holds_charge``: it keeps its
+         *     refrigerant and is to stay shut off.
+         */
+        Section: {
+            /**
+             * Capacity Kw
+             * @default 0
+             */
+            capacity_kw: number;
+            /**
+             * Cold
+             * @default false
+             */
+            cold: boolean;
+            /**
+             * Holds Charge
+             * @default false
+             */
+            holds_charge: boolean;
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @default line
              * @enum {string}
              */
-            system: "remote-condensing-unit" | "packaged" | "line-set" | "cylinder";
+            kind: "line" | "evaporator" | "condenser" | "reheat" | "compressor" | "vessel" | "drier" | "cylinder";
+            /**
+             * Length M
+             * @default 10
+             */
+            length_m: number;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Side
+             * @default other
+             * @enum {string}
+             */
+            side: "suction" | "discharge" | "liquid" | "other";
+            /**
+             * Size
+             * @default 3/8 in
+             */
+            size: string;
             /** Volume L */
             volume_l?: number | null;
         };
         /**
          * SectionOut
-         * @description A section of the system.
+         * @description A section of the system: ``state`` is pumped, left-out or charge (keeps its refrigerant).
          */
         SectionOut: {
             /** Label */
             label: string;
             /** Name */
             name: string;
+            /** State */
+            state: string;
             volume_m3: components["schemas"]["RangeOut"];
         };
         /**
@@ -1437,6 +2993,90 @@ export interface components {
             thinned: boolean;
             /** Total */
             total: number;
+        };
+        /**
+         * Settings
+         * @description Units on screen, hourly rate for the worth of a purchase, minutes between sites.
+         */
+        Settings: {
+            /**
+             * Currency
+             * @default
+             */
+            currency: string;
+            /**
+             * Flow
+             * @default cfm
+             * @enum {string}
+             */
+            flow: "cfm" | "l-min" | "m3-h";
+            /**
+             * Hourly Rate
+             * @default 60
+             */
+            hourly_rate: number;
+            /**
+             * Length
+             * @default m
+             * @enum {string}
+             */
+            length: "m" | "ft";
+            /**
+             * Mass
+             * @default kg
+             * @enum {string}
+             */
+            mass: "kg" | "lb-oz";
+            /**
+             * Pressure
+             * @default micron
+             * @enum {string}
+             */
+            pressure: "micron" | "pa" | "mbar" | "torr" | "inhg";
+            /**
+             * Temperature
+             * @default c
+             * @enum {string}
+             */
+            temperature: "c" | "f";
+            /**
+             * Travel Min
+             * @default 15
+             */
+            travel_min: number;
+            /**
+             * Volume
+             * @default l
+             * @enum {string}
+             */
+            volume: "l" | "ft3";
+        };
+        /**
+         * SettingsOut
+         * @description The settings, and every unit that figures can be shown in.
+         */
+        SettingsOut: {
+            settings: components["schemas"]["Settings"];
+            /** Units */
+            units: {
+                [key: string]: components["schemas"]["DisplayUnit"][];
+            };
+        };
+        /**
+         * SlotOut
+         * @description What may be done with one part: outlets and ports that are free, kit that can stand in its place.
+         */
+        SlotOut: {
+            /** Free Outlets */
+            free_outlets: string[];
+            /** Free Ports */
+            free_ports: components["schemas"]["Choice"][];
+            /** Kit */
+            kit: components["schemas"]["Choice"][];
+            /** Part */
+            part: string;
+            /** Removable */
+            removable: boolean;
         };
         /**
          * StageState
@@ -1463,6 +3103,31 @@ export interface components {
             speed: number;
         };
         /**
+         * Stroke
+         * @description A drawn pipe. ``part``: what it belongs to (a rig part's id, or ``link:`` and a link's id).
+         */
+        Stroke: {
+            /**
+             * Label
+             * @default
+             */
+            label: string;
+            /** Part */
+            part: string;
+            /** Path */
+            path: string;
+            /**
+             * X
+             * @default 0
+             */
+            x: number;
+            /**
+             * Y
+             * @default 0
+             */
+            y: number;
+        };
+        /**
          * SystemOut
          * @description What follows from the scope.
          */
@@ -1472,12 +3137,19 @@ export interface components {
             /** Cautions */
             cautions: string[];
             charge: components["schemas"]["ChargeOut"] | null;
+            /** Charge Waits */
+            charge_waits: boolean;
+            /** Criteria */
+            criteria: components["schemas"]["CriterionOut"][];
             /** Default Reason */
             default_reason: string;
             /** Default School */
             default_school: string;
-            /** Has Liquid Port */
-            has_liquid_port: boolean;
+            dial: components["schemas"]["DialBlind"] | null;
+            /** Left Out */
+            left_out: string[];
+            /** Links */
+            links: components["schemas"]["LinkOut"][];
             /** Sections */
             sections: components["schemas"]["SectionOut"][];
             volume_m3: components["schemas"]["RangeOut"];
@@ -1486,6 +3158,101 @@ export interface components {
             water_kg: components["schemas"]["RangeOut"];
             /** Water Place */
             water_place: string;
+        };
+        /**
+         * TakeTemplate
+         * @description Start the scope from a template: built in by key, or one's own by number.
+         */
+        TakeTemplate: {
+            /**
+             * Key
+             * @default
+             */
+            key: string;
+            /** Own */
+            own?: number | null;
+            /** Version */
+            version: number;
+        };
+        /**
+         * TeePart
+         * @description A tee: one way in, ``ways`` out.
+         */
+        TeePart: {
+            /**
+             * At
+             * @default end
+             */
+            at: string;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tee";
+            /** Kit */
+            kit?: number | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** On */
+            on?: string | null;
+            /** Port */
+            port?: string | null;
+            /**
+             * Ways
+             * @default 2
+             * @enum {integer}
+             */
+            ways: 2 | 3;
+        };
+        /**
+         * ToolPart
+         * @description A core tool: a ball valve that takes the core out under pressure or vacuum; its side port is by the port.
+         */
+        ToolPart: {
+            /**
+             * At
+             * @default end
+             */
+            at: string;
+            /**
+             * Bore
+             * @default 3/8 in
+             */
+            bore: string;
+            /**
+             * Fits
+             * @default 1/4 in
+             * @enum {string}
+             */
+            fits: "1/4 in" | "5/16 in" | "3/8 in" | "1/2 in";
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tool";
+            /** Kit */
+            kit?: number | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** On */
+            on?: string | null;
+            /** Port */
+            port?: string | null;
+            /**
+             * Vacuum Rated
+             * @default true
+             */
+            vacuum_rated: boolean;
         };
         /**
          * TouchIn
@@ -1517,19 +3284,73 @@ export interface components {
             words: string;
         };
         /**
+         * UnknownOut
+         * @description One unknown: seconds to target at its low and high end, and what would narrow it.
+         */
+        UnknownOut: {
+            /** High S */
+            high_s: number;
+            /** Low S */
+            low_s: number;
+            /** Measure */
+            measure: string;
+            /** Unknown */
+            unknown: string;
+        };
+        /**
          * UpgradeOut
-         * @description A single change and what it saves.
+         * @description A single change and what it saves; ``source`` is hand, kit or buy.
          */
         UpgradeOut: {
             /** Change */
             change: string;
-            job: components["schemas"]["Job"];
             /** Key */
             key: string;
-            /** Seconds Saved */
-            seconds_saved: number;
+            seconds_saved: components["schemas"]["RangeOut"];
+            /** Source */
+            source: string;
             /** Time To Target S */
             time_to_target_s: number;
+        };
+        /**
+         * ValvePart
+         * @description A plain ball valve in the line.
+         */
+        ValvePart: {
+            /**
+             * At
+             * @default end
+             */
+            at: string;
+            /**
+             * Fits
+             * @default 1/4 in
+             * @enum {string}
+             */
+            fits: "1/4 in" | "5/16 in" | "3/8 in" | "1/2 in";
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "valve";
+            /** Kit */
+            kit?: number | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** On */
+            on?: string | null;
+            /** Port */
+            port?: string | null;
+            /**
+             * Vacuum Rated
+             * @default true
+             */
+            vacuum_rated: boolean;
         };
         /**
          * VerdictOut
@@ -1574,6 +3395,18 @@ export interface components {
             started_at: number;
             /** Verdict */
             verdict: string;
+        };
+        /**
+         * Way
+         * @description One way from the pump to a port: part ids in order, for the upright drawing.
+         */
+        Way: {
+            /** Label */
+            label: string;
+            /** Parts */
+            parts: string[];
+            /** Port */
+            port: string;
         };
         /**
          * YardRow
@@ -1634,6 +3467,128 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CatalogueOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    day_api_day_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    day_calendar_api_day_ics_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fit_day_api_day_fit_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DayFit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    dial_api_dial_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DialIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DialOut"];
                 };
             };
             /** @description What was sent cannot be used */
@@ -1870,6 +3825,134 @@ export interface operations {
             };
         };
     };
+    apply_api_jobs__key__apply_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Apply"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    best_api_jobs__key__best_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BestOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    carried_api_jobs__key__carry_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarryOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    changes_api_jobs__key__changes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangesOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     checks_api_jobs__key__checks_get: {
         parameters: {
             query?: never;
@@ -1891,6 +3974,103 @@ export interface operations {
                         [key: string]: components["schemas"]["Choice"][];
                     };
                 };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compare_api_jobs__key__compare_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigPlan"][];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_day_api_jobs__key__day_get: {
+        parameters: {
+            query?: {
+                /** @description when the pump starts, epoch s; the planned start, or now, if left out */
+                start?: number | null;
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayJob"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_calendar_api_jobs__key__day_ics_get: {
+        parameters: {
+            query?: {
+                /** @description when the pump starts, epoch s; the planned start, or now, if left out */
+                start?: number | null;
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description What was sent cannot be used */
             422: {
@@ -1987,6 +4167,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LiveOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    patterns_api_jobs__key__patterns_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatternOut"][];
                 };
             };
             /** @description What was sent cannot be used */
@@ -2129,6 +4340,134 @@ export interface operations {
         };
     };
     record_pdf_api_jobs__key__record_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    edit_rig_api_jobs__key__rig_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RigEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_rig_api_jobs__key__rig_file_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_read_rig_api_jobs__key__rig_file_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rig_json_api_jobs__key__rig_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rig_drawing_api_jobs__key__rig_svg_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -2314,6 +4653,41 @@ export interface operations {
             };
         };
     };
+    take_template_api_jobs__key__template_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeTemplate"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     read_touches_api_jobs__key__touches_get: {
         parameters: {
             query?: never;
@@ -2463,6 +4837,188 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PlanOut"];
                 };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_purchases_api_purchases_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PurchasesOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_settings_api_settings_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingsOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    write_settings_api_settings_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Settings"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingsOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_templates_api_templates_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnTemplateOut"][];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_template_api_templates_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepTemplate"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnTemplateOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    drop_template_api_templates__number__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description What was sent cannot be used */
             422: {

@@ -54,7 +54,7 @@ function Opened({ jobKey, stage }: { jobKey: string; stage: string }) {
     );
   if (!editor.job) return <p className="p-6 text-soft">Opening the sheet…</p>;
   const { party, scope } = editor.job;
-  const facts = [party?.unit, scope?.system?.replaceAll("-", " "), scope?.refrigerant, scope?.oil].filter(Boolean);
+  const facts = [party?.unit, scope?.template?.replaceAll("-", " "), scope?.refrigerant, scope?.oil].filter(Boolean);
   return (
     <>
       <header className="mb-2 flex flex-wrap items-baseline gap-x-4">

@@ -6,7 +6,8 @@ import { Link, useNavigate } from "react-router";
 import type { JobOut, YardRow } from "../api/client";
 import { ApiError, post } from "../api/client";
 import { useYard } from "../api/queries";
-import { clock, microns } from "../lib/format";
+import { clock } from "../lib/format";
+import { useUnits } from "../lib/units";
 import { STAGE_NAMES } from "../shell/StageRail";
 import { Button } from "../ui/Button";
 import { Fault, Tag } from "../ui/Sheet";
@@ -121,12 +122,13 @@ function Card({ row }: { row: YardRow }) {
 }
 
 function Figure({ row, size }: { row: YardRow; size: string }) {
+  const u = useUnits();
   if (row.over_range) return <span className={`figure font-bold text-measure ${size}`}>over</span>;
   if (row.pa !== null && row.pa !== undefined && row.live)
     return (
       <span className={`figure leading-none font-bold whitespace-nowrap text-measure ${size}`}>
-        {microns(row.pa)}
-        <span className="text-[0.4em]"> µ</span>
+        {u.figure("pressure", row.pa)}
+        <span className="text-[0.4em]"> {u.label("pressure")}</span>
       </span>
     );
   const last = row.stages[row.stages.length - 1]?.done;

@@ -2,9 +2,11 @@ import { Moon, Sun } from "lucide-react";
 import { NavLink, Outlet } from "react-router";
 
 import { setTheme, useTheme } from "../lib/theme";
+import { UnitsButton } from "./UnitsButton";
 
 const PLACES = [
   { to: "/", label: "Yard" },
+  { to: "/day", label: "Day" },
   { to: "/kit", label: "Kit" },
 ];
 
@@ -42,11 +44,12 @@ export function Shell() {
             {p.label}
           </NavLink>
         ))}
+        <UnitsButton />
         <button
           type="button"
           onClick={() => setTheme(other)}
           aria-label={`Switch to ${other}`}
-          className="flex min-h-14 flex-1 items-center justify-center gap-1.5 font-bold text-soft hover:text-ink md:mt-auto md:mb-3 md:flex-none"
+          className="flex min-h-14 flex-1 items-center justify-center gap-1.5 font-bold text-soft hover:text-ink md:mb-3 md:flex-none"
         >
           {now === "day" ? <Moon size={17} aria-hidden /> : <Sun size={17} aria-hidden />}
           {now === "day" ? "Night" : "Day"}

@@ -2,7 +2,8 @@ import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
 
 import type { LiveOut, PlanOut, SeriesOut, SystemOut, TouchOut } from "../api/client";
-import { MICRON_PA, clock, microns, rate } from "../lib/format";
+import { MICRON_PA, clock } from "../lib/format";
+import { useUnits } from "../lib/units";
 import { usePlan, useReadings, useSystem, useTouch, useTouches } from "../api/queries";
 import { RigLine } from "../rig/RigLine";
 import { Trace } from "../trace/Trace";
@@ -14,15 +15,17 @@ import { Source } from "./Source";
 import type { StageProps } from "./types";
 
 /** The draw: the figure, the next touch, the trace, the rig line. */
-export function Draw({ jobKey, job, editor, live }: StageProps) {
+export function Draw({ jobKey, editor, live }: StageProps) {
   const plan = usePlan(jobKey, editor.version);
   const system = useSystem(jobKey, editor.version);
+  const u = useUnits();
   const readings = useReadings(jobKey);
   const touches = useTouches(jobKey);
   const [valve, setValve] = useState(false);
   if (plan.error) return <Fault title="This rig cannot be computed" detail={plan.error.message} />;
   if (!live || !plan.data || !system.data) return <p className="text-soft">Setting up the chart…</p>;
   const shut = live.isolated_at !== null && live.isolated_at !== undefined;
+  const has = live.pa !== null && live.pa !== undefined;
   return (
     <div className="grid gap-3 md:grid-cols-[326px_minmax(0,1fr)]">
       <div className="grid content-start gap-3">
@@ -35,12 +38,10 @@ export function Draw({ jobKey, job, editor, live }: StageProps) {
       </Sheet>
       <Sheet className="md:col-span-2">
         <RigLine
-          job={job}
           plan={plan.data}
-          system={system.data}
           pressures={live.section_pa}
-          reading={live.over_range ? "gauge over" : live.pa !== null && live.pa !== undefined ? `gauge ${microns(live.pa)}` : "gauge"}
-          shut={shut}
+          reading={live.over_range ? "gauge over" : has ? `gauge ${u.figure("pressure", live.pa!)}` : "gauge"}
+          shut={shut ? plan.data.isolate_valves : []}
           onValve={() => setValve(true)}
         />
         {Object.keys(live.section_pa).length > 0 && <p className="mt-1 text-[15px] text-soft">Pressures in the parts are computed from the plan; only the flag is measured.</p>}
@@ -53,6 +54,7 @@ export function Draw({ jobKey, job, editor, live }: StageProps) {
 
 /** The last reading, large, and how it goes. */
 function FigureCard({ live }: { live: LiveOut }) {
+  const u = useUnits();
   const target = live.target_at;
   return (
     <Sheet>
@@ -65,8 +67,8 @@ function FigureCard({ live }: { live: LiveOut }) {
           "over"
         ) : live.pa !== null && live.pa !== undefined ? (
           <>
-            {microns(live.pa)}
-            <span className="text-[22px] text-ink"> µ</span>
+            {u.figure("pressure", live.pa)}
+            <span className="text-[22px] text-ink"> {u.label("pressure")}</span>
           </>
         ) : (
           <span className="text-strong">—</span>
@@ -74,13 +76,13 @@ function FigureCard({ live }: { live: LiveOut }) {
       </p>
       <div className="flex items-baseline justify-between gap-2">
         <span className="figure text-[19px] font-bold">
-          {live.rate_micron_s !== null && live.rate_micron_s !== undefined ? rate(live.rate_micron_s) : live.over_range ? "over range" : "no reading yet"}
+          {live.rate_micron_s !== null && live.rate_micron_s !== undefined ? u.rate(live.rate_micron_s) : live.over_range ? "over range" : "no reading yet"}
         </span>
         <span>{live.words}</span>
       </div>
       {target && live.phase === "draw" && (
         <p className="text-soft">
-          <span className="figure">{microns(live.target_pa)} µ</span> at <span className="figure font-bold text-ink">{clock(target.value)}</span>{" "}
+          <span className="figure">{u.say("pressure", live.target_pa)}</span> at <span className="figure font-bold text-ink">{clock(target.value)}</span>{" "}
           <span className="figure">
             {clock(target.low)}–{clock(target.high)}
           </span>
@@ -96,6 +98,7 @@ export function NextCard({ live, jobKey }: { live: LiveOut; jobKey: string }) {
   const touch = useTouch(jobKey);
   const navigate = useNavigate();
   const [why, setWhy] = useState(false);
+  const u = useUnits();
   const [skipped, setSkipped] = useState<string[]>([]);
   const ahead = live.next.filter((n) => !skipped.includes(n.kind));
   const [now, then] = ahead;
@@ -119,7 +122,7 @@ export function NextCard({ live, jobKey }: { live: LiveOut; jobKey: string }) {
         </Tag>
         <p className="casual mt-2 text-[23px] leading-[1.2] font-extrabold">{now.title}</p>
       </div>
-      <p className="mt-2">{now.why}</p>
+      <p className="mt-2">{u.words(now.why)}</p>
       {why && <p className="mt-2 border-l-4 border-ochre pl-3">{now.caution}</p>}
       {then && (
         <p className="mt-2 text-soft">
@@ -169,6 +172,7 @@ function DrawTrace({
   touches: TouchOut[];
 }) {
   const narrow = useNarrow();
+  const u = useUnits();
   const start = live.started_at ?? live.now;
   const planEnd = start + (plan.times[plan.times.length - 1] ?? 3600);
   const lastReading = Math.max(start, ...series.map((s) => s.at[s.at.length - 1] ?? 0));
@@ -188,7 +192,7 @@ function DrawTrace({
     .map((t, i) => ({ at: t.at, label: String(i + 1), pa: readingAt(main, t.at) }));
   return (
     <Trace
-      label={`Pressure against time. Last reading ${live.pa ? microns(live.pa) + " microns" : "none"}`}
+      label={`Pressure against time. Last reading ${live.pa ? u.say("pressure", live.pa) : "none"}`}
       series={series}
       log
       height={narrow ? 300 : 372}
@@ -198,7 +202,7 @@ function DrawTrace({
       bands={narrow ? [] : bands}
       pencils={[{ at: plan.times.map((t) => t + start), low: plan.gauge_low, mid: plan.gauge_mid, high: plan.gauge_high }]}
       levels={[
-        { pa: live.target_pa, label: `target ${microns(live.target_pa)} µ`, tone: "green" },
+        { pa: live.target_pa, label: `target ${u.say("pressure", live.target_pa)}`, tone: "green" },
         { pa: boils, label: narrow ? "water boils" : "water boils at the coldest spot", tone: "ochre", dotted: true, labelAt: "right" },
       ]}
       events={events}

@@ -2,7 +2,8 @@ import { Link } from "react-router";
 
 import type { LiveOut, SeriesOut, VerdictOut } from "../api/client";
 import { useReadings, useVerdict } from "../api/queries";
-import { clock, mass, micron, microns, percent, span } from "../lib/format";
+import { clock, mass, micron, percent, span } from "../lib/format";
+import { useUnits } from "../lib/units";
 import { Trace } from "../trace/Trace";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
 import { NextCard, useNarrow } from "./Draw";
@@ -53,6 +54,7 @@ const NEXT: Record<string, string> = {
 const sure = (p: number): string => (p > 0.99 ? "More than 99 % sure." : `${percent(p)} sure.`);
 
 function Read({ v, live, series, jobKey }: { v: VerdictOut; live: LiveOut; series: SeriesOut[]; jobKey: string }) {
+  const u = useUnits();
   const tone = TONES[v.verdict] ?? "plain";
   return (
     <div className="grid gap-3 md:grid-cols-[minmax(0,1fr)_380px]">
@@ -67,7 +69,7 @@ function Read({ v, live, series, jobKey }: { v: VerdictOut; live: LiveOut; serie
             </p>
             <p className="mt-1 text-[18px]">
               {v.probability > 0 && v.verdict !== "invalid" && <span className="font-bold">{sure(v.probability)} </span>}
-              {v.reasons.map((r) => r.charAt(0).toUpperCase() + r.slice(1) + ". ")}
+              {v.reasons.map((r) => u.words(r.charAt(0).toUpperCase() + r.slice(1) + ". "))}
             </p>
             <p className="mt-1">{NEXT[v.verdict]}</p>
           </div>
@@ -96,7 +98,7 @@ function Read({ v, live, series, jobKey }: { v: VerdictOut; live: LiveOut; serie
               <span>
                 <Tag tone={c.passed ? "pass" : c.passed === false ? "stop" : "plain"}>{c.passed ? "passes" : c.passed === false ? "fails" : "not yet"}</Tag>
               </span>
-              <span>{c.reason}</span>
+              <span>{u.words(c.reason)}</span>
             </li>
           ))}
         </ul>
@@ -108,13 +110,14 @@ function Read({ v, live, series, jobKey }: { v: VerdictOut; live: LiveOut; serie
 
 /** Where a school and the physics part, a sentence says why. */
 function Disagree({ v }: { v: VerdictOut }) {
+  const u = useUnits();
   const passing = v.criteria.filter((c) => c.passed);
   const failing = v.criteria.filter((c) => c.passed === false);
   const leaks = v.verdict.includes("leak");
   if (passing.length > 0 && leaks)
     return (
       <p className="mt-2 border-l-4 border-stop pl-3">
-        Passes {passing.map((c) => c.name.toLowerCase()).join(" and ")}, but rises {v.rate_micron_s.value.toFixed(2)} µ/s without bending: about{" "}
+        Passes {passing.map((c) => c.name.toLowerCase()).join(" and ")}, but rises {u.rate(v.rate_micron_s.value, false)} without bending: about{" "}
         {mass(v.grams_per_year.value)} a year at working pressure.
       </p>
     );
@@ -152,13 +155,17 @@ function Figures({ v }: { v: VerdictOut }) {
   const leaks = v.verdict.includes("leak");
   const wet = v.verdict.includes("moisture");
   const r = v.rate_micron_s;
+  const u = useUnits();
   return (
     <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5">
       <Item name="Inside">{v.inside}</Item>
       {leaks ? (
         <>
           <Item name="Leak">
-            <b className="figure">{r.value.toFixed(2)} µ/s</b> <span className="figure text-soft">({r.low.toFixed(2)}–{r.high.toFixed(2)})</span>
+            <b className="figure">{u.rate(r.value, false)}</b>{" "}
+            <span className="figure text-soft">
+              ({u.rate(r.low, false)} to {u.rate(r.high, false)})
+            </span>
             <br />
             <span className="figure">{v.leak_pa_m3_s.value.toExponential(1)} Pa·m³/s</span>
           </Item>
@@ -168,7 +175,7 @@ function Figures({ v }: { v: VerdictOut }) {
         </>
       ) : (
         <Item name="Could show">
-          <span className="figure">{v.detection_micron_s.toFixed(2)} µ/s</span> <span className="text-soft">smallest leak</span>
+          <span className="figure">{u.rate(v.detection_micron_s, false)}</span> <span className="text-soft">smallest leak</span>
         </Item>
       )}
       {wet && (
@@ -203,13 +210,14 @@ function Item({ name, children }: { name: string; children: React.ReactNode }) {
 
 function HoldTrace({ v, live, series }: { v: VerdictOut; live: LiveOut; series: SeriesOut[] }) {
   const narrow = useNarrow();
+  const u = useUnits();
   const start = v.started_at;
   const end = start + Math.max(v.span_s * 1.2, 600);
   const inHold = series.flatMap((s) => s.pa.filter((p, i): p is number => p !== null && s.at[i]! >= start));
   const peak = Math.max(v.limit_pa, ...inHold);
   const top = micron(peak) * 1.15;
   const levels = [
-    { pa: v.limit_pa, label: `limit ${microns(v.limit_pa)} µ`, tone: "green" as const },
+    { pa: v.limit_pa, label: `limit ${u.say("pressure", v.limit_pa)}`, tone: "green" as const },
     ...(micron(v.saturation_pa) < top ? [{ pa: v.saturation_pa, label: "saturation at the coldest spot", tone: "ochre" as const, dotted: true }] : []),
   ];
   const best = [...v.curves].sort((a, b) => b.odds - a.odds)[0];

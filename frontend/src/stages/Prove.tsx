@@ -1,6 +1,7 @@
 import { useState } from "react";
 
 import { useChecks } from "../api/queries";
+import { pumpOf, withPart } from "../rig/parts";
 import { Button } from "../ui/Button";
 import { NumberField, Segments } from "../ui/Field";
 import { Sheet, Tag } from "../ui/Sheet";
@@ -13,6 +14,7 @@ type GateDoc = NonNullable<ProveDoc["gates"]>[string];
 export function Prove({ jobKey, job, editor }: StageProps) {
   const { data } = useChecks(jobKey, editor.version);
   const prove = job.prove!;
+  const pump = pumpOf(job);
   const set = (change: Partial<ProveDoc>) => editor.edit((j) => ({ ...j, prove: { ...j.prove!, ...change } }), "typing");
   const gate = (key: string, value: GateDoc) => set({ gates: { ...prove.gates, [key]: value } });
   return (
@@ -29,16 +31,15 @@ export function Prove({ jobKey, job, editor }: StageProps) {
           <p className="mb-2">Gauge on the pump by a short brass coupling. Judge it running: stopped, every vane pump leaks back.</p>
           <NumberField
             label="Lowest reading, running"
-            unit="µ"
+            dim="pressure"
+            per={101325 / 760000}
             optional
             min={1}
             max={20000}
-            value={job.rig?.pump?.blank_off_micron}
-            onChange={(v) =>
-              editor.edit((j) => ({ ...j, rig: { ...j.rig!, pump: { ...j.rig!.pump!, blank_off_micron: v } } }), "typing")
-            }
+            value={pump?.blank_off_micron}
+            onChange={(v) => pump && editor.edit((j) => withPart(j, pump.id, { blank_off_micron: v }), "typing")}
           />
-          <BlankOff value={job.rig?.pump?.blank_off_micron ?? null} />
+          <BlankOff value={pump?.blank_off_micron ?? null} />
         </Sheet>
         <Sheet title="Pump oil">
           <Segments
@@ -51,11 +52,7 @@ export function Prove({ jobKey, job, editor }: StageProps) {
             ]}
             onChange={(v) => {
               const pumpOil = v === "fresh" ? "fresh" : v === "milky" ? "wet" : "used";
-              editor.edit((j) => ({
-                ...j,
-                prove: { ...j.prove!, oil: v as "fresh" },
-                rig: { ...j.rig!, pump: { ...j.rig!.pump!, oil: pumpOil } },
-              }));
+              editor.edit((j) => ({ ...(pump ? withPart(j, pump.id, { oil: pumpOil }) : j), prove: { ...j.prove!, oil: v as "fresh" } }));
             }}
           />
           {prove.oil === "milky" && <p className="mt-2 border-l-4 border-ochre pl-3">Water in the oil: it stalls the pump. Drain warm, refill, run with the intake shut.</p>}
@@ -64,9 +61,9 @@ export function Prove({ jobKey, job, editor }: StageProps) {
         <Sheet title="Pressure test">
           <div className="grid grid-cols-2 gap-3">
             <NumberField label="Start" unit="kPa" optional min={0} max={10000} value={prove.test_start_kpa} onChange={(v) => set({ test_start_kpa: v })} />
-            <NumberField label="at" unit="°C" optional min={-40} max={80} value={prove.test_start_c} onChange={(v) => set({ test_start_c: v })} />
+            <NumberField label="at" dim="temperature" optional min={-40} max={80} value={prove.test_start_c} onChange={(v) => set({ test_start_c: v })} />
             <NumberField label="End" unit="kPa" optional min={0} max={10000} value={prove.test_end_kpa} onChange={(v) => set({ test_end_kpa: v })} />
-            <NumberField label="at" unit="°C" optional min={-40} max={80} value={prove.test_end_c} onChange={(v) => set({ test_end_c: v })} />
+            <NumberField label="at" dim="temperature" optional min={-40} max={80} value={prove.test_end_c} onChange={(v) => set({ test_end_c: v })} />
             <NumberField label="Minutes" unit="min" optional min={0} max={10000} value={prove.test_minutes} onChange={(v) => set({ test_minutes: v })} />
           </div>
           <p className="mt-2 text-soft">Nitrogen from a regulated bottle with relief. Never air or oxygen.</p>

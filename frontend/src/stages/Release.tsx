@@ -1,4 +1,5 @@
 import { useChecks, useSystem, useVerdict } from "../api/queries";
+import { useUnits } from "../lib/units";
 import { NumberField, Segments } from "../ui/Field";
 import { Sheet, Tag } from "../ui/Sheet";
 import type { StageProps } from "./types";
@@ -11,6 +12,7 @@ export function Release({ jobKey, job, editor }: StageProps) {
   const system = useSystem(jobKey, editor.version);
   const verdict = useVerdict(jobKey, false);
   const release = job.release!;
+  const u = useUnits();
   const done = release.steps_done ?? [];
   const set = (change: Partial<ReleaseDoc>) => editor.edit((j) => ({ ...j, release: { ...j.release!, ...change } }), "typing");
   const steps = checks.data?.steps ?? [];
@@ -50,7 +52,7 @@ export function Release({ jobKey, job, editor }: StageProps) {
                 </button>
                 <div>
                   <div className={here ? "casual text-[21px] leading-tight font-extrabold" : "font-bold"}>{s.label}</div>
-                  <div className="text-soft">{s.note}</div>
+                  <div className="text-soft">{u.words(s.note ?? "")}</div>
                 </div>
               </li>
             );
@@ -72,14 +74,14 @@ export function Release({ jobKey, job, editor }: StageProps) {
         <Sheet title="Charge">
           {system.data?.charge ? (
             <p className="mb-3">
-              To weigh in <span className="figure text-[28px] font-bold">{system.data.charge.kg.toFixed(2)} kg</span>
+              To weigh in <span className="figure text-[28px] font-bold">{u.say("mass", system.data.charge.kg)}</span>
               <br />
-              <span className="text-soft">{system.data.charge.words}</span>
+              <span className="text-soft">{u.words(system.data.charge.words)}</span>
             </p>
           ) : (
             <p className="mb-3 text-soft">Give the nameplate charge under Scope to have the weight worked out.</p>
           )}
-          <NumberField label="Weighed in" unit="kg" optional min={0} max={2000} value={release.weighed_kg} onChange={(v) => set({ weighed_kg: v })} />
+          <NumberField label="Weighed in" dim="mass" optional min={0} max={2000} value={release.weighed_kg} onChange={(v) => set({ weighed_kg: v })} />
         </Sheet>
         <Sheet title="Cautions">
           <ul className="list-none p-0">

@@ -4,7 +4,8 @@ import { useRef, useState } from "react";
 import type { ImportOut, LiveOut } from "../api/client";
 import { ApiError, post } from "../api/client";
 import { refreshRun } from "../api/queries";
-import { MICRON_PA, clock, span } from "../lib/format";
+import { clock, span } from "../lib/format";
+import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
 import { Modal } from "../ui/Modal";
 import { Fault, Tag } from "../ui/Sheet";
@@ -133,9 +134,14 @@ function Keypad({ open, onClose, jobKey }: { open: boolean; onClose: () => void;
   const [text, setText] = useState("");
   const [last, setLast] = useState<string[]>([]);
   const [fault, setFault] = useState<string>("");
+  const u = useUnits();
+  const unit = u.label("pressure");
+  // Other units than µ need a point; µ are whole.
+  const extra = u.of("pressure").key === "micron" ? "00" : ".";
+  const press = (k: string) => setText((t) => (k === "⌫" ? t.slice(0, -1) : k === "." && t.includes(".") ? t : (t + k).slice(0, 8).replace(/^0+(?=\d)/, "")));
   const enter = (pa: number | null) => {
     const at = Date.now() / 1000;
-    const shown = pa === null ? "over" : `${text} µ`;
+    const shown = pa === null ? "over" : `${text} ${unit}`;
     post(`/jobs/${jobKey}/readings`, { gauge: "typed", readings: [{ at, pa, key: crypto.randomUUID() }] }).then(
       () => {
         setLast((l) => [`${clock(at, true)}  ${shown}`, ...l].slice(0, 3));
@@ -147,12 +153,12 @@ function Keypad({ open, onClose, jobKey }: { open: boolean; onClose: () => void;
       (e: unknown) => e instanceof ApiError && setFault(e.problem.detail),
     );
   };
-  const value = Number(text);
+  const value = u.stored("pressure", Number(text));
   return (
     <Modal open={open} onClose={onClose} title="Type the reading">
       <div className="figure mb-1 rounded-[5px] border-2 border-strong px-3 py-2 text-right text-[40px] leading-none font-bold text-measure" aria-live="polite">
         {text || "0"}
-        <span className="text-[20px] text-ink"> µ</span>
+        <span className="text-[20px] text-ink"> {unit}</span>
       </div>
       <div className="figure mb-2 h-16 text-right text-soft">
         {last.map((l) => (
@@ -161,15 +167,15 @@ function Keypad({ open, onClose, jobKey }: { open: boolean; onClose: () => void;
       </div>
       {fault && <Fault title="Not stored" detail={fault} />}
       <div className="grid grid-cols-3 gap-2">
-        {["7", "8", "9", "4", "5", "6", "1", "2", "3", "00", "0", "⌫"].map((k) => (
-          <Button key={k} className="figure min-h-16 text-[24px]" aria-label={k === "⌫" ? "Back" : k} onClick={() => setText((t) => (k === "⌫" ? t.slice(0, -1) : (t + k).slice(0, 6).replace(/^0+/, "")))}>
+        {["7", "8", "9", "4", "5", "6", "1", "2", "3", extra, "0", "⌫"].map((k) => (
+          <Button key={k} className="figure min-h-16 text-[24px]" aria-label={k === "⌫" ? "Back" : k} onClick={() => press(k)}>
             {k}
           </Button>
         ))}
         <Button className="min-h-16" onClick={() => enter(null)}>
           Over
         </Button>
-        <Button kind="solid" className="col-span-2 min-h-16 text-[20px]" disabled={text === "" || value > 800000} onClick={() => enter(value * MICRON_PA)}>
+        <Button kind="solid" className="col-span-2 min-h-16 text-[20px]" disabled={text === "" || !Number.isFinite(value) || value > 120_000} onClick={() => enter(value)}>
           Enter
         </Button>
       </div>

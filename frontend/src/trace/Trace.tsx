@@ -3,9 +3,10 @@ import uPlot from "uplot";
 import "uplot/dist/uPlot.min.css";
 
 import type { SeriesOut } from "../api/client";
-import { clock, micron } from "../lib/format";
+import { clock, MICRON_PA } from "../lib/format";
+import { useUnits } from "../lib/units";
 import { token, useTheme } from "../lib/theme";
-import { decades, FONT, hatchBand, levelLine, marks, rightBands, type Band, type Level, type Mark } from "./paint";
+import { decades, FONT, hand, hatchBand, levelLine, marks, rightBands, type Band, type Level, type Mark, type Shown } from "./paint";
 
 export interface Pencil {
   at: number[];
@@ -27,16 +28,26 @@ export interface TraceProps {
   bottom?: number;
   height: number;
   label: string;
+  /** A hand on the time axis, moved by dragging. */
+  hand?: number;
+  onHand?: (at: number) => void;
+  /** How times are written along the axis. */
+  time?: (at: number) => string;
 }
 
-/** The strip chart: measured in ink, computed in pencil. Pressures come in Pa and are drawn in microns. */
+type Latest = TraceProps & { shown: Shown };
+
+/** The strip chart: measured in ink, computed in pencil. Pressures come in Pa and are drawn in the person's unit. */
 export function Trace(props: TraceProps) {
   const box = useRef<HTMLDivElement>(null);
   const plot = useRef<uPlot>(null);
-  const latest = useRef(props);
+  const units = useUnits();
+  const unit = units.of("pressure").key;
+  const full: Latest = { ...props, shown: (pa) => units.shown("pressure", pa) };
+  const latest = useRef(full);
   const theme = useTheme();
   useEffect(() => {
-    latest.current = props;
+    latest.current = full;
   });
 
   const { log, height } = props;
@@ -46,7 +57,7 @@ export function Trace(props: TraceProps) {
     const host = box.current;
     if (!host) return;
     const options = makeOptions(latest, log, count, host.clientWidth, height);
-    const made = new uPlot(options, align(latest.current.series), host);
+    const made = new uPlot(options, align(latest.current), host);
     plot.current = made;
     const watch = new ResizeObserver(() => made.setSize({ width: host.clientWidth, height }));
     watch.observe(host);
@@ -55,35 +66,52 @@ export function Trace(props: TraceProps) {
       made.destroy();
       plot.current = null;
     };
-  }, [log, height, count, theme, banded]);
+  }, [log, height, count, theme, banded, unit]);
 
   useEffect(() => {
     const p = plot.current;
     if (!p) return;
     p.batch(() => {
-      p.setData(align(props.series), false);
+      p.setData(align(full), false);
       p.setScale("x", { min: props.from, max: props.to });
-      p.setScale("y", range(props));
+      p.setScale("y", range(full));
     });
   });
 
-  return <div ref={box} role="img" aria-label={props.label} className="w-full" style={{ height }} />;
+  const drag = (e: React.PointerEvent) => {
+    const p = plot.current;
+    if (!p || !props.onHand || (e.type === "pointermove" && e.buttons === 0)) return;
+    const x = e.clientX - p.over.getBoundingClientRect().left;
+    props.onHand(Math.min(props.to, Math.max(props.from, p.posToVal(x, "x"))));
+  };
+  return (
+    <div
+      ref={box}
+      role="img"
+      aria-label={props.label}
+      onPointerDown={drag}
+      onPointerMove={drag}
+      className={`w-full ${props.onHand ? "touch-pan-y" : ""}`}
+      style={{ height }}
+    />
+  );
 }
 
-function range(p: TraceProps): { min: number; max: number } {
-  if (p.log) return { min: p.bottom ?? 50, max: p.top ?? 1e6 };
-  return { min: p.bottom ?? 0, max: p.top ?? 1000 };
+/** The span of the axis, in the person's unit; `top` and `bottom` are given in µ. */
+function range(p: Latest): { min: number; max: number } {
+  const [bottom, top] = p.log ? [p.bottom ?? 50, p.top ?? 1e6] : [p.bottom ?? 0, p.top ?? 1000];
+  return { min: p.shown(bottom * MICRON_PA), max: p.shown(top * MICRON_PA) };
 }
 
-/** Series on one time axis, in microns; over range stays empty. */
-function align(series: SeriesOut[]): uPlot.AlignedData {
-  const tables = series.map((s) => [s.at, s.pa.map((v) => (v === null ? null : micron(v)))] as uPlot.AlignedData);
+/** Series on one time axis; over range stays empty. */
+function align({ series, shown }: Latest): uPlot.AlignedData {
+  const tables = series.map((s) => [s.at, s.pa.map((v) => (v === null ? null : shown(v)))] as uPlot.AlignedData);
   if (tables.length === 0) return [[], []];
   return tables.length === 1 ? tables[0]! : uPlot.join(tables, tables.map((t) => t.map(() => 2)));
 }
 
 function makeOptions(
-  latest: React.RefObject<TraceProps>,
+  latest: React.RefObject<Latest>,
   log: boolean,
   count: number,
   width: number,
@@ -107,15 +135,15 @@ function makeOptions(
         grid: { stroke: token("rule"), width: 1 },
         space: 90,
         size: 32,
-        values: (_, splits) => splits.map((s) => clock(s)),
+        values: (_, splits) => splits.map((s) => (latest.current.time ?? clock)(s)),
         incrs: [60, 120, 300, 600, 900, 1800, 3600, 7200, 14400],
       },
       {
         ...axis,
         size: width < 500 ? 68 : 84,
         grid: { stroke: token("strong-rule"), width: 1 },
-        values: (_, splits) => splits.map((s) => (log && !isDecade(s) ? "" : s.toLocaleString("en-US"))),
-        ...(log ? { splits: () => [10, 100, 1000, 10_000, 100_000].filter((d) => d >= range(latest.current).min * 0.99) } : {}),
+        values: (_, splits) => splits.map((s) => (log && !isDecade(s) ? "" : s.toLocaleString("en-US", { maximumSignificantDigits: 6 }))),
+        ...(log ? { splits: () => DECADES.filter((d) => d >= range(latest.current).min * 0.99 && d <= range(latest.current).max) } : {}),
       },
     ],
     series: [
@@ -132,16 +160,18 @@ function makeOptions(
       drawAxes: [
         (u) => {
           if (log) decades(u);
-          for (const p of latest.current.pencils ?? []) hatchBand(u, p);
-          if (log) rightBands(u, latest.current.bands ?? []);
-          for (const l of latest.current.levels ?? []) levelLine(u, l);
+          const { pencils, bands, levels, shown } = latest.current;
+          for (const p of pencils ?? []) hatchBand(u, p, shown);
+          if (log) rightBands(u, bands ?? [], shown);
+          for (const l of levels ?? []) levelLine(u, l, shown);
         },
       ],
-      draw: [(u) => marks(u, latest.current.events ?? []), lastPoint],
+      draw: [(u) => marks(u, latest.current.events ?? [], latest.current.shown), lastPoint, (u) => hand(u, latest.current.hand)],
     },
   };
 }
 
+const DECADES = [1e-4, 1e-3, 0.01, 0.1, 1, 10, 100, 1000, 10_000, 100_000];
 const isDecade = (v: number) => Math.abs(Math.log10(v) - Math.round(Math.log10(v))) < 1e-6;
 
 /** A ring where the pen stands now. */

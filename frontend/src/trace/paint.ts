@@ -1,6 +1,5 @@
 import type uPlot from "uplot";
 
-import { micron } from "../lib/format";
 import { token } from "../lib/theme";
 import type { Pencil } from "./Trace";
 
@@ -28,6 +27,9 @@ export interface Mark {
   pa: number | null;
 }
 
+/** From Pa to what the axis shows. */
+export type Shown = (pa: number) => number;
+
 const px = () => devicePixelRatio;
 
 /** Fine rules between the decades. */
@@ -38,7 +40,7 @@ export function decades(u: uPlot): void {
   c.strokeStyle = token("rule");
   c.lineWidth = px();
   c.beginPath();
-  for (let d = 10; d <= 100_000; d *= 10)
+  for (let d = 1e-4; d <= 1e6; d *= 10)
     for (let k = 2; k < 10; k++) {
       const y = Math.round(u.valToPos(d * k, "y", true)) + 0.5;
       if (y < top || y > top + height) continue;
@@ -57,12 +59,12 @@ function clip(u: uPlot): void {
 }
 
 /** What is computed ahead: a hatched band with a dashed middle. */
-export function hatchBand(u: uPlot, p: Pencil): void {
+export function hatchBand(u: uPlot, p: Pencil, shown: Shown): void {
   const c = u.ctx;
   const n = p.at.length;
   if (n < 2) return;
   const xs = p.at.map((t) => u.valToPos(t, "x", true));
-  const ys = (v: number[]) => v.map((pa) => u.valToPos(Math.max(micron(pa), 0.1), "y", true));
+  const ys = (v: number[]) => v.map((pa) => u.valToPos(shown(Math.max(pa, 0.01)), "y", true));
   c.save();
   clip(u);
   if (p.low && p.high) {
@@ -96,10 +98,10 @@ export function hatchBand(u: uPlot, p: Pencil): void {
 }
 
 /** A level with its name on the sheet. */
-export function levelLine(u: uPlot, l: Level): void {
+export function levelLine(u: uPlot, l: Level, shown: Shown): void {
   const c = u.ctx;
   const { left, width, top, height } = u.bbox;
-  const y = u.valToPos(micron(l.pa), "y", true);
+  const y = u.valToPos(shown(l.pa), "y", true);
   if (y < top - 1 || y > top + height + 1) return;
   c.save();
   c.strokeStyle = token(l.tone);
@@ -118,7 +120,7 @@ export function levelLine(u: uPlot, l: Level): void {
 }
 
 /** The physical bands beside the trace. */
-export function rightBands(u: uPlot, bands: Band[]): void {
+export function rightBands(u: uPlot, bands: Band[], shown: Shown): void {
   const c = u.ctx;
   const { left, width, top, height } = u.bbox;
   const x = left + width + 6 * px();
@@ -127,8 +129,8 @@ export function rightBands(u: uPlot, bands: Band[]): void {
   c.textBaseline = "middle";
   c.textAlign = "left";
   for (const b of bands) {
-    const y0 = Math.max(top, u.valToPos(micron(b.to), "y", true));
-    const y1 = Math.min(top + height, u.valToPos(micron(b.from), "y", true));
+    const y0 = Math.max(top, u.valToPos(shown(b.to), "y", true));
+    const y1 = Math.min(top + height, u.valToPos(shown(b.from), "y", true));
     if (y1 - y0 < 4) continue;
     c.fillStyle = token(b.tone);
     c.fillRect(x, y0 + 2, 7 * px(), y1 - y0 - 4);
@@ -141,7 +143,7 @@ export function rightBands(u: uPlot, bands: Band[]): void {
 }
 
 /** Events as numbered flags standing on the trace. */
-export function marks(u: uPlot, events: Mark[]): void {
+export function marks(u: uPlot, events: Mark[], shown: Shown): void {
   const c = u.ctx;
   const { left, width, top, height } = u.bbox;
   let last = -Infinity;
@@ -152,7 +154,7 @@ export function marks(u: uPlot, events: Mark[]): void {
   for (const e of events) {
     const x = u.valToPos(e.at, "x", true);
     if (x < left || x > left + width) continue;
-    const on = e.pa === null ? top + height * 0.3 : u.valToPos(Math.max(micron(e.pa), 1), "y", true);
+    const on = e.pa === null ? top + height * 0.3 : u.valToPos(shown(Math.max(e.pa, 0.1)), "y", true);
     const r = 11 * px();
     const low = Math.min(Math.max(on, top + 46 * px()), top + height);
     const high = low - (x - last < 24 * px() ? 58 : 34) * px();
@@ -171,5 +173,28 @@ export function marks(u: uPlot, events: Mark[]): void {
     c.fillStyle = token("ink");
     c.fillText(e.label, x, high + px());
   }
+  c.restore();
+}
+
+/** Where the hand stands on the time axis. */
+export function hand(u: uPlot, at: number | undefined): void {
+  if (at === undefined) return;
+  const { left, width, top, height } = u.bbox;
+  const x = u.valToPos(at, "x", true);
+  if (x < left - 1 || x > left + width + 1) return;
+  const c = u.ctx;
+  c.save();
+  c.strokeStyle = token("ink");
+  c.lineWidth = 2 * px();
+  c.beginPath();
+  c.moveTo(x, top);
+  c.lineTo(x, top + height);
+  c.stroke();
+  c.fillStyle = token("ink");
+  c.beginPath();
+  c.moveTo(x - 8 * px(), top);
+  c.lineTo(x + 8 * px(), top);
+  c.lineTo(x, top + 11 * px());
+  c.fill();
   c.restore();
 }

@@ -2,6 +2,8 @@ import { ChevronDown, Check } from "lucide-react";
 import { Select as RS, ToggleGroup } from "radix-ui";
 import { useId, useState } from "react";
 
+import { useUnits, type Dim } from "../lib/units";
+
 const BOX = "min-h-12 w-full rounded-[5px] border-2 border-strong bg-sheet px-3 hover:border-ink";
 
 /** A labelled line of text. */
@@ -37,29 +39,46 @@ export function TextField({
 export function NumberField({
   label,
   unit,
+  dim,
+  per = 1,
   value,
   onChange,
   min,
   max,
   optional = false,
+  quiet = false,
 }: {
   label: string;
-  unit: string;
+  unit?: string;
+  /** A kind of figure that is shown in the person's own unit; `per` is one of the field's units in the dimension's. */
+  dim?: Dim;
+  per?: number;
   value: number | null | undefined;
   onChange: (v: number | null) => void;
   min: number;
   max: number;
   optional?: boolean;
+  /** The label is for readers of the screen only: what the field is shows from its place. */
+  quiet?: boolean;
 }) {
   const id = useId();
-  const [typed, setTyped] = useState<string | null>(null);
-  const text = typed ?? (value === null || value === undefined ? "" : String(value));
-  const parsed = Number(text.replace(",", "."));
+  const u = useUnits();
+  const native = !dim || (per === 1 && u.of(dim).factor === 1 && !u.of(dim).offset);
+  const show = (v: number) => (native || !dim ? v : Number(u.shown(dim, v * per).toPrecision(5)));
+  const keep = (v: number) => (native || !dim ? v : Number((u.stored(dim, v) / per).toPrecision(7)));
+  const shownUnit = dim ? (u.of(dim).key === "lb-oz" ? "lb" : u.label(dim)) : unit;
+  const [typed, setTyped] = useState<{ text: string; unit: string | undefined } | null>(null);
+  // What was typed in another unit is not shown as if it were in this one.
+  const live = typed && typed.unit === shownUnit ? typed.text : null;
+  const text = live ?? (value === null || value === undefined ? "" : String(show(value)));
+  const parsed = keep(Number(text.replace(",", ".")));
   const empty = text.trim() === "";
-  const bad = empty ? !optional : !Number.isFinite(parsed) || parsed < min || parsed > max;
+  // Bounds are kept in the document's unit; a figure on the bound must not fail for its last digit.
+  const within = (v: number) => Number.isFinite(v) && v >= min - Math.abs(min) * 1e-4 && v <= max * 1.0001;
+  const bad = empty ? !optional : !within(parsed);
   return (
     <div className="min-w-0">
-      <label htmlFor={id} className="mb-1 block text-soft">
+      <label htmlFor={id} className={quiet ? "sr-only" : "mb-1 block text-soft"}>
         {label}
       </label>
       <div className="relative">
@@ -72,19 +91,19 @@ export function NumberField({
           aria-describedby={bad ? `${id}-bad` : undefined}
           onChange={(e) => {
             const next = e.target.value;
-            setTyped(next);
-            const n = Number(next.replace(",", "."));
+            setTyped({ text: next, unit: shownUnit });
+            const n = keep(Number(next.replace(",", ".")));
             if (next.trim() === "") {
               if (optional) onChange(null);
-            } else if (Number.isFinite(n) && n >= min && n <= max) onChange(n);
+            } else if (within(n)) onChange(Math.min(max, Math.max(min, n)));
           }}
           onBlur={() => !bad && setTyped(null)}
         />
-        <span className="pointer-events-none absolute inset-y-0 right-3 flex items-center text-soft">{unit}</span>
+        <span className="pointer-events-none absolute inset-y-0 right-3 flex items-center text-soft">{shownUnit}</span>
       </div>
       {bad && (
         <p id={`${id}-bad`} className="mt-1 text-[15px] text-stop">
-          {empty ? "a figure is needed" : `from ${min} to ${max} ${unit}`}
+          {empty ? "a figure is needed" : `from ${show(min)} to ${show(max)} ${shownUnit}`}
         </p>
       )}
     </div>
@@ -103,21 +122,27 @@ export function SelectField({
   value,
   options,
   onChange,
+  placeholder = "choose",
+  quiet = false,
 }: {
   label: string;
   value: string;
   options: Option[];
   onChange: (v: string) => void;
+  placeholder?: string;
+  quiet?: boolean;
 }) {
   const id = useId();
   return (
     <div className="min-w-0">
-      <span id={id} className="mb-1 block text-soft">
+      <span id={id} className={quiet ? "sr-only" : "mb-1 block text-soft"}>
         {label}
       </span>
       <RS.Root value={value} onValueChange={onChange}>
         <RS.Trigger aria-labelledby={id} className={`${BOX} flex items-center justify-between gap-2 text-left`}>
-          <RS.Value />
+          <span className="truncate">
+            <RS.Value placeholder={<span className="text-soft">{placeholder}</span>} />
+          </span>
           <ChevronDown size={18} aria-hidden />
         </RS.Trigger>
         <RS.Portal>

@@ -2,16 +2,48 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from rough_draw.core.catalogue.quantity import Quantity
 
 EVAPORATOR_PER_KW = Quantity(0.45e-3, 0.28e-3, 0.75e-3, "m³/kW", "estimate: tube volume of finned evaporators")
 CONDENSER_PER_KW = Quantity(0.35e-3, 0.20e-3, 0.60e-3, "m³/kW", "estimate: tube volume of air-cooled condensers")
 COMPRESSOR_PER_KW = Quantity(0.30e-3, 0.15e-3, 0.55e-3, "m³/kW", "estimate: shell space above the oil")
 DRIER_VOLUME = Quantity(0.25e-3, 0.1e-3, 0.6e-3, "m³", "estimate: filter-drier and sight glass")
-METERING_BORE = Quantity(1.8e-3, 1.2e-3, 3.0e-3, "m", "estimate: expansion valve driven or held open")
-METERING_LENGTH = Quantity(6e-3, 4e-3, 10e-3, "m", "estimate: expansion valve passage")
 COIL_BORE_SHARE = Quantity(0.7, 0.5, 1.0, "of line bore", "estimate: coil header path against the suction line")
-SERVICE_VALVE_BORE = Quantity(9e-3, 6e-3, 14e-3, "m", "estimate: open service valve")
+REHEAT_PER_KW = Quantity(0.30e-3, 0.18e-3, 0.50e-3, "m³/kW", "estimate: tube volume of reheat coils")
+COIL_PATH = Quantity(1.5, 0.8, 3.0, "m", "estimate: header to header through many circuits side by side")
+COIL_TUBE_BORE = Quantity(9e-3, 6e-3, 11e-3, "m", "estimate: tube of finned coils, for their inner wall")
+VESSEL_PATH = Quantity(0.1, 0.05, 0.3, "m", "estimate: connections of a vessel")
+CHECK_CRACK = Quantity(500.0, 100.0, 2000.0, "Pa", "estimate: spring of a check valve")
+
+
+@dataclass(frozen=True)
+class LinkClass:
+    """What joins two sections: its throat, its length, and how it is opened for the evacuation."""
+
+    bore: Quantity
+    length: Quantity
+    opened: str
+
+
+def _class(low: float, value: float, high: float, length_mm: float, what: str, opened: str) -> LinkClass:
+    bore = Quantity(value * 1e-3, low * 1e-3, high * 1e-3, "m", f"estimate: {what}")
+    length = Quantity(length_mm * 1e-3, 0.6 * length_mm * 1e-3, 1.6 * length_mm * 1e-3, "m", f"estimate: {what}")
+    return LinkClass(bore, length, opened)
+
+
+LINKS: dict[str, LinkClass] = {
+    "service-valve": _class(6, 9, 14, 50, "open service valve", "turn its stem to the middle, neither seat"),
+    "ball-valve": _class(8, 12, 20, 60, "full-bore ball valve", "turn its handle along the pipe"),
+    "solenoid": _class(4, 7, 10, 60, "lifted solenoid valve", "lift it with a magnet, or energise its coil alone"),
+    "expansion-valve": _class(1.2, 2.2, 3.5, 8, "electronic valve driven open", "drive it open in the service mode"),
+    "thermostatic-valve": _class(1.2, 1.8, 3.0, 6, "thermostatic valve, bulb warm", "warm its bulb"),
+    "capillary": _class(0.8, 1.3, 2.0, 900, "capillary tubes or a fixed orifice", "nothing to open; it is only slow"),
+    "check-valve": _class(5, 8, 14, 50, "check valve in its own direction", "pull from both sides of it"),
+    "reheat-valve": _class(5, 8, 14, 60, "driven reheat valve", "drive it open in the service mode"),
+    "filter-drier": _class(3, 5, 8, 80, "filter-drier, its bed", "nothing to open; fit a new one last"),
+}
 OIL_LEFT_IN_COIL = Quantity(0.07, 0.03, 0.15, "of charge", "estimate: oil that stays in lines and coil")
 WALL_WATER = Quantity(2.0e-6, 5e-7, 1.0e-5, "kg/m²", "estimate: 2 to 30 molecular layers on inner walls")
 WALL_TAU = Quantity(900.0, 300.0, 2500.0, "s", "estimate: release of wall water at room temperature")

@@ -1,0 +1,100 @@
+import type { ChangesOut, PlanOut } from "../api/client";
+import { span } from "../lib/format";
+import { useUnits } from "../lib/units";
+import { Button } from "../ui/Button";
+import { Tag } from "../ui/Sheet";
+
+const SOURCE: Record<string, string> = { hand: "by hand", kit: "in the van", buy: "to buy" };
+
+/** What to change first: every single change, ranked by the time it saves. */
+export function Changes({ changes, plan, onTake }: { changes: ChangesOut | undefined; plan: PlanOut; onTake: (key: string) => void }) {
+  const u = useUnits();
+  if (!changes) return <p className="text-soft">Trying every change…</p>;
+  const gets = plan.time_to_target_s !== null && plan.time_to_target_s !== undefined;
+  return (
+    <>
+      {changes.upgrades.length === 0 ? (
+        <p>No single change would save more than a second. This rig is as good as it gets for this job.</p>
+      ) : (
+        <ol className="max-h-[430px] list-none overflow-auto p-0" data-testid="changes">
+          {changes.upgrades.map((c) => (
+            <li key={c.key} className="flex items-center gap-3 border-t border-rule py-1.5 first:border-0 first:pt-0">
+              <div className="min-w-0 flex-1">
+                <div className="font-bold">{u.words(c.change)}</div>
+                <div className="text-soft">
+                  {gets ? "saves " : "gets there in "}
+                  <span className="figure text-ink">{span(gets ? c.seconds_saved.value : c.time_to_target_s)}</span>
+                  {gets && c.seconds_saved.high - c.seconds_saved.low > 2 && (
+                    <>
+                      {" "}
+                      ({span(Math.max(0, c.seconds_saved.low))} to {span(c.seconds_saved.high)})
+                    </>
+                  )}
+                  , {SOURCE[c.source]}
+                </div>
+              </div>
+              <Button aria-label={`Take: ${c.change}`} onClick={() => onTake(c.key)}>
+                Take
+              </Button>
+            </li>
+          ))}
+        </ol>
+      )}
+      {changes.unknowns[0] && gets && (
+        <p className="mt-3 border-t-2 border-rule pt-3 text-soft">
+          Least sure: <b className="text-ink">{changes.unknowns[0].unknown}</b>, {span(changes.unknowns[0].low_s)} or{" "}
+          {span(changes.unknowns[0].high_s)}. To narrow it, {changes.unknowns[0].measure}.
+        </p>
+      )}
+    </>
+  );
+}
+
+/** What is wrong with the rig, each with its fix one touch away. */
+export function Findings({ plan, onFix, onShow }: { plan: PlanOut; onFix: (key: string) => void; onShow: (part: string) => void }) {
+  const u = useUnits();
+  if (plan.findings.length === 0) return <p>Nothing to find fault with.</p>;
+  return (
+    <ul className="max-h-[470px] list-none overflow-auto p-0" data-testid="findings">
+      {plan.findings.map((f) => (
+        <li key={f.key} className="border-t border-rule py-2 first:border-0 first:pt-0">
+          <div className="flex items-baseline gap-2">
+            <Tag tone={f.severity === "note" ? "plain" : f.severity}>{f.severity}</Tag>
+            <button type="button" className="min-h-8 flex-1 text-left font-bold" onClick={() => onShow(f.place)}>
+              {u.words(f.title)}
+            </button>
+          </div>
+          <p className="mt-1 text-soft">{u.words(f.why)}</p>
+          {f.fix && (
+            <Button className="mt-1.5" onClick={() => onFix(f.key)}>
+              {u.words(f.fix.charAt(0).toUpperCase() + f.fix.slice(1))}
+            </Button>
+          )}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+const SAYS = { yes: "pass", partly: "caution", no: "stop" } as const;
+
+/** The six questions a hook-up must answer. */
+export function Questions({ plan }: { plan: PlanOut }) {
+  const u = useUnits();
+  return (
+    <dl className="grid gap-2" data-testid="questions">
+      {plan.questions.map((q) => (
+        <div key={q.letter} className="grid grid-cols-[24px_84px_1fr] items-baseline gap-2 border-t border-rule pt-2 first:border-0 first:pt-0">
+          <span className="figure font-bold">{q.letter}</span>
+          <span>
+            <Tag tone={SAYS[q.says]}>{q.says}</Tag>
+          </span>
+          <div>
+            <dt className="font-bold">{q.question}</dt>
+            <dd className="text-soft">{u.words(q.words)}</dd>
+          </div>
+        </div>
+      ))}
+    </dl>
+  );
+}

@@ -1,0 +1,135 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { CalendarPlus } from "lucide-react";
+import { useState } from "react";
+import { Link } from "react-router";
+
+import type { ApiError, DayJob, DayOut } from "../api/client";
+import { post } from "../api/client";
+import { useDay } from "../api/queries";
+import { Strip } from "../bench/Strip";
+import { fromLocal, toLocal } from "../bench/when";
+import { clock } from "../lib/format";
+import { Button } from "../ui/Button";
+import { Fault, Tag } from "../ui/Sheet";
+
+/** The day over all jobs and pumps: where a person is needed when, and what clashes. */
+export function Day() {
+  const { data, error } = useDay();
+  const client = useQueryClient();
+  const [now] = useState(() => Date.now() / 1000);
+  const [picked, setPicked] = useState<string[]>([]);
+  const [from, setFrom] = useState(() => Math.ceil(Date.now() / 900_000) * 900);
+  const [fault, setFault] = useState<ApiError | null>(null);
+  if (error) return <Fault title="The day cannot be shown" detail={error.message} />;
+  if (!data) return <p className="p-4 text-soft">Laying the day out…</p>;
+  const planned = data.jobs.filter((j) => j.start_at !== null && j.touches.length > 0);
+  const open = data.jobs.filter((j) => !planned.includes(j));
+  const begin = Math.min(...planned.map((j) => j.touches[0]!.at.low)) - 600;
+  const end = Math.max(...planned.map((j) => j.touches[j.touches.length - 1]!.at.high)) + 900;
+  const fit = () => {
+    const keys = picked.length > 0 ? picked : open.filter((j) => !j.fault).map((j) => j.key);
+    post<DayOut>("/day/fit", { keys, day_start: from }).then(
+      (d) => {
+        client.setQueryData(["day"], d);
+        void client.invalidateQueries({ queryKey: ["job"] });
+        setPicked([]);
+        setFault(null);
+      },
+      (e: ApiError) => setFault(e),
+    );
+  };
+  return (
+    <>
+      <header className="mb-4 flex flex-wrap items-end gap-3">
+        <h1 className="mr-auto text-[28px]">Day</h1>
+        <label>
+          <span className="mb-1 block text-soft">Not before</span>
+          <input type="datetime-local" value={toLocal(from)} onChange={(e) => setFrom(fromLocal(e.target.value) ?? from)} className="figure min-h-12 rounded-[5px] border-2 border-strong bg-sheet px-3" />
+        </label>
+        <Button kind="solid" onClick={fit} disabled={picked.length === 0 && open.every((j) => j.fault)}>
+          {picked.length > 0 ? `Fit ${picked.length} in` : "Fit the rest in"}
+        </Button>
+        <a href="/api/day.ics" download className="casual flex min-h-12 items-center gap-2 rounded-[5px] border-2 border-ink bg-sheet px-4 font-bold hover:bg-green-wash">
+          <CalendarPlus size={18} aria-hidden /> Calendar
+        </a>
+      </header>
+      {fault && <Fault title={fault.problem.title} detail={fault.problem.detail} />}
+      <Clashes day={data} />
+      {planned.length === 0 && <p className="sheet p-6">No job has a start yet. Fit them in, or set a start under Rig, The day.</p>}
+      <ul className="grid list-none gap-3 p-0">
+        {planned.map((j) => (
+          <li key={j.key} className="sheet p-4">
+            <div className="flex flex-wrap items-center gap-x-4">
+              <Pick job={j} on={picked.includes(j.key)} set={setPicked} />
+              <Link to={`/jobs/${j.key}/rig`} className="casual min-h-12 py-3 text-[20px] font-bold hover:underline">
+                {j.title}
+              </Link>
+              <span className="text-soft">{j.pump}</span>
+              <span className="figure ml-auto font-bold">{clock(j.start_at!)}</span>
+            </div>
+            <Strip job={j} from={begin} to={end} now={now} />
+            <p className="mt-1 flex flex-wrap gap-x-5 gap-y-1">
+              {j.touches.map((t) => (
+                <span key={t.kind}>
+                  <span className="figure font-bold">{clock(t.at.value)}</span> {t.title}
+                </span>
+              ))}
+            </p>
+          </li>
+        ))}
+      </ul>
+      {open.length > 0 && (
+        <section className="mt-5">
+          <h2 className="mb-2 text-[20px]">Without a start</h2>
+          <ul className="sheet list-none p-0 px-4">
+            {open.map((j) => (
+              <li key={j.key} className="flex flex-wrap items-center gap-3 border-t border-rule py-1 first:border-0">
+                <Pick job={j} on={picked.includes(j.key)} set={setPicked} />
+                <Link to={`/jobs/${j.key}/scope`} className="min-h-12 py-3 font-bold hover:underline">
+                  {j.title}
+                </Link>
+                <span className="text-soft">{j.pump}</span>
+                {j.fault && <span className="text-stop">{j.fault}</span>}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </>
+  );
+}
+
+function Pick({ job, on, set }: { job: DayJob; on: boolean; set: React.Dispatch<React.SetStateAction<string[]>> }) {
+  return (
+    <button
+      type="button"
+      role="checkbox"
+      aria-checked={on}
+      aria-label={`Fit ${job.title} in`}
+      disabled={job.fault !== ""}
+      onClick={() => set((p) => (p.includes(job.key) ? p.filter((k) => k !== job.key) : [...p, job.key]))}
+      className="grid size-12 place-items-center disabled:opacity-40"
+    >
+      <span className={`grid size-7 place-items-center rounded-[4px] border-2 font-bold ${on ? "border-green bg-green-wash text-green" : "border-strong"}`}>{on ? "✓" : ""}</span>
+    </button>
+  );
+}
+
+function Clashes({ day }: { day: DayOut }) {
+  const title = (k: string) => day.jobs.find((j) => j.key === k)?.title ?? k;
+  if (day.conflicts.length === 0) return null;
+  return (
+    <section role="alert" className="sheet mb-4 border-[3px] border-ochre p-4">
+      <h2 className="text-[19px]">
+        {day.conflicts.length} clash{day.conflicts.length === 1 ? "" : "es"}
+      </h2>
+      <ul className="list-none p-0">
+        {day.conflicts.map((c, i) => (
+          <li key={i} className="mt-1">
+            <Tag tone="caution">{c.what}</Tag> <span className="figure font-bold">{clock(c.at)}</span> {c.words}: {title(c.keys[0])} and {title(c.keys[1])}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,161 @@
+import type { Drawing, Round } from "../api/client";
+import { useUnits } from "../lib/units";
+import { conductanceOf, strokeWidth } from "./parts";
+import { isShut, tone, type RigLineProps } from "./RigLine";
+
+type Box = Drawing["boxes"] extends (infer B)[] | undefined ? B : never;
+
+/** The rig line as the server laid it out. */
+export function Drawn({ plan, pressures = {}, reading, shut = [], selected, onPart, onValve }: RigLineProps) {
+  const u = useUnits();
+  const d = plan.drawing;
+  const width = d.width ?? 1120;
+  const height = d.height ?? 140;
+  const press = (part: string, label: string) =>
+    onPart && !part.endsWith(".port") && !part.startsWith("link:")
+      ? {
+          role: "button",
+          tabIndex: 0,
+          "aria-label": `${label}${selected === part ? ", chosen" : ""}`,
+          onClick: () => onPart(part),
+          onKeyDown: (e: React.KeyboardEvent) => {
+            if (e.key === "Enter" || e.key === " ") {
+              e.preventDefault();
+              onPart(part);
+            }
+          },
+          className: "cursor-pointer",
+        }
+      : {};
+  return (
+    <svg viewBox={`0 0 ${width} ${height}`} style={{ minWidth: Math.min(width, 1500), maxHeight: 460 }} className="w-full" role="group" aria-label="Rig line, pump to system">
+      {(d.strokes ?? []).map((s, i) => {
+        const c = conductanceOf(plan, s.part);
+        const ink = selected === s.part ? "var(--measure)" : "var(--ink)";
+        return (
+          <g key={i} {...press(s.part, `${s.label || s.part}`)}>
+            {onPart && <path d={s.path} fill="none" stroke="transparent" strokeWidth={44} />}
+            <path d={s.path} fill="none" stroke={ink} strokeWidth={c === undefined ? 3.5 : strokeWidth(c)} strokeLinejoin="miter" />
+            {s.label && (
+              <text x={s.x} y={s.y} textAnchor="middle" fontSize="14" fill={selected === s.part ? "var(--ink)" : "var(--soft)"} fontWeight={selected === s.part ? 700 : 400}>
+                {u.words(s.label)}
+              </text>
+            )}
+          </g>
+        );
+      })}
+      {(d.boxes ?? []).map((b) => (
+        <g key={b.name + b.kind} {...(b.kind === "section" ? {} : press(b.name, b.label))}>
+          <Compartment b={b} pa={pressures[b.name]} chosen={selected === b.name} say={(p) => u.say("pressure", p)} words={u.words} />
+        </g>
+      ))}
+      {(d.marks ?? []).map((m, i) => (
+        <text key={i} x={m.x} y={m.y} textAnchor="middle" fontSize="14" fill="var(--soft)" className="pointer-events-none">
+          {u.words(m.text)}
+        </text>
+      ))}
+      {(d.valves ?? []).map((v) => (
+        <ValveMark key={v.valve} v={v} shut={isShut(plan, v.valve, shut)} chosen={selected === v.part} onPress={onValve ? () => onValve(v.valve) : onPart && !v.part.startsWith("link:") ? () => onPart(v.part) : undefined} />
+      ))}
+      {(d.flags ?? []).map((f, i) => {
+        const text = i === 0 ? (reading ?? "gauge") : "gauge";
+        const w = 24 + text.length * 8.6;
+        const x = Math.min(f.x, width - w - 4);
+        return (
+          <g key={f.part} {...press(f.part, "gauge")}>
+            <path d={`M${f.x} ${f.foot}V${f.y}`} stroke="var(--measure)" strokeWidth="3" />
+            <rect x={x - 1.5} y={f.y - 1} width={w} height="24" fill="var(--measure)" stroke={selected === f.part ? "var(--ink)" : "none"} strokeWidth="2.5" />
+            <text x={x + w / 2} y={f.y + 16} textAnchor="middle" fontSize="15" fontWeight="700" fill="var(--on-measure)" className="figure">
+              {text}
+            </text>
+          </g>
+        );
+      })}
+    </svg>
+  );
+}
+
+const STATE: Record<string, { dash?: string; note: string; ink: string }> = {
+  pumped: { note: "", ink: "var(--ink)" },
+  "left-out": { dash: "9 6", note: "not reached", ink: "var(--stop)" },
+  charge: { dash: "2 5", note: "keeps its charge", ink: "var(--soft)" },
+};
+
+function Compartment({ b, pa, chosen, say, words }: { b: Box; pa: number | undefined; chosen: boolean; say: (pa: number) => string; words: (t: string) => string }) {
+  const h = b.h ?? 60;
+  const s = STATE[b.state ?? "pumped"] ?? STATE.pumped!;
+  const under = s.note || (pa === undefined ? "" : say(pa));
+  const lines = wrap(words(b.label), (b.w - 6) / 7.4);
+  const first = b.y + h / 2 + 5 - (lines.length - 1) * 8 - (under ? 9 : 0);
+  return (
+    <>
+      <rect x={b.x} y={b.y} width={b.w} height={h} rx="6" fill="var(--sheet)" />
+      {b.state === "left-out" && <Hatched b={b} h={h} />}
+      <rect x={b.x} y={b.y} width={b.w} height={h} rx="6" fill={b.state === "pumped" ? tone(pa) : "transparent"} stroke={chosen ? "var(--measure)" : s.ink} strokeWidth={chosen ? 4 : 2.5} strokeDasharray={s.dash} />
+      {lines.map((l, i) => (
+        <text key={i} x={b.x + b.w / 2} y={first + 16 * i} textAnchor="middle" fontSize="15" fontWeight="700" fill="var(--ink)">
+          {l}
+        </text>
+      ))}
+      {under && (
+        <text x={b.x + b.w / 2} y={b.y + h - 9} textAnchor="middle" fontSize="14" fill={s.note ? s.ink : "var(--ink)"} className={s.note ? "" : "figure"}>
+          {under}
+        </text>
+      )}
+    </>
+  );
+}
+
+/** What is not known or not reached is hatched. */
+function Hatched({ b, h }: { b: Box; h: number }) {
+  const lines = [];
+  for (let x = b.x - h + 10; x < b.x + b.w; x += 10) {
+    const x0 = Math.max(b.x, x);
+    const x1 = Math.min(b.x + b.w, x + h);
+    lines.push(`M${x0} ${b.y + h - (x0 - x)}L${x1} ${b.y + h - (x1 - x)}`);
+  }
+  return <path d={lines.join("")} stroke="var(--strong-rule)" strokeWidth="1.2" />;
+}
+
+function ValveMark({ v, shut, chosen, onPress }: { v: Round; shut: boolean; chosen: boolean; onPress?: () => void }) {
+  const r = v.small ? 12 : 19;
+  const upright = (v.upright ?? false) !== shut;
+  const long = 2 * r - 11;
+  return (
+    <g
+      role={onPress ? "button" : "img"}
+      tabIndex={onPress ? 0 : undefined}
+      aria-label={`${v.label}, ${shut ? "shut" : "open"}`}
+      onClick={onPress}
+      onKeyDown={(e) => {
+        if (onPress && (e.key === "Enter" || e.key === " ")) {
+          e.preventDefault();
+          onPress();
+        }
+      }}
+      className={onPress ? "cursor-pointer" : ""}
+    >
+      <circle cx={v.x} cy={v.y} r={v.small ? 22 : 26} fill="transparent" />
+      <circle cx={v.x} cy={v.y} r={r} fill="var(--sheet)" stroke={chosen ? "var(--measure)" : "var(--ink)"} strokeWidth={chosen ? 4 : 2.5} />
+      <rect
+        x={v.x - (upright ? 3 : long / 2)}
+        y={v.y - (upright ? long / 2 : 3)}
+        width={upright ? 6 : long}
+        height={upright ? long : 6}
+        rx="3"
+        fill={shut ? "var(--stop)" : "var(--green)"}
+      />
+    </g>
+  );
+}
+
+/** A label in one or two lines of at most `chars`. */
+function wrap(text: string, chars: number): string[] {
+  if (text.length <= chars) return [text];
+  const parts = text.split(" ");
+  let first = parts[0] ?? text;
+  let i = 1;
+  while (i < parts.length && (first + " " + parts[i]).length <= chars) first += " " + parts[i++];
+  const rest = parts.slice(i).join(" ");
+  return rest ? [first, rest.length > chars + 1 ? rest.slice(0, Math.max(3, Math.floor(chars))) + "…" : rest] : [first.slice(0, Math.max(4, Math.floor(chars)))];
+}

@@ -1,0 +1,67 @@
+import type { Moment, PlanOut } from "../api/client";
+import { percent } from "../lib/format";
+
+export interface Slice {
+  label: string;
+  share: number;
+  kind: string;
+}
+
+const TONE: Record<string, string> = {
+  pump: "bg-green-wash",
+  hose: "bg-strong",
+  manifold: "hatch bg-rule",
+  tool: "bg-rule",
+  port: "bg-ochre-wash",
+};
+const NAMES: [string, string[], string][] = [
+  ["pump", ["pump"], "pump"],
+  ["hoses", ["hose"], "hose"],
+  ["manifold", ["manifold"], "manifold"],
+  ["tee, tools", ["tool", "tee", "valve", "adapter"], "tool"],
+  ["ports", ["port"], "port"],
+];
+
+/** What holds the draw back at the target, pump to port, in slices that add up to one. */
+export function atTarget(plan: PlanOut): Slice[] {
+  const cores = plan.parts.some((p) => p.label === "core in port");
+  return NAMES.map(([label, kinds, kind]) => ({
+    label: kind === "port" && cores ? "cores" : label,
+    kind,
+    share: plan.parts.filter((p) => kinds.includes(p.kind)).reduce((a, p) => a + p.share, 0) + (kind === "pump" ? plan.pump_share : 0),
+  })).filter((s) => s.share >= 0.005);
+}
+
+/** The same at a moment of the predicted run. */
+export function atMoment(plan: PlanOut, m: Moment): Slice[] {
+  const kindOf = (label: string): string => {
+    if (label.startsWith("pump")) return "pump";
+    const part = plan.parts.find((p) => label === p.label + (p.side ? ` (${p.side})` : ""));
+    const found = NAMES.find(([, kinds]) => kinds.includes(part?.kind ?? ""));
+    return found?.[2] ?? "tool";
+  };
+  const sums = new Map<string, number>();
+  for (const [label, share] of Object.entries(m.resistance)) sums.set(kindOf(label), (sums.get(kindOf(label)) ?? 0) + share);
+  const cores = plan.parts.some((p) => p.label === "core in port");
+  return NAMES.map(([label, , kind]) => ({ label: kind === "port" && cores ? "cores" : label, kind, share: sums.get(kind) ?? 0 })).filter((s) => s.share >= 0.005);
+}
+
+/** The ribbon: where the resistance is. */
+export function Ribbon({ plan, slices }: { plan: PlanOut; slices?: Slice[] }) {
+  const shown = slices ?? atTarget(plan);
+  return (
+    <div className="mt-2">
+      <div className="flex gap-[3px]" role="img" aria-label={`Resistance: ${shown.map((s) => `${s.label} ${percent(s.share)}`).join(", ")}`}>
+        {shown.map((s) => (
+          <div key={s.kind} className={`min-w-[6px] overflow-hidden px-2 py-1 text-[15px] font-bold whitespace-nowrap ${TONE[s.kind] ?? "bg-rule"}`} style={{ flexGrow: Math.max(s.share, 0.01), flexBasis: 0 }}>
+            {s.share > 0.07 && (
+              <>
+                {s.label} <span className="figure">{percent(s.share)}</span>
+              </>
+            )}
+          </div>
+        ))}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,123 @@
+"""The day: when a hand is needed on each job, what clashes, a proposal of starts, and the calendar file."""
+
+from __future__ import annotations
+
+import time
+
+from fastapi import APIRouter, Query, Response
+
+from rough_draw.api import runs
+from rough_draw.api.deps import Key
+from rough_draw.api.schemas import RangeOut
+from rough_draw.api.schemas_shelf import (
+    DayFit,
+    DayJob,
+    DayOut,
+    DayTouchOut,
+)
+from rough_draw.core.dayplan import Planned, conflicts, fit, touches
+from rough_draw.core.network import NetworkError
+from rough_draw.core.system import ScopeError
+from rough_draw.store import calendar, jobs, shelf
+
+router = APIRouter(tags=["day"])
+
+Start = Query(None, ge=0, le=4e9, description="when the pump starts, epoch s; the planned start, or now, if left out")
+
+
+def _planned(stored: jobs.StoredJob, start: float | None = None) -> Planned:
+    job = stored.job
+    pump = job.rig.pump
+    name = pump.name or f"{pump.plate_cfm:g} CFM pump"
+    title = " · ".join(x for x in (job.party.customer, job.party.unit) if x) or job.title or "Unnamed job"
+    at = start if start is not None else job.plans.start_at
+    return Planned(stored.key, title, name, at, touches(job, runs.plan_for(job)))
+
+
+def _out(p: Planned, unit: str, fault: str = "") -> DayJob:
+    start = p.start
+    found = []
+    for t in p.touches if start is not None else ():
+        at = RangeOut(low=start + t.at.low, value=start + t.at.value, high=start + t.at.high)
+        found.append(DayTouchOut(kind=t.kind, title=t.title, at=at, hands_s=t.hands))
+    return DayJob(key=p.key, title=p.title, unit=unit, pump=p.pump, start_at=start, touches=found, fault=fault)
+
+
+def _day() -> tuple[list[DayJob], list[Planned]]:
+    rows, planned = [], []
+    for stored in jobs.listing():
+        job = stored.job
+        if job.closing.signed_by or any(t.kind == "pump-on" for t in jobs.touches(stored.key)):
+            continue
+        try:
+            p = _planned(stored)
+        except (ScopeError, NetworkError) as e:
+            title = job.party.customer or job.title or "Unnamed job"
+            rows.append(
+                DayJob(
+                    key=stored.key,
+                    title=title,
+                    unit=job.party.unit,
+                    pump="",
+                    start_at=job.plans.start_at,
+                    touches=[],
+                    fault=str(e),
+                )
+            )
+            continue
+        planned.append(p)
+        rows.append(_out(p, job.party.unit))
+    return sorted(rows, key=lambda r: (r.start_at is None, r.start_at or 0.0, r.title)), planned
+
+
+@router.get("/day")
+def day() -> DayOut:
+    """Jobs that have not begun, with the touches of those that have a start, and what clashes."""
+    rows, planned = _day()
+    return DayOut(jobs=rows, conflicts=conflicts(planned, shelf.settings().travel_min * 60.0))
+
+
+@router.post("/day/fit")
+def fit_day(body: DayFit) -> DayOut:
+    """Give these jobs starts that fit pumps and one person, and keep them on their sheets."""
+    _, planned = _day()
+    by_key = {p.key: p for p in planned}
+    wanted = set(body.keys)
+    pool = [p if p.key not in wanted else Planned(p.key, p.title, p.pump, None, p.touches) for p in by_key.values()]
+    order = {k: n for n, k in enumerate(body.keys)}
+    pool = [p for p in pool if p.start is not None or p.key in wanted]
+    pool.sort(key=lambda p: order.get(p.key, -1))
+    for p in fit(pool, body.day_start, shelf.settings().travel_min * 60.0):
+        if p.key in wanted:
+            stored = jobs.get(p.key)
+            plans = stored.job.plans.model_copy(update={"start_at": p.start})
+            jobs.save(p.key, stored.version, stored.job.model_copy(update={"plans": plans}))
+    return day()
+
+
+@router.get("/day.ics", response_class=Response)
+def day_calendar() -> Response:
+    """The day as a calendar file."""
+    _, planned = _day()
+    return _calendar(planned)
+
+
+@router.get("/jobs/{key}/day")
+def job_day(key: Key, start: float | None = Start) -> DayJob:
+    """The touches of one job if its pump starts at ``start``."""
+    stored = jobs.get(key)
+    at = start if start is not None else stored.job.plans.start_at
+    return _out(_planned(stored, at if at is not None else time.time()), stored.job.party.unit)
+
+
+@router.get("/jobs/{key}/day.ics", response_class=Response)
+def job_calendar(key: Key, start: float | None = Start) -> Response:
+    """The touches of one job as a calendar file."""
+    stored = jobs.get(key)
+    at = start if start is not None else stored.job.plans.start_at
+    return _calendar([_planned(stored, at if at is not None else time.time())])
+
+
+def _calendar(planned: list[Planned]) -> Response:
+    headers = {"Content-Disposition": 'attachment; filename="touches.ics"'}
+    return Response(calendar.ics(planned), media_type="text/calendar; charset=utf-8", headers=headers)

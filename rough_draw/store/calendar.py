@@ -1,0 +1,38 @@
+"""Touches of a day as a calendar file (.ics)."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime, timedelta
+
+from icalendar import Alarm, Calendar, Event
+
+from rough_draw.core.dayplan import Planned
+
+
+def ics(jobs: list[Planned]) -> bytes:
+    """One event a touch that needs a hand, at its expected time, with the span it may fall in. RFC 5545."""
+    calendar = Calendar()
+    calendar.add("prodid", "-//Rough Draw//day//EN")
+    calendar.add("version", "2.0")
+    for job in jobs:
+        if job.start is None:
+            continue
+        for t in job.touches:
+            at = datetime.fromtimestamp(job.start + t.at.value, UTC).replace(microsecond=0)
+            event = Event()
+            event.add("uid", f"{job.key}-{t.kind}@rough-draw")
+            event.add("dtstamp", datetime.fromtimestamp(job.start, UTC).replace(microsecond=0))
+            event.add("dtstart", at)
+            event.add("dtend", at + timedelta(seconds=max(60.0, t.hands)))
+            event.add("summary", f"{t.title} · {job.title}")
+            early, late = (datetime.fromtimestamp(job.start + x).strftime("%H:%M") for x in (t.at.low, t.at.high))
+            pump = f" {job.pump}." if job.pump else ""
+            event.add("description", f"Expected between {early} and {late}.{pump} Computed ahead: look at the gauge.")
+            alarm = Alarm()
+            alarm.add("action", "DISPLAY")
+            alarm.add("description", t.title)
+            alarm.add("trigger", timedelta(minutes=-2))
+            event.add_component(alarm)
+            calendar.add_component(event)
+    body: bytes = calendar.to_ical()
+    return body

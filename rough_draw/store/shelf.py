@@ -1,0 +1,79 @@
+"""What is kept beside the jobs: the kit, a person's own templates, the settings."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import dataclass
+from typing import Any
+
+from rough_draw.core.kit import KitItem
+from rough_draw.core.settings import Settings
+from rough_draw.store import models
+from rough_draw.store.jobs import NotFound, writing
+
+
+def kit() -> list[KitItem]:
+    """All kit."""
+    rows = models.KitItem.select().order_by(models.KitItem.kind, models.KitItem.id)
+    return [KitItem(r.id, r.kind, r.name, json.loads(r.document)) for r in rows]
+
+
+def kit_item(number: int) -> KitItem:
+    """One item of the kit; raises NotFound."""
+    row = models.KitItem.get_or_none(models.KitItem.id == number)
+    if row is None:
+        raise NotFound(f"there is no item {number} in the kit")
+    return KitItem(row.id, row.kind, row.name, json.loads(row.document))
+
+
+def add_kit(kind: str, name: str, values: dict[str, object]) -> int:
+    """Add a part to the kit; returns its number."""
+    return int(models.KitItem.create(kind=kind, name=name, document=json.dumps(values)).id)
+
+
+@dataclass(frozen=True)
+class OwnTemplate:
+    """A person's own kind of system: scope values with sections, links and ports."""
+
+    id: int
+    name: str
+    scope: dict[str, Any]
+
+
+def templates() -> list[OwnTemplate]:
+    """Own templates by name."""
+    rows = models.TemplateRow.select().order_by(models.TemplateRow.name)
+    return [OwnTemplate(r.id, r.name, json.loads(r.document)) for r in rows]
+
+
+def add_template(name: str, scope: dict[str, Any]) -> OwnTemplate:
+    """Keep a template; one of the same name is replaced."""
+    document = json.dumps(scope)
+    with writing():
+        row = models.TemplateRow.get_or_none(models.TemplateRow.name == name)
+        if row is None:
+            row = models.TemplateRow.create(name=name, document=document)
+        else:
+            row.document = document
+            row.save()
+    return OwnTemplate(row.id, name, scope)
+
+
+def delete_template(number: int) -> None:
+    """Throw a template away; raises NotFound."""
+    with writing():
+        if not models.TemplateRow.delete().where(models.TemplateRow.id == number).execute():
+            raise NotFound(f"there is no template {number}")
+
+
+def settings() -> Settings:
+    """The settings, or the defaults where none are kept."""
+    row = models.Setting.get_or_none(models.Setting.key == "settings")
+    return Settings.model_validate_json(row.document) if row is not None else Settings()
+
+
+def save_settings(values: Settings) -> Settings:
+    """Keep the settings."""
+    with writing():
+        models.Setting.insert(key="settings", document=values.model_dump_json()).on_conflict_replace().execute()
+    return values
