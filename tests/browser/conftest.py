@@ -65,7 +65,7 @@ def opened(browser: Browser, site: str, width: int, height: int, touch: bool = F
     context = browser.new_context(viewport={"width": width, "height": height}, has_touch=touch, accept_downloads=True)
     page = context.new_page()
     watch = Watch(page, site)
-    page.set_default_timeout(20_000)
+    page.set_default_timeout(8_000)
     yield page
     context.close()
     assert watch.foreign == [], "the page asked something of elsewhere"

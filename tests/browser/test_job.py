@@ -38,7 +38,7 @@ def test_empty_job_to_pdf_in_under_three_minutes(page: Page, site: str) -> None:
     new_job(page, site)
     choose(page, "Why it was open", "New and dry")
     page.get_by_label("Volume, if measured").fill("6")
-    expect(page.get_by_text("6.0 l", exact=False).first).to_be_visible()
+    expect(page.get_by_text("6.00 l", exact=False).first).to_be_visible()
     stage(page, "Rig")
     choose(page, "Hook-up", "Two hoses, three tools")
     page.locator("svg text", has_text="1/2 in").first.click()
@@ -169,7 +169,7 @@ def test_keypad_on_a_phone(phone: Page, site: str) -> None:
 
 def test_valve_on_the_rig_line_isolates(phone: Page, site: str) -> None:
     phone.goto(f"{site}/jobs/larkspur-3/draw")
-    tool = phone.get_by_role("button", name="suction tool, open").last
+    tool = phone.get_by_role("button", name="the tool at the suction port, open").last
     tool.scroll_into_view_if_needed()
     tool.tap()
     dialog = phone.get_by_role("dialog")

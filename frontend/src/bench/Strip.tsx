@@ -1,6 +1,8 @@
 import type { DayJob } from "../api/client";
 import { clock } from "../lib/format";
 
+const STEPS = [300, 600, 900, 1800, 3600, 2 * 3600, 4 * 3600, 12 * 3600];
+
 /** The touches of a job along the day: a tick at the expected time, hatching from early to late. */
 export function Strip({ job, from, to, now }: { job: DayJob; from: number; to: number; now?: number }) {
   const W = 1000;
@@ -10,8 +12,9 @@ export function Strip({ job, from, to, now }: { job: DayJob; from: number; to: n
   const last = touches[touches.length - 1];
   if (!first || !last) return null;
   const off = touches.find((t) => t.kind === "isolate");
+  const step = STEPS.find((s) => (to - from) / s <= 14) ?? 86_400;
   const hours = [];
-  for (let t = Math.ceil(from / 1800) * 1800; t <= to; t += to - from > 8 * 3600 ? 3600 : 1800) hours.push(t);
+  for (let t = Math.ceil(from / step) * step; t <= to && hours.length < 20; t += step) hours.push(t);
   return (
     <svg viewBox={`0 0 ${W} 74`} className="w-full" role="img" aria-label={touches.map((t) => `${clock(t.at.value)} ${t.title}`).join(", ")}>
       {hours.map((t) => (

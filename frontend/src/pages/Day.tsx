@@ -24,8 +24,7 @@ export function Day() {
   if (!data) return <p className="p-4 text-soft">Laying the day out…</p>;
   const planned = data.jobs.filter((j) => j.start_at !== null && j.touches.length > 0);
   const open = data.jobs.filter((j) => !planned.includes(j));
-  const begin = Math.min(...planned.map((j) => j.touches[0]!.at.low)) - 600;
-  const end = Math.max(...planned.map((j) => j.touches[j.touches.length - 1]!.at.high)) + 900;
+  const dates = [...new Set(planned.map((j) => dateOf(j.start_at!)))];
   const fit = () => {
     const keys = picked.length > 0 ? picked : open.filter((j) => !j.fault).map((j) => j.key);
     post<DayOut>("/day/fit", { keys, day_start: from }).then(
@@ -56,8 +55,54 @@ export function Day() {
       {fault && <Fault title={fault.problem.title} detail={fault.problem.detail} />}
       <Clashes day={data} />
       {planned.length === 0 && <p className="sheet p-6">No job has a start yet. Fit them in, or set a start under Rig, The day.</p>}
+      {dates.map((date) => (
+        <OneDate key={date} date={date} jobs={planned.filter((j) => dateOf(j.start_at!) === date)} now={now} picked={picked} setPicked={setPicked} />
+      ))}
+
+      {open.length > 0 && (
+        <section className="mt-5">
+          <h2 className="mb-2 text-[20px]">Without a start</h2>
+          <ul className="sheet list-none p-0 px-4">
+            {open.map((j) => (
+              <li key={j.key} className="flex flex-wrap items-center gap-3 border-t border-rule py-1 first:border-0">
+                <Pick job={j} on={picked.includes(j.key)} set={setPicked} />
+                <Link to={`/jobs/${j.key}/scope`} className="min-h-12 py-3 font-bold hover:underline">
+                  {j.title}
+                </Link>
+                <span className="text-soft">{j.pump}</span>
+                {j.fault && <span className="text-stop">{j.fault}</span>}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </>
+  );
+}
+
+const dateOf = (at: number): string => new Date(at * 1000).toLocaleDateString("en-GB", { weekday: "long", day: "numeric", month: "long" });
+
+/** The jobs of one date on one scale. */
+function OneDate({
+  date,
+  jobs,
+  now,
+  picked,
+  setPicked,
+}: {
+  date: string;
+  jobs: DayJob[];
+  now: number;
+  picked: string[];
+  setPicked: React.Dispatch<React.SetStateAction<string[]>>;
+}) {
+  const begin = Math.min(...jobs.map((j) => j.touches[0]!.at.low)) - 600;
+  const end = Math.max(...jobs.map((j) => j.touches[j.touches.length - 1]!.at.high)) + 900;
+  return (
+    <section className="mb-4">
+      <h2 className="mb-2 text-[20px]">{date}</h2>
       <ul className="grid list-none gap-3 p-0">
-        {planned.map((j) => (
+        {jobs.map((j) => (
           <li key={j.key} className="sheet p-4">
             <div className="flex flex-wrap items-center gap-x-4">
               <Pick job={j} on={picked.includes(j.key)} set={setPicked} />
@@ -78,24 +123,7 @@ export function Day() {
           </li>
         ))}
       </ul>
-      {open.length > 0 && (
-        <section className="mt-5">
-          <h2 className="mb-2 text-[20px]">Without a start</h2>
-          <ul className="sheet list-none p-0 px-4">
-            {open.map((j) => (
-              <li key={j.key} className="flex flex-wrap items-center gap-3 border-t border-rule py-1 first:border-0">
-                <Pick job={j} on={picked.includes(j.key)} set={setPicked} />
-                <Link to={`/jobs/${j.key}/scope`} className="min-h-12 py-3 font-bold hover:underline">
-                  {j.title}
-                </Link>
-                <span className="text-soft">{j.pump}</span>
-                {j.fault && <span className="text-stop">{j.fault}</span>}
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
-    </>
+    </section>
   );
 }
 

@@ -1,9 +1,19 @@
-import { useCatalogue } from "../api/queries";
+import { useCatalogue, usePurchases } from "../api/queries";
+import { span } from "../lib/format";
+import { useSaveSettings, useSettings, useUnits } from "../lib/units";
+import { NumberField, TextField } from "../ui/Field";
 import { Sheet, Tag } from "../ui/Sheet";
 
-const KINDS: Record<string, string> = { pump: "Pumps", hose: "Hoses", gauge: "Gauges" };
+const KINDS: Record<string, string> = {
+  pump: "Pumps",
+  hose: "Hoses",
+  tool: "Core tools",
+  gauge: "Gauges",
+  manifold: "Manifolds",
+  tee: "Tees",
+};
 
-/** What is in the van, as the rig can use it. */
+/** What is in the van, as the rig can use it, and what would have been worth buying. */
 export function Kit() {
   const { data } = useCatalogue();
   const kit = data?.kit ?? [];
@@ -11,11 +21,11 @@ export function Kit() {
     <>
       <h1 className="mb-4 text-[28px]">Kit</h1>
       {data && kit.length === 0 && <p className="sheet p-6">No kit is listed. The rig can be put together from the catalogue all the same.</p>}
-      <div className="grid gap-4 md:grid-cols-3">
+      <div className="gap-4 md:columns-3">
         {Object.entries(KINDS).map(([kind, label]) => {
           const items = kit.filter((k) => k.kind === kind);
           return items.length === 0 ? null : (
-            <Sheet key={kind} title={label} aside={items.length}>
+            <Sheet key={kind} title={label} aside={items.length} className="mb-4 break-inside-avoid">
               <ul className="list-none p-0">
                 {items.map((k) => (
                   <li key={k.id} className="flex min-h-12 items-center justify-between gap-2 border-t border-rule py-2 first:border-0">
@@ -28,14 +38,52 @@ export function Kit() {
           );
         })}
       </div>
+      <Purchases />
     </>
   );
 }
 
 function Words({ values }: { values: Record<string, unknown> }) {
-  if (values.kind === "pressure") return <Tag tone="caution">pressure hose</Tag>;
+  const u = useUnits();
+  const micron = 101325 / 760000;
+  if (values.made_for === "pressure") return <Tag tone="caution">charging hose</Tag>;
   if (values.oil === "used") return <Tag tone="caution">oil due</Tag>;
-  if (typeof values.blank_off_micron === "number") return <span className="figure text-soft">{values.blank_off_micron} µ</span>;
-  if (typeof values.resolution_micron === "number") return <span className="figure text-soft">±{values.resolution_micron} µ</span>;
+  if (typeof values.blank_off_micron === "number") return <span className="figure whitespace-nowrap text-soft">{u.say("pressure", values.blank_off_micron * micron)}</span>;
+  if (typeof values.resolution_micron === "number") return <span className="figure whitespace-nowrap text-soft">±{u.say("pressure", values.resolution_micron * micron)}</span>;
   return null;
+}
+
+/** Minutes are money: what each purchase would have saved over the jobs on file. */
+function Purchases() {
+  const { data } = usePurchases();
+  const settings = useSettings();
+  const save = useSaveSettings();
+  const s = settings.data?.settings;
+  const most = Math.max(1, ...(data?.purchases ?? []).map((p) => p.seconds));
+  return (
+    <Sheet title="What would have been worth buying" aside={data ? `over the ${data.over} jobs on file` : ""}>
+      {s && (
+        <div className="mb-3 grid max-w-lg grid-cols-2 gap-3">
+          <NumberField label="An hour of the firm" unit={s.currency || "per h"} min={0} max={10000} value={s.hourly_rate} onChange={(v) => v !== null && save.mutate({ ...s, hourly_rate: v })} />
+          <TextField label="Currency" value={s.currency ?? ""} onChange={(v) => save.mutate({ ...s, currency: v })} />
+        </div>
+      )}
+      {data?.purchases.length === 0 && <p>No purchase would have saved more than a second on these jobs.</p>}
+      <ul className="list-none p-0">
+        {(data?.purchases ?? []).map((p) => (
+          <li key={p.key} className="grid items-center gap-x-4 border-t border-rule py-2 first:border-0 sm:grid-cols-[260px_1fr_110px_120px]">
+            <b>{p.words}</b>
+            <span className="h-3 bg-rule" aria-hidden>
+              <span className="block h-3 bg-pencil" style={{ width: `${Math.max(1, (100 * p.seconds) / most)}%` }} />
+            </span>
+            <span className="figure sm:text-right">{span(p.seconds)}</span>
+            <span className="figure sm:text-right">
+              {Math.round(p.money).toLocaleString("en-US")} {data?.currency} <span className="text-soft">{p.jobs === 1 ? "1 job" : `${p.jobs} jobs`}</span>
+            </span>
+          </li>
+        ))}
+      </ul>
+      <p className="mt-2 text-soft">Waiting is counted as work, so this is the most it could be. A rig that never got there counts a day.</p>
+    </Sheet>
+  );
 }

@@ -146,8 +146,8 @@ export function SelectField({
           <ChevronDown size={18} aria-hidden />
         </RS.Trigger>
         <RS.Portal>
-          <RS.Content position="popper" sideOffset={4} className="sheet z-50 max-h-[60vh] min-w-(--radix-select-trigger-width) overflow-hidden">
-            <RS.Viewport className="p-1">
+          <RS.Content position="popper" sideOffset={4} collisionPadding={8} className="sheet z-50 max-w-[calc(100vw-16px)] min-w-(--radix-select-trigger-width) overflow-hidden">
+            <RS.Viewport className="p-1" style={{ maxHeight: "min(60vh, var(--radix-select-content-available-height))" }}>
               {options.map((o) => (
                 <RS.Item
                   key={o.value}
