@@ -13,14 +13,18 @@ import numpy as np
 from bench.generic import Flat
 from bench.networks import branching, rig_of_twelve
 from rough_draw.core.assemble import assemble
+from rough_draw.core.bestrig import best_rig
 from rough_draw.core.catalogue.quantity import Quantity
 from rough_draw.core.engine import run
 from rough_draw.core.ensemble import members, run_all
 from rough_draw.core.hold import judge_hold
 from rough_draw.core.job import Job
-from rough_draw.core.plan import plan_job
+from rough_draw.core.kit import KitItem
+from rough_draw.core.patterns import rig_from
+from rough_draw.core.plan import SIZE, plan_job, rank_upgrades
 from rough_draw.core.scope import Scope
 from rough_draw.core.units import MICRON_PA
+from rough_draw.demo import KIT
 
 FOUR_HOURS = 4 * 3600.0
 LEVEL = 500 * MICRON_PA
@@ -88,10 +92,14 @@ def growth() -> None:
 def answers() -> None:
     """What a person waits for."""
     job = Job()
-    line(
-        "plan of one rig, band of 16", f"{median_ms(lambda: plan_job(job, with_upgrades=False), 7):.0f} ms", "bar 50 ms"
-    )
-    line("plan with every single change ranked", f"{median_ms(lambda: plan_job(job), 5):.0f} ms", "")
+    line(f"plan of one rig, band of {SIZE}", f"{median_ms(lambda: plan_job(job), 9):.0f} ms", "bar 50 ms")
+    tools = job.model_copy(update={"rig": rig_from("three-tools", job.scope)})
+    line("the same, two hoses and three tools", f"{median_ms(lambda: plan_job(tools), 9):.0f} ms", "bar 50 ms")
+    four = [job, tools, *(job.model_copy(update={"rig": rig_from(k, job.scope)}) for k in ("far-gauge", "two-hoses"))]
+    line("four rigs side by side", f"{median_ms(lambda: [plan_job(j) for j in four], 5):.0f} ms", "bar 150 ms")
+    line("every single change ranked", f"{median_ms(lambda: rank_upgrades(job, 600.0), 5):.0f} ms", "")
+    kit = [KitItem(n, kind, name, values) for n, (kind, name, values) in enumerate(KIT, 1)]
+    line("best rig of the van", f"{median_ms(lambda: best_rig(job, kit), 3):.0f} ms", "")
     t = np.arange(0.0, 1200.0)
     rng = np.random.default_rng(1)
     p = np.round((180 + 120 * (1 - np.exp(-t / 80)) + 0.4 * t) * (1 + 0.003 * rng.normal(size=t.size))) * MICRON_PA

@@ -14,11 +14,15 @@ from reportlab.lib.colors import HexColor
 from rough_draw.core import conductance as c
 from rough_draw.core import units, water
 from rough_draw.core.assemble import assemble
+from rough_draw.core.catalogue import tube
+from rough_draw.core.cord import drop, wire_area
+from rough_draw.core.criteria import SCHOOLS, dial_blind
 from rough_draw.core.engine import run
 from rough_draw.core.events import dilution, nitrogen_break, play
 from rough_draw.core.gas import M_AIR, knudsen_number, mean_speed
 from rough_draw.core.job import Job
 from rough_draw.core.network import Leak, Network, Node, Pump
+from rough_draw.core.refrigerant import saturated
 from rough_draw.core.rig import Rig
 from rough_draw.core.scope import Scope
 from rough_draw.core.units import MICRON_PA, kelvin, micron
@@ -67,6 +71,14 @@ def _three_breaks() -> float:
         vapour = float(end.pressure[-1, 0, 1]) * share
         net = Network((Node("v", 0.01),), initial={"v": (start - vapour, vapour, 0.0)})
     return net.initial["v"][1] / start
+
+
+def _bubble(name: str) -> float:
+    return 1e-5 * saturated(name, 313.15).bubble
+
+
+def _blind_leak() -> float:
+    return 1e3 * dial_blind(SCHOOLS["dial-only"], units.ATMOSPHERE_PA, 0.010, 293.15).leak
 
 
 def rows() -> list[Row]:
@@ -155,6 +167,16 @@ def rows() -> list[Row]:
             "Π p_low/p_break",
         ),
         Row("the same by the engine", "1e-9", 7.69, lambda: 1e9 * _three_breaks(), 5e-3, "Π p_low/p_break"),
+        Row("section of 14 AWG", "mm²", 2.081, lambda: 1e6 * wire_area("14 AWG"), 1e-3, "ASTM B258"),
+        Row("drop of 15 m of 14 AWG at 5.5 A", "V", 1.367, lambda: drop(15, "14 AWG", 5.5), 1e-3, "2 L R I, IEC 60028"),
+        Row("bore of 7/8 in copper", "mm", 19.94, lambda: 1e3 * tube.bore("7/8 in"), 1e-3, "ASTM B280"),
+        Row("bore of 22 mm copper", "mm", 20.0, lambda: 1e3 * tube.bore("22 mm"), 1e-3, "EN 12735-1"),
+        Row("R-134a at 40 °C", "bar", 10.166, lambda: 1e-5 * saturated("R-134a", 313.15).bubble, 2e-3, "Tillner-Roth"),
+        Row(
+            "liquid R-134a at 40 °C", "kg/m³", 1146.7, lambda: saturated("R-134a", 313.15).liquid_density, 2e-3, "same"
+        ),
+        Row("bubble point of R-410A at 40 °C", "bar", 24.26, lambda: _bubble("R-410A"), 3e-3, "published tables"),
+        Row("what a needle of 30 inHg hides, 10 l in 30 min", "mPa·m³/s", 5.64, _blind_leak, 5e-3, "±1 % · V/t"),
         Row("atmosphere at 1,000 m", "Pa", 89_874.6, lambda: units.atmosphere_at(1000), 2e-4, "ISO 2533"),
     ]
 

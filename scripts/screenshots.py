@@ -16,7 +16,7 @@ PORT = 8047
 DESK, PHONE = (1280, 800), (390, 844)
 VIEWS = (
     ("yard", "", DESK, "light"),
-    ("scope", "jobs/larkspur-3/scope", DESK, "light"),
+    ("scope", "jobs/saltmarsh-fish/scope", DESK, "light"),
     ("rig", "jobs/hollow-5/rig", DESK, "light"),
     ("prove", "jobs/saltmarsh-ice/prove", DESK, "light"),
     ("draw", "jobs/larkspur-3/draw", DESK, "light"),
@@ -26,6 +26,7 @@ VIEWS = (
     ("release", "jobs/larkspur-1/release", DESK, "light"),
     ("record", "jobs/saltmarsh-ice/record", DESK, "light"),
     ("kit", "kit", DESK, "light"),
+    ("day", "day", DESK, "light"),
     ("phone-yard", "", PHONE, "light"),
     ("phone-rig", "jobs/larkspur-3/rig", PHONE, "light"),
     ("phone-draw", "jobs/larkspur-3/draw", PHONE, "light"),

@@ -34,9 +34,9 @@ from rough_draw.api.schemas import (
 from rough_draw.core import criteria, readings_csv
 from rough_draw.core.charge import grams_per_year
 from rough_draw.core.decimate import decimate
+from rough_draw.core.drawing import gauge_place
 from rough_draw.core.hold import ALGORITHM
 from rough_draw.core.isolation import isolation
-from rough_draw.core.job import Job
 from rough_draw.core.live import standing
 from rough_draw.core.procedure import BALLAST_SHUT, FLUSH_AT, Outlook, next_touches
 from rough_draw.core.runstate import TOUCHES
@@ -50,20 +50,6 @@ from rough_draw.store import jobs
 router = APIRouter(tags=["run"])
 
 MOST_POINTS = 3000
-
-
-def gauge_place(job: Job) -> str:
-    """Where the gauge that is read sits, in words."""
-    gauge = job.rig.gauge
-    if gauge is None:
-        return "Dial only"
-    for part in job.rig.chain(gauge)[::-1]:
-        port = job.scope.port(part.port) if part.port else None
-        if port is not None:
-            return f"At the {port.words()}"
-        if part.kind == "manifold":
-            return "At the manifold"
-    return "At the pump"
 
 
 def live_of(key: str, run: runs.RunView, hub: Hub) -> LiveOut:
@@ -127,7 +113,7 @@ def live_of(key: str, run: runs.RunView, hub: Hub) -> LiveOut:
         over_range=over,
         reading_at=reading_at,
         gauge=main.gauge if main else (gauge.name if gauge and gauge.name else "no gauge yet"),
-        gauge_place=gauge_place(job),
+        gauge_place=gauge_place(job, gauge).capitalize() if gauge else "Dial only",
         rate_micron_s=stand.rate,
         words=stand.words if phase == "draw" else "",
         target_at=target_at,

@@ -6,13 +6,15 @@ and the answers what is joined to what when a valve is shut.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from copy import copy
+from dataclasses import dataclass, field, replace
 
 from rough_draw.core.catalogue import rigparts as cat
 from rough_draw.core.catalogue import systems as sys_cat
 from rough_draw.core.job import Job
-from rough_draw.core.network import Gas, Leak, Network, Node, Pool, Pump, Sorbed, Tube
-from rough_draw.core.rigbuild import RigBuilder, RigPart, Unknowns, Valve
+from rough_draw.core.network import Gas, Leak, Network, Node, Outgassing, Pool, Pump, Sorbed, Tube
+from rough_draw.core.rig import HosePart, ToolPart
+from rough_draw.core.rigbuild import RigBuilder, RigPart, Unknowns, Valve, hose_sources, tool_leak
 from rough_draw.core.system import ScopeError, SystemModel, build_system
 from rough_draw.core.units import CFM_M3_S, MICRON_PA
 
@@ -74,15 +76,10 @@ def reaches(net: Network, goal: str, system_only: bool = True) -> frozenset[str]
     return frozenset(n for n in found if groups.get(n) == "system" or (not system_only and n in groups))
 
 
-def assemble(
-    job: Job, unknown: Unknowns | None = None, ballast: bool = False, system: SystemModel | None = None
-) -> Assembly:
-    """Network of the sheet's rig on its system. Raises ScopeError if it cannot be put together.
-
-    ``system`` is the sheet's own `build_system`, where it is at hand already: many variants share it.
-    """
+def assemble(job: Job, unknown: Unknowns | None = None, ballast: bool = False) -> Assembly:
+    """Network of the sheet's rig on its system. Raises ScopeError if it cannot be put together."""
     u = unknown or Unknowns()
-    system = system or build_system(job.scope)
+    system = build_system(job.scope)
     b = RigBuilder(job, u, system)
     b.walk()
     if not job.rig.pumped():
@@ -106,6 +103,45 @@ def assemble(
         valves,
         reaches(network, "pump"),
     )
+
+
+def vary(base: Assembly, job: Job, u: Unknowns) -> Assembly:
+    """The assembly of the same sheet for other unknowns: what `assemble` would give, at a third of its cost.
+
+    Only figures move with the unknowns, never what is joined to what.
+    """
+    net = base.network
+    system = base.system
+    spread = system.volume()
+    scale = spread.quantile(u.volume) / spread.value
+    nodes = tuple(replace(n, volume=n.volume * scale) if n.group == "system" else n for n in net.nodes)
+    bore = cat.CORE_IN_BORE.quantile(-u.core)
+    tubes = tuple(replace(t, bore=bore) if t.kind == "core" else t for t in net.tubes)
+    sources: list[Outgassing] = []
+    tools = {p.id: p for p in job.rig.parts if isinstance(p, ToolPart)}
+    for p in job.rig.parts:
+        if isinstance(p, HosePart):
+            sources += hose_sources(p, u.hose)
+    leaks = [tool_leak(x.node, tools[x.name], u.hose, system.humidity) for x in net.leaks if x.name in tools]
+    leaks += _hidden_leak(system, u)
+    # The parts were checked when the base was put together.
+    varied = copy(net)
+    pools, sorbed = _water_of(system, u)
+    for name, value in (
+        ("nodes", nodes),
+        ("tubes", tubes),
+        ("pumps", (pump_element(job, u),)),
+        ("leaks", tuple(leaks)),
+        ("outgassing", tuple(sources)),
+        ("pools", pools),
+        ("sorbed", sorbed),
+    ):
+        object.__setattr__(varied, name, value)
+    return replace(base, network=varied)
+
+
+def _hidden_leak(system: SystemModel, u: Unknowns) -> list[Leak]:
+    return [Leak(f"system.{system.water.place}", u.extra_leak, system.humidity)] if u.extra_leak > 0 else []
 
 
 def _join_system(job: Job, system: SystemModel, b: RigBuilder, u: Unknowns, ballast: bool) -> Network:
@@ -136,10 +172,7 @@ def _join_system(job: Job, system: SystemModel, b: RigBuilder, u: Unknowns, ball
         tuple(nodes),
         tuple(tubes),
         (pump_element(job, u, ballast),),
-        (
-            *b.leaks,
-            *((Leak(f"system.{system.water.place}", u.extra_leak, system.humidity),) if u.extra_leak > 0 else ()),
-        ),
+        (*b.leaks, *_hidden_leak(system, u)),
         tuple(b.outgassing),
         *_water_of(system, u),
         system.atmosphere,

@@ -235,7 +235,7 @@ class _Draw:
                 self.d.valves.append(Round(g.id, g.id, "the gauge's own valve", x, base - 12, True, True))
                 base -= 22
             x = min(x, self.d.width - 120)
-            self.d.flags.append(Flag(g.id, x, max(4.0, base - 30), base))
+            self.d.flags.append(Flag(g.id, x, max(4.0, base - 30), base, gauge_place(self.job, g)))
 
     def gauge_foot(self, g: GaugePart) -> tuple[float, float]:
         """Where a gauge's pole stands."""
@@ -253,6 +253,17 @@ class _Draw:
                 x, y = self.outs[p.id, "side"]
                 return (x, y) if p.kind != "pump" else (x + 12, y - 6)
         return MARGIN + PUMP_W + 12, self.mid
+
+
+def gauge_place(job: Job, gauge: GaugePart) -> str:
+    """Where a gauge sits, in words."""
+    for part in job.rig.chain(gauge)[::-1]:
+        port = job.scope.port(part.port) if part.port else None
+        if port is not None:
+            return f"at the {port.words()}"
+        if part.kind == "manifold":
+            return "at the manifold"
+    return "at the pump"
 
 
 def draw(job: Job, assembly: Assembly) -> Drawing:

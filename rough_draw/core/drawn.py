@@ -51,12 +51,13 @@ class Round:
 
 @dataclass(frozen=True)
 class Flag:
-    """A gauge as a flag: its foot, and where the flag hangs."""
+    """A gauge as a flag: its foot, where the flag hangs, and in words where it sits."""
 
     part: str
     x: float
     y: float
     foot: float
+    where: str = ""
 
 
 @dataclass(frozen=True)

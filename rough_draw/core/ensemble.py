@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from concurrent.futures import ThreadPoolExecutor
+from functools import lru_cache
 from statistics import NormalDist
 from typing import TypeVar
 
@@ -18,7 +19,8 @@ T = TypeVar("T")
 W = TypeVar("W")
 
 
-def members(count: int) -> list[Unknowns]:
+@lru_cache(maxsize=16)
+def members(count: int) -> tuple[Unknowns, ...]:
     """``count`` draws of the unknowns: an additive recurrence (Roberts' R-sequence) through the normal quantiles.
 
     Low discrepancy, no random numbers; the first is at index 1, so none sits on the median exactly.
@@ -34,7 +36,7 @@ def members(count: int) -> list[Unknowns]:
             f: _NORMAL.inv_cdf(min(max((0.5 + i * a) % 1.0, 0.005), 0.995)) for f, a in zip(FIELDS, alpha, strict=True)
         }
         result.append(Unknowns(**z))
-    return result
+    return tuple(result)
 
 
 def run_all(work: Callable[[W], T], draws: Sequence[W], threads: int = 2) -> list[T]:

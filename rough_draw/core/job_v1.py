@@ -23,13 +23,13 @@ def is_version_1(values: Values) -> bool:
 def to_version_2(old: Values) -> Values:
     """The same sheet as version 2. Raises a fault where the old one is not what its version allowed."""
     new = {**old, "version": 2}
-    scope = old.get("scope") or {}
-    if not isinstance(scope, dict) or not isinstance(old.get("rig") or {}, dict):
+    scope, rig = old.get("scope", {}), old.get("rig", {})
+    if not isinstance(scope, dict) or not isinstance(rig, dict):
         raise fault("job", "a sheet of version 1 has 'scope' and 'rig' as objects")
-    _shapes(old.get("rig") or {}, scope)
+    _shapes(rig, scope)
     new["scope"] = _scope(scope)
     ports = [p["id"] for p in new["scope"]["ports"]]
-    new["rig"] = _rig(old.get("rig") or {}, ports)
+    new["rig"] = _rig(rig, ports)
     return new
 
 

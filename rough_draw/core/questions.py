@@ -87,7 +87,12 @@ def _gauge_place(job: Job, assembly: Assembly, i: Isolation) -> Answer:
         return Answer("b", question, "no", "It is outside the shut valves.")
     hops = steps_from_pump(job, assembly)
     if hops == 0:
-        return Answer("b", question, "partly", "Inside, but on a port that is pumped: the far end lags behind it.")
+        kept = {s.id for s in job.scope.sections if s.holds_charge}
+        free = [p for p in job.scope.ports if job.rig.on_port(p.id) is None and p.section not in kept]
+        if free:
+            words = f"Inside, but on a port that is pumped; the {free[0].words()} is free and farther off."
+            return Answer("b", question, "partly", words)
+        return Answer("b", question, "yes", "Inside, on a pumped port: every port is pumped, so none is farther off.")
     return Answer(
         "b", question, "yes", f"Inside, {hops} section{'s' if hops > 1 else ''} from the nearest pumped port."
     )

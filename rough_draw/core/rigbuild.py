@@ -73,6 +73,23 @@ def hose_label(hose: HosePart) -> str:
     return f"{hose.size} · {hose.length_m:g} m"
 
 
+def hose_sources(hose: HosePart, z: float) -> list[Outgassing]:
+    """What a hose lets through and gives off, half at either end; new rubber gives as much water as air."""
+    steady = cat.HOSE_STEADY[hose.made_for].quantile(z) * hose.length_m
+    fresh = cat.HOSE_FRESH[hose.age].quantile(z) * hose.length_m
+    label = hose_label(hose)
+    found = []
+    for place in (f"{hose.id}.a", f"{hose.id}.b"):
+        found.append(Outgassing(place, Gas.AIR, 0.5 * steady, 0.25 * fresh, label))
+        found.append(Outgassing(place, Gas.WATER, 0.0, 0.25 * fresh, label))
+    return found
+
+
+def tool_leak(node: str, tool: ToolPart, z: float, humidity: float) -> Leak:
+    """Air past the seals of a tool that is not made for vacuum."""
+    return Leak(node, cat.TOOL_LEAK.quantile(z), humidity, tool.id)
+
+
 class RigBuilder:
     """Nodes, passages, valves, leaks and sources of a rig, collected in one walk."""
 
@@ -168,7 +185,6 @@ class RigBuilder:
 
     def place_hose(self, hose: HosePart) -> None:
         """Two narrower ends, the bore between them, permeation along it, volume halved to each end."""
-        z = self.u.hose
         bore = cat.HOSE_BORE[hose.size].value
         end_bore = min(bore, cat.HOSE_END_BORE[hose.size].value)
         end = cat.END_LENGTH.value
@@ -187,11 +203,7 @@ class RigBuilder:
         names.append(self.tube(f"{hose.id}.end-b", b, far, *last, "valve" if hose.ball_end else "hose"))
         if hose.ball_end:
             self.valve(hose.id, f"the ball valve at the end of {hose.name or hose.id}", f"{hose.id}.end-b", hose.id)
-        steady = cat.HOSE_STEADY[hose.made_for].quantile(z) * hose.length_m
-        fresh = cat.HOSE_FRESH[hose.age].quantile(z) * hose.length_m
-        for place in (a, b):
-            self.outgassing.append(Outgassing(place, Gas.AIR, 0.5 * steady, 0.25 * fresh, label))
-            self.outgassing.append(Outgassing(place, Gas.WATER, 0.0, 0.25 * fresh, label))
+        self.outgassing += hose_sources(hose, self.u.hose)
         self.part(hose, label, tuple(names), self.side(hose))
         if hose.port:
             self.on_port(hose, far, pushed=hose.depressor)
@@ -204,7 +216,7 @@ class RigBuilder:
         tubes = []
         taken = {m.inlet, *(c.at for c in self.rig.children(m.id))}
         self.outlets[m.id, "sensor"] = body
-        for place in m.places():
+        for place in sorted(m.places(), key=lambda p: p != m.inlet):
             if place not in taken:
                 continue  # capped: nothing flows there
             node = near if place == m.inlet else self.node(f"{m.id}.{place}", 6e-6)
@@ -239,7 +251,7 @@ class RigBuilder:
         label = self.tool_words(tool)
         self.valve(tool.id, label, name, tool.id)
         if not tool.vacuum_rated:
-            self.leaks.append(Leak(inner, cat.TOOL_LEAK.quantile(self.u.hose), self.system.humidity, tool.id))
+            self.leaks.append(tool_leak(inner, tool, self.u.hose, self.system.humidity))
         if tool.port is not None and near is not None:
             self.part(tool, "tool", (name,), self.side(tool))
 

@@ -177,7 +177,8 @@ def _water(scope: Scope, spaces: list[Space], total: float) -> WaterLoad:
     wet_share = 0.2 if scope.condition == "new-dry" else 1.0
     wall = cat.WALL_WATER.times(sum(s.area for s in inside) * wet_share)
     air = vapour_mass(total, phi, kelvin(scope.ambient_c))
-    return WaterLoad(scope.water_section or cold, free, wall, shell or cold, in_oil, oil.tau, air)
+    wet = scope.water_section if any(s.name == scope.water_section for s in inside) else cold
+    return WaterLoad(wet or cold, free, wall, shell or cold, in_oil, oil.tau, air)
 
 
 def atmosphere_of(scope: Scope) -> float:

@@ -10,7 +10,7 @@ from hypothesis import event, given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from rough_draw.core.assemble import assemble
+from rough_draw.core.assemble import assemble, vary
 from rough_draw.core.engine import run
 from rough_draw.core.isolation import isolation, shut
 from rough_draw.core.job import CriterionChoice, Gate, Job
@@ -120,6 +120,18 @@ def test_any_accepted_sheet_can_be_computed_or_says_why(job: Job, z: float) -> N
     assert sum(t.kind in ("core", "port") for t in a.network.tubes) == sum(p.port is not None for p in job.rig.parts)
     for node in a.pumped:
         assert r.total(node)[-1] < r.total(node)[0] * 1.001
+
+
+@settings(max_examples=30)
+@given(jobs().filter(reached), st.floats(-2, 2), st.sampled_from([0.0, 1e-3]))
+def test_a_varied_assembly_is_the_one_put_together_anew(job: Job, z: float, leak: float) -> None:
+    u = Unknowns(volume=z, water=-z, core=z, pump=z, hose=-z, release=z, extra_leak=leak)
+    varied, anew = vary(assemble(job), job, u).network, assemble(job, u).network
+    assert (varied.tubes, varied.pumps, varied.leaks) == (anew.tubes, anew.pumps, anew.leaks)
+    assert (varied.pools, varied.sorbed) == (anew.pools, anew.sorbed)
+    assert sorted(varied.outgassing, key=repr) == sorted(anew.outgassing, key=repr)
+    for a, b in zip(varied.nodes, anew.nodes, strict=True):
+        assert (a.name, a.volume) == (b.name, pytest.approx(b.volume))
 
 
 @settings(max_examples=25)

@@ -25,7 +25,7 @@ export function useEditor(key: string): Editor {
   const [fault, setFault] = useState<ApiError | null>(null);
   const latest = useRef<Job | null>(null);
   const timer = useRef<number>(undefined);
-  const busy = useRef(false);
+  const line = useRef<Promise<unknown>>(Promise.resolve());
 
   const accept = useCallback(
     (stored: JobOut) => {
@@ -35,30 +35,38 @@ export function useEditor(key: string): Editor {
     [client, key],
   );
 
-  const flush = useCallback(async (): Promise<void> => {
-    if (busy.current) return;
-    busy.current = true;
-    while (latest.current !== null) {
-      const sent: Job = latest.current;
-      const version = client.getQueryData<JobOut>(["job", key])?.version;
-      if (version === undefined) break;
-      try {
-        accept(await put<JobOut>(`/jobs/${key}`, { version, job: sent }));
-        setFault(null);
-        setDraft((d) => (d === sent ? null : d));
-      } catch (e) {
-        if (e instanceof ApiError) setFault(e);
-        if (e instanceof ApiError && e.status === 409) {
-          // Someone else's sheet is the true one now; the edit is to be made again on top of it.
-          setDraft((d) => (d === sent ? null : d));
-          await client.invalidateQueries({ queryKey: ["job", key] });
+  /** Saves and edits by the server go one after the other: each sees the version that the one before it made. */
+  const inLine = useCallback(<T,>(work: () => Promise<T>): Promise<T> => {
+    const done = line.current.then(work, work);
+    line.current = done.catch(() => undefined);
+    return done;
+  }, []);
+
+  const flush = useCallback(
+    (): Promise<void> =>
+      inLine(async () => {
+        while (latest.current !== null) {
+          const sent: Job = latest.current;
+          const version = client.getQueryData<JobOut>(["job", key])?.version;
+          if (version === undefined) break;
+          try {
+            accept(await put<JobOut>(`/jobs/${key}`, { version, job: sent }));
+            setFault(null);
+            setDraft((d) => (d === sent ? null : d));
+          } catch (e) {
+            if (e instanceof ApiError) setFault(e);
+            if (e instanceof ApiError && e.status === 409) {
+              // Someone else's sheet is the true one now; the edit is to be made again on top of it.
+              setDraft((d) => (d === sent ? null : d));
+              await client.invalidateQueries({ queryKey: ["job", key] });
+            }
+          }
+          // An edit made meanwhile goes next. What was refused stays in view, with the reason above it.
+          if (latest.current === sent) latest.current = null;
         }
-      }
-      // An edit made meanwhile goes next. What was refused stays in view, with the reason above it.
-      if (latest.current === sent) latest.current = null;
-    }
-    busy.current = false;
-  }, [accept, client, key]);
+      }),
+    [accept, client, inLine, key],
+  );
 
   useEffect(() => {
     const leave = () => {
@@ -93,22 +101,24 @@ export function useEditor(key: string): Editor {
   }, [accept, key]);
 
   const ask = useCallback<Editor["ask"]>(
-    async (path, body) => {
+    (path, body) => {
       window.clearTimeout(timer.current);
-      await flush();
-      const version = client.getQueryData<JobOut>(["job", key])?.version ?? 0;
-      try {
-        accept(await post<JobOut>(path, body(version)));
-        setDraft(null);
-        setFault(null);
-        return true;
-      } catch (e) {
-        if (e instanceof ApiError) setFault(e);
-        if (e instanceof ApiError && e.status === 409) await client.invalidateQueries({ queryKey: ["job", key] });
-        return false;
-      }
+      void flush();
+      return inLine(async () => {
+        const version = client.getQueryData<JobOut>(["job", key])?.version ?? 0;
+        try {
+          accept(await post<JobOut>(path, body(version)));
+          if (latest.current === null) setDraft(null);
+          setFault(null);
+          return true;
+        } catch (e) {
+          if (e instanceof ApiError) setFault(e);
+          if (e instanceof ApiError && e.status === 409) await client.invalidateQueries({ queryKey: ["job", key] });
+          return false;
+        }
+      });
     },
-    [accept, client, flush, key],
+    [accept, client, flush, inLine, key],
   );
 
   return {

@@ -1535,13 +1535,18 @@ export interface components {
         };
         /**
          * Flag
-         * @description A gauge as a flag: its foot, and where the flag hangs.
+         * @description A gauge as a flag: its foot, where the flag hangs, and in words where it sits.
          */
         Flag: {
             /** Foot */
             foot: number;
             /** Part */
             part: string;
+            /**
+             * Where
+             * @default
+             */
+            where: string;
             /** X */
             x: number;
             /** Y */

@@ -20,7 +20,7 @@ export function Strip({ job, from, to, now }: { job: DayJob; from: number; to: n
       {hours.map((t) => (
         <g key={t}>
           <path d={`M${x(t)} 0V52`} stroke="var(--rule)" />
-          <text x={x(t)} y={70} textAnchor="middle" fontSize="14" fill="var(--soft)" className="figure">
+          <text x={Math.min(W - 24, Math.max(24, x(t)))} y={70} textAnchor="middle" fontSize="14" fill="var(--soft)" className="figure">
             {clock(t)}
           </text>
         </g>

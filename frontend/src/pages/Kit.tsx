@@ -21,7 +21,7 @@ export function Kit() {
     <>
       <h1 className="mb-4 text-[28px]">Kit</h1>
       {data && kit.length === 0 && <p className="sheet p-6">No kit is listed. The rig can be put together from the catalogue all the same.</p>}
-      <div className="gap-4 md:columns-3">
+      <div className="mb-4 gap-4 md:columns-3">
         {Object.entries(KINDS).map(([kind, label]) => {
           const items = kit.filter((k) => k.kind === kind);
           return items.length === 0 ? null : (

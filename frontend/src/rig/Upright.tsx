@@ -74,10 +74,11 @@ export function Upright({ plan, pressures = {}, reading, shut = [], selected, on
           ))}
       </ul>
       {flag && (
-        <p className="mt-2">
+        <p className="mt-2 flex items-center gap-2">
           <PartButton part={flag.part} onPart={onPart} selected={selected} className="figure bg-measure px-2 py-1 font-bold text-on-ink">
             {reading ?? "gauge"}
-          </PartButton>
+          </PartButton>{" "}
+          {flag.where}
         </p>
       )}
     </div>

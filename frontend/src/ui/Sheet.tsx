@@ -35,7 +35,7 @@ export function Tag({ tone, children }: { tone: "pass" | "caution" | "stop" | "p
     stop: "bg-stop-wash text-stop",
     plain: "bg-rule text-ink",
   };
-  return <span className={`casual inline-block rounded-full px-3 py-0.5 text-[15px] font-bold ${tones[tone]}`}>{children}</span>;
+  return <span className={`casual inline-block rounded-full px-3 whitespace-nowrap py-0.5 text-[15px] font-bold ${tones[tone]}`}>{children}</span>;
 }
 
 /** A fault told plainly, with its places. */
