@@ -192,4 +192,5 @@ def plan_out(job: Job) -> PlanOut:
         cord=check_cord(job.rig.cord, job.rig.pump) if job.rig.cord else None,
         slots=_slots(job),
         drawing=draw(job, assembly),
+        run_drawing=draw(job, assembly, whole=False),
     )

@@ -142,6 +142,7 @@ class PlanOut(BaseModel):
     cord: CordAnswer | None
     slots: list[SlotOut]
     drawing: Drawing
+    run_drawing: Drawing
 
 
 class UpgradeOut(BaseModel):

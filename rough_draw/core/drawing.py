@@ -266,6 +266,16 @@ def gauge_place(job: Job, gauge: GaugePart) -> str:
     return "at the pump"
 
 
-def draw(job: Job, assembly: Assembly) -> Drawing:
-    """Lay the rig line out."""
+def draw(job: Job, assembly: Assembly, whole: bool = True) -> Drawing:
+    """Lay the rig line out; without ``whole``, sections that keep their charge are left off (beside the unit)."""
+    if not whole:
+        kept = {s.id for s in job.scope.sections if s.holds_charge}
+        scope = job.scope.model_copy(
+            update={
+                "sections": tuple(s for s in job.scope.sections if s.id not in kept),
+                "links": tuple(x for x in job.scope.links if not {x.a, x.b} & kept),
+                "ports": tuple(p for p in job.scope.ports if p.section not in kept),
+            }
+        )
+        job = job.model_copy(update={"scope": scope})
     return _Draw(job, assembly).draw()

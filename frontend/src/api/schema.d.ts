@@ -2440,6 +2440,7 @@ export interface components {
             pump_share: number;
             /** Questions */
             questions: components["schemas"]["Answer"][];
+            run_drawing: components["schemas"]["Drawing"];
             /** Share Reaching */
             share_reaching: number;
             /** Shut */

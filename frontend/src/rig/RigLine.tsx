@@ -14,10 +14,13 @@ export interface RigLineProps {
   onPart?: (part: string) => void;
   onValve?: (valve: string) => void;
   slices?: Slice[];
+  /** Beside the unit: without what keeps its charge. */
+  running?: boolean;
 }
 
 /** Pump to system in one drawn line; a vertical run on a phone. */
-export function RigLine({ slices, ...props }: RigLineProps) {
+export function RigLine({ slices, running = false, ...given }: RigLineProps) {
+  const props = running ? { ...given, plan: { ...given.plan, drawing: given.plan.run_drawing } } : given;
   return (
     <>
       <div className="hidden overflow-x-auto md:block">

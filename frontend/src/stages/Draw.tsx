@@ -38,6 +38,7 @@ export function Draw({ jobKey, editor, live }: StageProps) {
       </Sheet>
       <Sheet className="md:col-span-2">
         <RigLine
+          running
           plan={plan.data}
           pressures={live.section_pa}
           reading={live.over_range ? "gauge over" : has ? `gauge ${u.figure("pressure", live.pa!)}` : "gauge"}
@@ -195,7 +196,7 @@ function DrawTrace({
       label={`Pressure against time. Last reading ${live.pa ? u.say("pressure", live.pa) : "none"}`}
       series={series}
       log
-      height={narrow ? 300 : 372}
+      height={narrow ? 300 : 404}
       from={start}
       to={to}
       bottom={live.target_pa / M > 110 ? 100 : 10}
