@@ -48,8 +48,10 @@ export const usePlan = (key: string, version: number) =>
     retry: false,
     staleTime: 60_000,
   });
-export const useChanges = (key: string, version: number) =>
+/** What can wait is asked for when the plan of the same version is there: the plan is what a person looks at. */
+export const useChanges = (key: string, version: number, ready: boolean) =>
   useQuery({
+    enabled: ready,
     queryKey: ["changes", key, version],
     queryFn: () => get<ChangesOut>(`/jobs/${key}/changes`),
     placeholderData: keepPreviousData,
@@ -58,8 +60,9 @@ export const useChanges = (key: string, version: number) =>
   });
 export const usePatterns = (key: string, version: number) =>
   useQuery({ queryKey: ["patterns", key, version], queryFn: () => get<PatternOut[]>(`/jobs/${key}/patterns`), placeholderData: keepPreviousData });
-export const useCompare = (key: string, version: number) =>
+export const useCompare = (key: string, version: number, ready: boolean) =>
   useQuery({
+    enabled: ready,
     queryKey: ["compare", key, version],
     queryFn: () => get<RigPlan[]>(`/jobs/${key}/compare`),
     placeholderData: keepPreviousData,

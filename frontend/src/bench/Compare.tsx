@@ -8,8 +8,8 @@ import { Fault } from "../ui/Sheet";
 import { TextField } from "../ui/Field";
 
 /** Up to four rigs on the same system, side by side. */
-export function Compare({ jobKey, job, editor }: { jobKey: string; job: Job; editor: Editor }) {
-  const { data, error } = useCompare(jobKey, editor.version);
+export function Compare({ jobKey, job, editor, ready }: { jobKey: string; job: Job; editor: Editor; ready: boolean }) {
+  const { data, error } = useCompare(jobKey, editor.version, ready);
   const u = useUnits();
   const aside = job.aside ?? [];
   if (error) return <Fault title="The rigs cannot be compared" detail={error.message} />;

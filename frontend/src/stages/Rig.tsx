@@ -21,7 +21,8 @@ import type { StageProps } from "./types";
 /** Pump, hoses, cores, gauge: what this rig will do, and what to change first. */
 export function Rig({ jobKey, job, editor }: StageProps) {
   const plan = usePlan(jobKey, editor.version);
-  const changes = useChanges(jobKey, editor.version);
+  const ready = plan.isSuccess && !plan.isPlaceholderData;
+  const changes = useChanges(jobKey, editor.version, ready);
   const [part, setPart] = useState<string | null>(null);
   const [hand, setHand] = useState<number | null>(null);
   const [side, setSide] = useState("change");
@@ -77,7 +78,7 @@ export function Rig({ jobKey, job, editor }: StageProps) {
           <Tabs
             label="The bench"
             tabs={[
-              { key: "compare", label: "Side by side", body: <Compare jobKey={jobKey} job={job} editor={editor} /> },
+              { key: "compare", label: "Side by side", body: <Compare jobKey={jobKey} job={job} editor={editor} ready={ready} /> },
               { key: "carry", label: "What to carry", body: <Carry jobKey={jobKey} job={job} editor={editor} /> },
               { key: "day", label: "The day", body: <JobDay jobKey={jobKey} job={job} editor={editor} /> },
               { key: "cord", label: "Cord", body: <CordSheet jobKey={jobKey} job={job} editor={editor} plan={p} /> },
