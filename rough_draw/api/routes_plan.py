@@ -10,8 +10,10 @@ from rough_draw.api.deps import Key, range_out
 from rough_draw.api.planning import plan_out, system_out
 from rough_draw.api.schemas_plan import (
     ChangesOut,
+    ChecksOut,
     Choice,
     PlanOut,
+    StepOut,
     SystemOut,
     UnknownOut,
     UpgradeOut,
@@ -26,7 +28,9 @@ from rough_draw.core.catalogue.fluids import OILS, REFRIGERANTS
 from rough_draw.core.catalogue.systems import LINKS
 from rough_draw.core.catalogue.tube import SIZES
 from rough_draw.core.cord import WIRES
+from rough_draw.core.goals import GoalKey
 from rough_draw.core.job import Job
+from rough_draw.core.orders import Step, order
 from rough_draw.core.release import release_steps
 from rough_draw.core.stages import gates_for
 from rough_draw.core.templates import TEMPLATES
@@ -87,14 +91,25 @@ def catalogue() -> CatalogueOut:
     )
 
 
+def step_out(s: Step) -> StepOut:
+    """A step for the wire."""
+    return StepOut(value=s.key, label=s.title, note=s.why, care=list(s.care))
+
+
 @router.get("/jobs/{key}/checks")
-def checks(key: Key) -> dict[str, list[Choice]]:
+def checks(key: Key) -> ChecksOut:
     """The gates of Prove and the steps of Release that apply to this job, in their order."""
     job = jobs.get(key).job
-    return {
-        "gates": [Choice(value=g.key, label=g.title, note=g.why) for g in gates_for(job)],
-        "steps": [Choice(value=s.key, label=s.title, note=s.why) for s in release_steps(job)],
-    }
+    return ChecksOut(
+        gates=[Choice(value=g.key, label=g.title, note=g.why) for g in gates_for(job)],
+        steps=[step_out(s) for s in release_steps(job)],
+    )
+
+
+@router.get("/jobs/{key}/orders/{goal}")
+def derived_order(key: Key, goal: GoalKey) -> list[StepOut]:
+    """The order of touches to a goal, derived for the rig; one step says what is missing where there is none."""
+    return [step_out(s) for s in order(jobs.get(key).job, goal)]
 
 
 @router.get("/jobs/{key}/system")

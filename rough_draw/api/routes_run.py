@@ -7,6 +7,7 @@ import json
 import time
 from collections.abc import AsyncIterator
 from dataclasses import replace
+from typing import Annotated
 
 import numpy as np
 from fastapi import APIRouter, HTTPException, Query, UploadFile
@@ -18,7 +19,9 @@ from rough_draw.api.hub import ATTACHED, Hub
 from rough_draw.api.schemas import (
     Added,
     ColumnOut,
+    ConsequenceOut,
     CurveOut,
+    ForesightOut,
     ImportOut,
     LiveOut,
     NextOut,
@@ -32,14 +35,16 @@ from rough_draw.api.schemas import (
     VerdictOut,
 )
 from rough_draw.core import criteria, readings_csv
+from rough_draw.core.assemble import valve_names
 from rough_draw.core.charge import grams_per_year
 from rough_draw.core.decimate import decimate
 from rough_draw.core.drawing import gauge_place
+from rough_draw.core.foresee import foresee
 from rough_draw.core.hold import ALGORITHM
 from rough_draw.core.isolation import isolation
 from rough_draw.core.live import standing
 from rough_draw.core.procedure import BALLAST_SHUT, FLUSH_AT, Outlook, next_touches
-from rough_draw.core.runstate import TOUCHES
+from rough_draw.core.runstate import TOUCHES, known, turned, words_of
 from rough_draw.core.series import find_hold, noted_isolation, time_at_level
 from rough_draw.core.system import atmosphere_of
 from rough_draw.core.units import kelvin
@@ -131,6 +136,8 @@ def live_of(key: str, run: runs.RunView, hub: Hub) -> LiveOut:
             for t in touches
         ],
         section_pa=sections,
+        shut=sorted(state.shut),
+        opened=sorted(state.opened),
         standin=link is not None,
         speed=hub.speed(key),
         stale=link.stale if link is not None else False,
@@ -173,20 +180,19 @@ def add_readings(key: Key, body: ReadingsIn) -> Added:
 @router.get("/jobs/{key}/touches")
 def read_touches(key: Key) -> list[TouchOut]:
     """Touches in their order."""
-    jobs.get(key)
+    names = valve_names(jobs.get(key).job)
     return [
-        TouchOut(kind=t.kind, words=TOUCHES.get(t.kind, t.kind), at=t.at, note=t.note)
+        TouchOut(kind=t.kind, words=words_of(t.kind, names), at=t.at, note=t.note)
         for t in jobs.touches(key)
-        if t.kind in TOUCHES
+        if known(t.kind)
     ]
 
 
 @router.post("/jobs/{key}/touches", status_code=201)
 async def add_touch(key: Key, body: TouchIn, hub: HubDep) -> TouchOut:
     """Log a touch; where a stand-in is attached its world obeys it."""
-    if body.kind not in TOUCHES:
-        raise HTTPException(422, f"there is no touch '{body.kind}'; use one of {', '.join(TOUCHES)}")
-    jobs.get(key)
+    names = valve_names(jobs.get(key).job)
+    _check(body.kind, names)
     at = body.at if body.at is not None else (hub.clock(key) or time.time())
     link = hub.links.get(key)
     if link is not None and body.kind != "note":
@@ -197,7 +203,28 @@ async def add_touch(key: Key, body: TouchIn, hub: HubDep) -> TouchOut:
 
     await asyncio.to_thread(write)
     hub.listeners.tell(key, {"kind": "touch", "touch": body.kind, "at": at})
-    return TouchOut(kind=body.kind, words=TOUCHES[body.kind], at=at, note=body.note)
+    return TouchOut(kind=body.kind, words=words_of(body.kind, names), at=at, note=body.note)
+
+
+def _check(kind: str, names: dict[str, str]) -> None:
+    valve = turned(kind)
+    if not known(kind):
+        raise HTTPException(
+            422, f"there is no touch '{kind}'; use one of {', '.join(TOUCHES)}, open:<valve>, shut:<valve>"
+        )
+    if valve is not None and valve[1] not in names:
+        raise HTTPException(422, f"this rig has no valve '{valve[1]}'; it has {', '.join(names) or 'none'}")
+
+
+@router.get("/jobs/{key}/foresee")
+def foresee_touch(key: Key, kind: Annotated[str, Query(max_length=60)]) -> ForesightOut:
+    """What a touch would do as the run stands, before it is made: the gravest first."""
+    run = runs.view(key)
+    if kind != "energise":
+        _check(kind, valve_names(run.job))
+    found = foresee(run.job, run.state, kind)
+    said = [ConsequenceOut(severity=c.severity, words=c.words, why=c.why) for c in found.consequences]
+    return ForesightOut(words=found.words, stop=found.stop, consequences=said)
 
 
 @router.get("/jobs/{key}/verdict")

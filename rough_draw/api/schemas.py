@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from pydantic import BaseModel, ConfigDict, Field
 
 from rough_draw.core.job import Job
@@ -84,10 +86,26 @@ class TouchOut(BaseModel):
     note: str
 
 
+class ConsequenceOut(BaseModel):
+    """What would follow from a touch."""
+
+    severity: Literal["stop", "caution", "note"]
+    words: str
+    why: str
+
+
+class ForesightOut(BaseModel):
+    """A touch in words and what would follow from it."""
+
+    words: str
+    stop: bool
+    consequences: list[ConsequenceOut]
+
+
 class TouchIn(Body):
     """A touch to log; the server stamps the time if none is given."""
 
-    kind: str = Field(max_length=40)
+    kind: str = Field(max_length=60)
     note: str = Field("", max_length=500)
     at: float | None = Field(None, ge=0, le=4e9)
 
@@ -132,6 +150,8 @@ class LiveOut(BaseModel):
     pump_on: bool
     ballast_open: bool
     isolated_at: float | None
+    shut: list[str]
+    opened: list[str]
     pa: float | None
     over_range: bool
     reading_at: float | None

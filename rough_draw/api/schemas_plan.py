@@ -23,6 +23,19 @@ class Choice(BaseModel):
     note: str = ""
 
 
+class StepOut(Choice):
+    """A step of a derived order, with the cautions that no order avoids."""
+
+    care: list[str] = []
+
+
+class ChecksOut(BaseModel):
+    """Gates before the pump runs and steps of the release."""
+
+    gates: list[Choice]
+    steps: list[StepOut]
+
+
 class SectionOut(BaseModel):
     """A section of the system: ``state`` is pumped, left-out or charge (keeps its refrigerant)."""
 

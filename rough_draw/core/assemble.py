@@ -76,17 +76,20 @@ def reaches(net: Network, goal: str, system_only: bool = True) -> frozenset[str]
     return frozenset(n for n in found if groups.get(n) == "system" or (not system_only and n in groups))
 
 
-def assemble(job: Job, unknown: Unknowns | None = None, ballast: bool = False) -> Assembly:
-    """Network of the sheet's rig on its system. Raises ScopeError if it cannot be put together."""
+def assemble(job: Job, unknown: Unknowns | None = None, ballast: bool = False, needs_pump: bool = True) -> Assembly:
+    """Network of the sheet's rig on its system. Raises ScopeError if it cannot be put together.
+
+    ``needs_pump`` refuses a rig whose pump leads to no port; while charging, it need not.
+    """
     u = unknown or Unknowns()
     system = build_system(job.scope)
     b = RigBuilder(job, u, system)
     b.walk()
-    if not job.rig.pumped():
+    if needs_pump and not job.rig.pumped():
         raise ScopeError("no part of the rig leads from the pump to a port; screw a hose or a tool on one", "rig.parts")
     network = _join_system(job, system, b, u, ballast)
     gauge = job.rig.gauge
-    first = job.rig.pumped()[0].port
+    first = next((p.port for p in (*job.rig.pumped(), *job.rig.parts) if p.port), next(iter(system.ports)))
     gauge_node = b.gauges[gauge.id] if gauge else f"system.{system.ports[first or '']}"
     valves = dict(b.valves)
     for link in job.scope.links:
@@ -203,3 +206,11 @@ def _water_of(system: SystemModel, u: Unknowns) -> tuple[tuple[Pool, ...], tuple
         place = f"system.{water.oil_place}"
         sorbed.append(Sorbed(place, Gas.WATER, oil, water.oil_tau.quantile(-u.release), oil * saturation, "oil"))
     return pools, tuple(sorbed)
+
+
+def valve_names(job: Job) -> dict[str, str]:
+    """Valves of rig and system on a sheet, by name, in words; none where it cannot be put together."""
+    try:
+        return {v.name: v.label for v in assemble(job, needs_pump=False).valves.values()}
+    except ScopeError:
+        return {}

@@ -37,11 +37,12 @@ class _Draw:
         self.sections(place, left, bool(others) or len(pumped) > 1)
         rows = 1 + max(r for _, r in place.values())
         foot = TOP + ROW * (rows - 1) + BOX_H
-        lane = foot + 30.0
+        # Room for a gauge's flag between the sections and the lane under them.
+        lane = foot + (42.0 if len(pumped) > 1 else 30.0)
         for n, part in enumerate(pumped[1:]):
             self.lower_way(part, lane + n * LANE)
         lanes = len(pumped) - 1
-        low = self.dead_ends(lane + lanes * LANE, foot + 30.0 + lanes * LANE - LANE if lanes else foot)
+        low = self.dead_ends(lane + lanes * LANE, lane + lanes * LANE - LANE if lanes else foot)
         self.gauges()
         self.d.height = low + (44.0 if lanes or low > foot else 10.0)
         for part in pumped:
@@ -235,7 +236,13 @@ class _Draw:
                 self.d.valves.append(Round(g.id, g.id, "the gauge's own valve", x, base - 12, True, True))
                 base -= 22
             x = min(x, self.d.width - 120)
-            self.d.flags.append(Flag(g.id, x, max(4.0, base - 30), base, gauge_place(self.job, g)))
+            y = max(4.0, base - 30)
+            over = next((b for b in self.d.boxes if b.x - 130 < x < b.x + b.w and b.y < y + 24 and y < b.y + b.h), None)
+            if over is not None:
+                # Under a section's box the flag goes beside its pole.
+                x, base = foot, base + (10 if above or g.valve else 0)
+                y = max(base - 12, over.y + over.h + 4)
+            self.d.flags.append(Flag(g.id, x, y, base, gauge_place(self.job, g), over is not None))
 
     def gauge_foot(self, g: GaugePart) -> tuple[float, float]:
         """Where a gauge's pole stands."""

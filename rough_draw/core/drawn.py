@@ -51,13 +51,14 @@ class Round:
 
 @dataclass(frozen=True)
 class Flag:
-    """A gauge as a flag: its foot, where the flag hangs, and in words where it sits."""
+    """A gauge as a flag: its foot, where the flag hangs (``left`` of its pole), and in words where it sits."""
 
     part: str
     x: float
     y: float
     foot: float
     where: str = ""
+    left: bool = False
 
 
 @dataclass(frozen=True)

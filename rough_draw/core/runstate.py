@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 
 TOUCHES: dict[str, str] = {
@@ -16,6 +16,25 @@ TOUCHES: dict[str, str] = {
     "note": "Note",
 }
 """Kinds of touch that a run knows, with their words."""
+
+
+def turned(kind: str) -> tuple[str, str] | None:
+    """A touch on one valve, ``open:<valve>`` or ``shut:<valve>``: which way and which; None for any other kind."""
+    way, colon, valve = kind.partition(":")
+    return (way, valve) if colon and way in ("open", "shut") and valve else None
+
+
+def known(kind: str) -> bool:
+    """Whether a run knows this kind of touch."""
+    return kind in TOUCHES or turned(kind) is not None
+
+
+def words_of(kind: str, valves: Mapping[str, str] | None = None) -> str:
+    """A kind in words; ``valves`` names the valves of the rig."""
+    valve = turned(kind)
+    if valve is None:
+        return TOUCHES.get(kind, kind)
+    return f"{'Opened' if valve[0] == 'open' else 'Shut'} {(valves or {}).get(valve[1], valve[1])}"
 
 
 @dataclass(frozen=True)
@@ -39,6 +58,8 @@ class RunState:
     isolated_at: float | None = None
     pump_off_at: float | None = None
     stopped_unisolated: bool = False
+    shut: frozenset[str] = frozenset()
+    opened: frozenset[str] = frozenset()
 
 
 def fold(touches: Iterable[Touch]) -> RunState:
@@ -64,4 +85,10 @@ def fold(touches: Iterable[Touch]) -> RunState:
             state = replace(state, isolated_at=at)
         elif touch.kind == "reopen":
             state = replace(state, isolated_at=None)
+        elif (valve := turned(touch.kind)) is not None:
+            one = {valve[1]}
+            shut, opened = (
+                (state.shut | one, state.opened - one) if valve[0] == "shut" else (state.shut - one, state.opened | one)
+            )
+            state = replace(state, shut=shut, opened=opened)
     return state

@@ -59,9 +59,11 @@ def rig_svg(job: Job, plan: Plan) -> str:
     parts += [_text(m.x, m.y, m.text) for m in d.marks]
     parts += [_valve(v, tubes.get(plan.assembly.valves[v.valve].tube, False)) for v in d.valves]
     for f in d.flags:
-        parts.append(f'<path d="M{f.x:.0f} {f.foot:.0f}V{f.y:.0f}" stroke="{MEASURE}" stroke-width="3"/>')
-        parts.append(f'<rect x="{f.x:.0f}" y="{f.y:.0f}" width="70" height="22" fill="{MEASURE}"/>')
-        parts.append(_text(f.x + 35, f.y + 16, "gauge", 14, "#FFFFFF", True))
+        x = f.x - 85 if f.left else f.x
+        pole = f"H{x + 70:.0f}" if f.left else f"V{f.y:.0f}"
+        parts.append(f'<path d="M{f.x:.0f} {f.foot:.0f}{pole}" stroke="{MEASURE}" stroke-width="3"/>')
+        parts.append(f'<rect x="{x:.0f}" y="{f.y:.0f}" width="70" height="22" fill="{MEASURE}"/>')
+        parts.append(_text(x + 35, f.y + 16, "gauge", 14, "#FFFFFF", True))
     span = plan.time_to_target
     when = f"to {plan.target / MICRON_PA:,.0f} µ in {span.value / 60:.0f} min" if span else "target out of reach"
     parts.append(_text(d.width / 2, d.height + 16, f"{job.title or 'rig'}: {when}"))

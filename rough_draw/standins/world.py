@@ -14,6 +14,7 @@ from rough_draw.core.gauge import GaugeModel
 from rough_draw.core.isolation import isolation, shut
 from rough_draw.core.job import Job
 from rough_draw.core.rigbuild import Unknowns
+from rough_draw.core.runstate import turned
 
 
 @dataclass(frozen=True)
@@ -64,6 +65,7 @@ class World:
         )
         self._rng = random.Random(truth.seed)
         self._state: State = initial_state(self.assembly.network)
+        self.turned: dict[str, bool] = {}
         self._compiled: Compiled = self._compile()
         self._shown = self.pressure(self.assembly.gauge_node)
         self.time = 0.0
@@ -71,6 +73,8 @@ class World:
     def _compile(self) -> Compiled:
         pump = pump_element(self.job, self.truth.unknowns, self.ballast, self.pump_on)
         net = shut(self.assembly.network, self.isolation.tubes, is_open=not self.isolated)
+        for tube, is_open in self.turned.items():
+            net = shut(net, (tube,), is_open=is_open)
         return compile_network(replace(net, pumps=(pump,)))
 
     def touch(self, kind: str) -> None:
@@ -81,6 +85,8 @@ class World:
             self.ballast = kind == "ballast-open"
         elif kind in ("isolate", "reopen"):
             self.isolated = kind == "isolate"
+        elif (valve := turned(kind)) is not None and valve[1] in self.assembly.valves:
+            self.turned[self.assembly.valves[valve[1]].tube] = valve[0] == "open"
         else:
             return
         self._state = replace(self._state, step=1e-3)

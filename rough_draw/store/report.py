@@ -18,7 +18,7 @@ from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTempl
 
 from rough_draw import __version__
 from rough_draw.core import criteria
-from rough_draw.core.assemble import Assembly
+from rough_draw.core.assemble import Assembly, valve_names
 from rough_draw.core.charge import cautions, charge_to_weigh, grams_per_year
 from rough_draw.core.hold import ALGORITHM, Verdict
 from rough_draw.core.isolation import isolation
@@ -27,7 +27,7 @@ from rough_draw.core.questions import answers
 from rough_draw.core.release import release_steps
 from rough_draw.core.rig import HosePart, ManifoldPart
 from rough_draw.core.rigbuild import hose_label
-from rough_draw.core.runstate import TOUCHES, Touch
+from rough_draw.core.runstate import Touch, known, words_of
 from rough_draw.core.stages import gates_for
 from rough_draw.core.system import build_system
 from rough_draw.core.templates import TEMPLATES
@@ -177,10 +177,11 @@ def _draw(r: Record) -> list[Flowable]:
         return [_text("Draw", HEAD), _text("No readings were taken.")]
     criterion = criteria.chosen(r.job.criterion)
     t0 = float(r.at[0])
-    shown = [t for t in r.touches if t.kind in TOUCHES]
+    shown = [t for t in r.touches if known(t.kind)]
+    names = valve_names(r.job)
     marks = [(t.at - t0, str(n + 1)) for n, t in enumerate(shown)]
     chart = draw_chart(r.at - t0, r.pa, marks, criterion.target, WIDTH)
-    rows = [[str(n + 1), _clock(t.at), TOUCHES[t.kind], t.note] for n, t in enumerate(shown)]
+    rows = [[str(n + 1), _clock(t.at), words_of(t.kind, names), t.note] for n, t in enumerate(shown)]
     parts: list[Flowable] = [
         KeepTogether([_text(f"Draw: {r.at.size:,} readings from {_clock(t0, True)}", HEAD), chart]),
     ]

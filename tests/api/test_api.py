@@ -218,7 +218,7 @@ def test_checks_follow_the_sheet(api: TestClient) -> None:
     key = made(api, refrigerant="R-290")
     c = api.get(f"/api/jobs/{key}/checks").json()
     assert any(g["value"] == "flammable" for g in c["gates"])
-    assert any(s["value"] == "positive" for s in c["steps"])
+    assert any(s["value"] == "see-pressure" for s in c["steps"])
 
 
 def wait_for(what, seconds: float = 20.0):  # type: ignore[no-untyped-def]
@@ -309,3 +309,37 @@ def test_demo_data_is_whole(tmp_path: Path) -> None:
         assert verdicts["saltmarsh-ice"] == "tight-and-dry"
         assert verdicts["larkspur-3"] is None
         wait_for(lambda: api.get("/api/jobs/larkspur-3/live").json()["standin"])
+
+
+def test_a_touch_is_foreseen_before_it_is_made(api: TestClient) -> None:
+    key = made(api)
+    api.post(f"/api/jobs/{key}/touches", json={"kind": "pump-on"})
+    seen = api.get(f"/api/jobs/{key}/foresee", params={"kind": "pump-off"}).json()
+    assert seen["stop"]
+    assert seen["consequences"][0]["severity"] == "stop"
+    assert "Isolate first" in seen["consequences"][0]["why"]
+    for valve in api.get(f"/api/jobs/{key}/plan").json()["isolate_valves"]:
+        r = api.post(f"/api/jobs/{key}/touches", json={"kind": f"shut:{valve}"})
+        assert r.json()["words"].startswith("Shut the ")
+    assert not api.get(f"/api/jobs/{key}/foresee", params={"kind": "pump-off"}).json()["stop"]
+    assert api.get(f"/api/jobs/{key}/live").json()["shut"]
+
+
+@pytest.mark.parametrize("kind", ["shut:nothing", "kick-it", "open:", ":", "shut"])
+def test_a_touch_on_what_is_not_there_is_refused_with_what_is(api: TestClient, kind: str) -> None:
+    key = made(api)
+    for r in (
+        api.get(f"/api/jobs/{key}/foresee", params={"kind": kind}),
+        api.post(f"/api/jobs/{key}/touches", json={"kind": kind}),
+    ):
+        assert r.status_code == 422
+        assert "there is no touch" in r.json()["detail"] or "no valve 'nothing'; it has" in r.json()["detail"]
+
+
+def test_orders_are_derived_for_the_rig(api: TestClient) -> None:
+    key = made(api)
+    steps = api.get(f"/api/jobs/{key}/orders/oil-change").json()
+    values = [s["value"] for s in steps]
+    assert values.index("pump-off") < values.index("oil-change") < values.index("pump-on")
+    assert all(s["label"] and s["note"] for s in steps)
+    assert api.get(f"/api/jobs/{key}/orders/dance").status_code == 422

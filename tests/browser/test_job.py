@@ -234,3 +234,30 @@ def test_a_lost_address_leads_back(page: Page, site: str) -> None:
     expect(page.get_by_role("heading", name="Yard")).to_be_visible()
     page.goto(f"{site}/jobs/none/draw")
     expect(page.get_by_text("This job cannot be opened")).to_be_visible()
+
+
+def test_a_dangerous_touch_is_stopped_and_says_why(page: Page, site: str) -> None:
+    key = new_job(page, site, "Fern Market")
+    page.request.post(f"{site}/api/jobs/{key}/touches", data={"kind": "pump-on"})
+    page.goto(f"{site}/jobs/{key}/draw")
+    line = page.get_by_role("group", name="Rig line, pump to system")
+    line.get_by_role("button", name=re.compile("^Pump")).first.click()
+    dialog = page.get_by_role("dialog")
+    expect(dialog.get_by_role("alert")).to_contain_text("Air and oil would come back from the stopped pump")
+    expect(dialog.get_by_role("alert")).to_contain_text("Isolate first, pump off second")
+    dialog.get_by_role("button", name="Leave it").click()
+    expect(dialog).to_have_count(0)
+    assert not page.get_by_text("Pump stopped").count()
+    line.get_by_role("button", name=re.compile("^Pump")).first.press("Enter")
+    page.get_by_role("dialog").get_by_role("button", name="Stop it all the same").click()
+    expect(page.get_by_text("Pump stopped")).to_be_visible()
+    expect(page.get_by_text("against: air and oil would come back", exact=False)).to_be_visible()
+
+
+def test_the_order_on_this_rig_is_shown_beside_the_draw(page: Page, site: str) -> None:
+    page.goto(f"{site}/jobs/larkspur-3/draw")
+    page.get_by_role("radio", name="oil change").click()
+    order = page.get_by_role("list", name="Order of touches")
+    expect(order).to_contain_text("Change the oil")
+    words = order.inner_text()
+    assert words.index("Stop the pump") < words.index("Change the oil") < words.index("Start the pump")

@@ -15,7 +15,6 @@ from rough_draw.core.engine import run
 from rough_draw.core.isolation import isolation, shut
 from rough_draw.core.job import CriterionChoice, Gate, Job
 from rough_draw.core.network import NetworkError
-from rough_draw.core.release import release_steps
 from rough_draw.core.rig import GaugePart, HosePart, ManifoldPart, PumpPart, Rig, ToolPart
 from rough_draw.core.rigbuild import Unknowns
 from rough_draw.core.scope import Link, Port, Scope, Section
@@ -166,20 +165,6 @@ def test_every_offered_change_is_sound(job: Job) -> None:
         assert change.words
         assert change.job.scope == job.scope
         assert assemble(change.job).network.nodes
-
-
-@settings(max_examples=25)
-@given(jobs().filter(reached))
-def test_release_never_opens_a_port_before_positive_pressure(job: Job) -> None:
-    keys = [s.key for s in release_steps(job)]
-    positive = keys.index("positive")
-    assert all(keys.index(k) > positive for k in keys if k.startswith("core-") or k in ("hoses", "caps"))
-    if job.rig.gauge is not None:
-        assert keys[0] in ("gauge-valve", "gauge-exposed")
-    tools = [p for p in job.rig.parts if isinstance(p, ToolPart) and p.port]
-    out = [p for p in tools if (q := job.scope.port(p.port or "")) and q.core and q.id not in job.rig.cores_in]
-    assert sum(k.startswith("core-") for k in keys) == len(out)
-    assert len(set(keys)) == len(keys)
 
 
 @given(scopes())

@@ -52,7 +52,7 @@ def sheet(**changes: Any) -> Job:
                 "pressure-test": Gate(state="skipped", note="tested by the day shift"),
             }
         ),
-        "release": Release(weighed_kg=3.25, steps_done=("gauge-valve",)),
+        "release": Release(weighed_kg=3.25, steps_done=("see-pressure",)),
         "closing": Closing(signed_by="Mara Tollivet", signed_at="2026-05-04 16:20", remarks="Door gasket renewed."),
     }
     return Job(**{**base, **changes})

@@ -5,11 +5,13 @@ import type {
   CarryOut,
   Catalogue,
   ChangesOut,
-  Choice,
   DayJob,
   DayOut,
   JobOut,
+  ChecksOut,
+  ForesightOut,
   LiveOut,
+  StepOut,
   OwnTemplate,
   PatternOut,
   PlanOut,
@@ -84,9 +86,12 @@ export const useOwnTemplates = () => useQuery({ queryKey: ["templates"], queryFn
 export const useChecks = (key: string, version: number) =>
   useQuery({
     queryKey: ["checks", key, version],
-    queryFn: () => get<{ gates: Choice[]; steps: Choice[] }>(`/jobs/${key}/checks`),
+    queryFn: () => get<ChecksOut>(`/jobs/${key}/checks`),
     placeholderData: keepPreviousData,
   });
+
+export const useOrder = (key: string, goal: string, version: number) =>
+  useQuery({ queryKey: ["order", key, goal, version], queryFn: () => get<StepOut[]>(`/jobs/${key}/orders/${goal}`), placeholderData: keepPreviousData });
 
 export const useLive = (key: string) =>
   useQuery({ queryKey: ["live", key], queryFn: () => get<LiveOut>(`/jobs/${key}/live`), refetchInterval: 1500 });
@@ -107,6 +112,16 @@ export function useTouch(key: string) {
   return useMutation({
     mutationFn: (t: { kind: string; note?: string }) => post<TouchOut>(`/jobs/${key}/touches`, t),
     onSettled: () => refreshRun(client, key),
+  });
+}
+
+/** What a touch would do as the run stands. Asked anew each time: the state moves with every touch. */
+export function useForesight(key: string, kind: string) {
+  return useQuery({
+    queryKey: ["foresight", key, kind],
+    queryFn: () => get<ForesightOut>(`/jobs/${key}/foresee?kind=${encodeURIComponent(kind)}`),
+    staleTime: 0,
+    gcTime: 0,
   });
 }
 

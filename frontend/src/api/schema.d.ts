@@ -356,6 +356,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{key}/foresee": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Foresee Touch
+         * @description What a touch would do as the run stands, before it is made: the gravest first.
+         */
+        get: operations["foresee_touch_api_jobs__key__foresee_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{key}/import": {
         parameters: {
             query?: never;
@@ -408,6 +428,26 @@ export interface paths {
          * @description Where the run stands now: figure, rate, next touch, when the target comes.
          */
         get: operations["live_api_jobs__key__live_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{key}/orders/{goal}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Derived Order
+         * @description The order of touches to a goal, derived for the rig; one step says what is missing where there is none.
+         */
+        get: operations["derived_order_api_jobs__key__orders__goal__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1169,6 +1209,16 @@ export interface components {
             words: string;
         };
         /**
+         * ChecksOut
+         * @description Gates before the pump runs and steps of the release.
+         */
+        ChecksOut: {
+            /** Gates */
+            gates: components["schemas"]["Choice"][];
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
+        };
+        /**
          * Choice
          * @description Something to choose from a list.
          */
@@ -1233,6 +1283,21 @@ export interface components {
             ];
             /** What */
             what: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * ConsequenceOut
+         * @description What would follow from a touch.
+         */
+        ConsequenceOut: {
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "stop" | "caution" | "note";
+            /** Why */
+            why: string;
             /** Words */
             words: string;
         };
@@ -1535,11 +1600,16 @@ export interface components {
         };
         /**
          * Flag
-         * @description A gauge as a flag: its foot, where the flag hangs, and in words where it sits.
+         * @description A gauge as a flag: its foot, where the flag hangs (``left`` of its pole), and in words where it sits.
          */
         Flag: {
             /** Foot */
             foot: number;
+            /**
+             * Left
+             * @default false
+             */
+            left: boolean;
             /** Part */
             part: string;
             /**
@@ -1551,6 +1621,18 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * ForesightOut
+         * @description A touch in words and what would follow from it.
+         */
+        ForesightOut: {
+            /** Consequences */
+            consequences: components["schemas"]["ConsequenceOut"][];
+            /** Stop */
+            stop: boolean;
+            /** Words */
+            words: string;
         };
         /**
          * Gate
@@ -2144,6 +2226,8 @@ export interface components {
             next: components["schemas"]["NextOut"][];
             /** Now */
             now: number;
+            /** Opened */
+            opened: string[];
             /** Over Range */
             over_range: boolean;
             /** Pa */
@@ -2160,6 +2244,8 @@ export interface components {
             section_pa: {
                 [key: string]: number;
             };
+            /** Shut */
+            shut: string[];
             /** Speed */
             speed: number;
             /** Stale */
@@ -3109,6 +3195,26 @@ export interface components {
             speed: number;
         };
         /**
+         * StepOut
+         * @description A step of a derived order, with the cautions that no order avoids.
+         */
+        StepOut: {
+            /**
+             * Care
+             * @default []
+             */
+            care: string[];
+            /** Label */
+            label: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Value */
+            value: string;
+        };
+        /**
          * Stroke
          * @description A drawn pipe. ``part``: what it belongs to (a rig part's id, or ``link:`` and a link's id).
          */
@@ -3976,9 +4082,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: components["schemas"]["Choice"][];
-                    };
+                    "application/json": components["schemas"]["ChecksOut"];
                 };
             };
             /** @description What was sent cannot be used */
@@ -4089,6 +4193,39 @@ export interface operations {
             };
         };
     };
+    foresee_touch_api_jobs__key__foresee_get: {
+        parameters: {
+            query: {
+                kind: string;
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ForesightOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     import_readings_api_jobs__key__import_post: {
         parameters: {
             query?: {
@@ -4173,6 +4310,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LiveOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    derived_order_api_jobs__key__orders__goal__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+                goal: "draw" | "check-hold" | "hold" | "oil-change" | "release-unit" | "release-cylinder";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StepOut"][];
                 };
             };
             /** @description What was sent cannot be used */

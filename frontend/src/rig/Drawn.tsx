@@ -6,27 +6,30 @@ import { isShut, tone, type RigLineProps } from "./RigLine";
 type Box = Drawing["boxes"] extends (infer B)[] | undefined ? B : never;
 
 /** The rig line as the server laid it out. */
-export function Drawn({ plan, pressures = {}, reading, shut = [], selected, onPart, onValve }: RigLineProps) {
+export function Drawn({ plan, pressures = {}, reading, shut = [], selected, onPart, onValve, onPump }: RigLineProps) {
   const u = useUnits();
   const d = plan.drawing;
   const width = d.width ?? 1120;
   const height = d.height ?? 140;
-  const press = (part: string, label: string) =>
-    onPart && !part.endsWith(".port") && !part.startsWith("link:")
+  const touched = (part: string) => (onPart ? () => onPart(part) : part === "pump" ? onPump : undefined);
+  const press = (part: string, label: string) => {
+    const act = touched(part);
+    return act && !part.endsWith(".port") && !part.startsWith("link:")
       ? {
           role: "button",
           tabIndex: 0,
           "aria-label": `${label}${selected === part ? ", chosen" : ""}`,
-          onClick: () => onPart(part),
+          onClick: act,
           onKeyDown: (e: React.KeyboardEvent) => {
             if (e.key === "Enter" || e.key === " ") {
               e.preventDefault();
-              onPart(part);
+              act();
             }
           },
           className: "cursor-pointer",
         }
       : {};
+  };
   return (
     <svg viewBox={`0 0 ${width} ${height}`} style={{ minWidth: Math.min(width, 1500), maxHeight: 460 }} className="w-full" role="group" aria-label="Rig line, pump to system">
       {(d.strokes ?? []).map((s, i) => {
@@ -34,7 +37,7 @@ export function Drawn({ plan, pressures = {}, reading, shut = [], selected, onPa
         const ink = selected === s.part ? "var(--measure)" : "var(--ink)";
         return (
           <g key={i} {...press(s.part, `${s.label || s.part}`)}>
-            {onPart && <path d={s.path} fill="none" stroke="transparent" strokeWidth={44} />}
+            {touched(s.part) && <path d={s.path} fill="none" stroke="transparent" strokeWidth={44} />}
             <path d={s.path} fill="none" stroke={ink} strokeWidth={c === undefined ? 3.5 : strokeWidth(c)} strokeLinejoin="miter" />
             {s.label && (
               <text x={s.x} y={s.y} textAnchor="middle" fontSize="14" fill={selected === s.part ? "var(--ink)" : "var(--soft)"} fontWeight={selected === s.part ? 700 : 400}>
@@ -45,7 +48,7 @@ export function Drawn({ plan, pressures = {}, reading, shut = [], selected, onPa
         );
       })}
       {(d.boxes ?? []).map((b) => (
-        <g key={b.name + b.kind} {...(b.kind === "section" ? {} : press(b.name, b.label))}>
+        <g key={b.name + b.kind} {...(b.kind === "section" ? {} : press(b.name, b.kind === "pump" && !/pump/i.test(b.label) ? `Pump, ${b.label}` : b.label))}>
           <Compartment b={b} pa={pressures[b.name]} chosen={selected === b.name} say={(p) => u.say("pressure", p)} words={u.words} />
         </g>
       ))}
@@ -60,10 +63,10 @@ export function Drawn({ plan, pressures = {}, reading, shut = [], selected, onPa
       {(d.flags ?? []).map((f, i) => {
         const text = i === 0 ? (reading ?? "gauge") : "gauge";
         const w = 24 + text.length * 8.6;
-        const x = Math.min(f.x, width - w - 4);
+        const x = f.left ? f.x - 15 - w : Math.min(f.x, width - w - 4);
         return (
           <g key={f.part} {...press(f.part, "gauge")}>
-            <path d={`M${f.x} ${f.foot}V${f.y}`} stroke="var(--measure)" strokeWidth="3" />
+            <path d={f.left ? `M${f.x} ${f.foot}H${x + w}` : `M${f.x} ${f.foot}V${f.y}`} stroke="var(--measure)" strokeWidth="3" />
             <rect x={x - 1.5} y={f.y - 1} width={w} height="24" fill="var(--measure)" stroke={selected === f.part ? "var(--ink)" : "none"} strokeWidth="2.5" />
             <text x={x + w / 2} y={f.y + 16} textAnchor="middle" fontSize="15" fontWeight="700" fill="var(--on-measure)" className="figure">
               {text}

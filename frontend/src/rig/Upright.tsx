@@ -5,7 +5,7 @@ import { strokeWidth } from "./parts";
 import { isShut, tone, type RigLineProps } from "./RigLine";
 
 /** The same run on a phone: pump at the top, system at the foot. */
-export function Upright({ plan, pressures = {}, reading, shut = [], selected, onPart, onValve }: RigLineProps) {
+export function Upright({ plan, pressures = {}, reading, shut = [], selected, onPart, onValve, onPump }: RigLineProps) {
   const u = useUnits();
   const d = plan.drawing;
   const boxes = d.boxes ?? [];
@@ -15,7 +15,7 @@ export function Upright({ plan, pressures = {}, reading, shut = [], selected, on
   return (
     <div>
       {pump && (
-        <PartButton part={pump.name} onPart={onPart} selected={selected} className="mb-1 w-full rounded-[6px] border-2 border-ink px-3 py-2 text-center font-bold">
+        <PartButton part={pump.name} onPart={onPart ?? onPump} selected={selected} className="mb-1 w-full rounded-[6px] border-2 border-ink px-3 py-2 text-center font-bold">
           {u.words(pump.label)}
           {pressures.pump !== undefined && <span className="figure ml-2 font-normal">{u.say("pressure", pressures.pump)}</span>}
         </PartButton>

@@ -5,11 +5,12 @@ import type { LiveOut, PlanOut, SeriesOut, SystemOut, TouchOut } from "../api/cl
 import { MICRON_PA, clock } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { usePlan, useReadings, useSystem, useTouch, useTouches } from "../api/queries";
+import { Orders } from "../rig/Orders";
 import { RigLine } from "../rig/RigLine";
+import { TouchDialog, type Asked } from "../rig/TouchDialog";
 import { Trace } from "../trace/Trace";
 import type { Band } from "../trace/paint";
 import { Button } from "../ui/Button";
-import { Modal } from "../ui/Modal";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
 import { Source } from "./Source";
 import type { StageProps } from "./types";
@@ -21,10 +22,12 @@ export function Draw({ jobKey, editor, live }: StageProps) {
   const u = useUnits();
   const readings = useReadings(jobKey);
   const touches = useTouches(jobKey);
-  const [valve, setValve] = useState(false);
+  const [asked, setAsked] = useState<Asked>(null);
   if (plan.error) return <Fault title="This rig cannot be computed" detail={plan.error.message} />;
   if (!live || !plan.data || !system.data) return <p className="text-soft">Setting up the chart…</p>;
-  const shut = live.isolated_at !== null && live.isolated_at !== undefined;
+  const isolated = live.isolated_at !== null && live.isolated_at !== undefined;
+  const shut = [...live.shut, ...(isolated ? plan.data.isolate_valves : [])];
+  const drawn = { ...plan.data, shut: plan.data.shut.filter((v) => !live.opened.includes(v)) };
   const has = live.pa !== null && live.pa !== undefined;
   return (
     <div className="grid gap-3 md:grid-cols-[326px_minmax(0,1fr)]">
@@ -39,16 +42,18 @@ export function Draw({ jobKey, editor, live }: StageProps) {
       <Sheet className="md:col-span-2">
         <RigLine
           running
-          plan={plan.data}
+          plan={drawn}
           pressures={live.section_pa}
           reading={live.over_range ? "gauge over" : has ? `gauge ${u.figure("pressure", live.pa!)}` : "gauge"}
-          shut={shut ? plan.data.isolate_valves : []}
-          onValve={() => setValve(true)}
+          shut={shut}
+          onValve={(valve) => setAsked({ valve })}
+          onPump={() => setAsked({ valve: null })}
         />
         {Object.keys(live.section_pa).length > 0 && <p className="mt-1 text-[15px] text-soft">Pressures in the parts are computed from the plan; only the flag is measured.</p>}
       </Sheet>
       <TouchList touches={touches.data ?? []} />
-      <ValveDialog open={valve} onClose={() => setValve(false)} jobKey={jobKey} plan={plan.data} live={live} shut={shut} />
+      <Orders jobKey={jobKey} version={editor.version} />
+      <TouchDialog asked={asked} onClose={() => setAsked(null)} jobKey={jobKey} plan={drawn} live={live} shut={shut} />
     </div>
   );
 }
@@ -253,58 +258,5 @@ function TouchList({ touches }: { touches: TouchOut[] }) {
         ))}
       </ol>
     </Sheet>
-  );
-}
-
-function ValveDialog({
-  open,
-  onClose,
-  jobKey,
-  plan,
-  live,
-  shut,
-}: {
-  open: boolean;
-  onClose: () => void;
-  jobKey: string;
-  plan: PlanOut;
-  live: LiveOut;
-  shut: boolean;
-}) {
-  const touch = useTouch(jobKey);
-  const act = (kind: string) => touch.mutate({ kind }, { onSuccess: onClose });
-  return (
-    <Modal open={open} onClose={onClose} title={shut ? "The system is shut off" : `Isolate at ${plan.isolate_where}?`}>
-      {shut ? (
-        <p>
-          {live.pump_on
-            ? "The pump is running: opening draws the system down again, and the hold starts anew after it."
-            : "The pump is stopped: opened now, its air and oil go into the system. Start the pump first."}
-        </p>
-      ) : (
-        <p>
-          The hold begins. Inside: {plan.isolate_inside}. {live.pump_on ? "Stop the pump only after this." : ""}
-        </p>
-      )}
-      {touch.error && <Fault title="Not logged" detail={touch.error.message} />}
-      <div className="mt-4 flex gap-3">
-        {!shut && (
-          <Button kind="solid" className="flex-1" onClick={() => act("isolate")}>
-            Isolate
-          </Button>
-        )}
-        {shut && live.pump_on && (
-          <Button kind="solid" className="flex-1" onClick={() => act("reopen")}>
-            Open again
-          </Button>
-        )}
-        {shut && !live.pump_on && (
-          <Button kind="solid" className="flex-1" onClick={() => act("pump-on")}>
-            Start the pump
-          </Button>
-        )}
-        <Button onClick={onClose}>Leave it</Button>
-      </div>
-    </Modal>
   );
 }

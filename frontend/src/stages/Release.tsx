@@ -53,6 +53,11 @@ export function Release({ jobKey, job, editor }: StageProps) {
                 <div>
                   <div className={here ? "casual text-[21px] leading-tight font-extrabold" : "font-bold"}>{s.label}</div>
                   <div className="text-soft">{u.words(s.note ?? "")}</div>
+                  {(s.care ?? []).map((c) => (
+                    <div key={c} className="mt-1 border-l-4 border-ochre pl-3">
+                      {u.words(c)}
+                    </div>
+                  ))}
                 </div>
               </li>
             );

@@ -1,0 +1,42 @@
+import { useState } from "react";
+
+import { useOrder } from "../api/queries";
+import { useUnits } from "../lib/units";
+import { Segments } from "../ui/Field";
+import { Fault, Sheet } from "../ui/Sheet";
+
+const GOALS = [
+  { value: "draw", label: "begin the draw" },
+  { value: "check-hold", label: "check-hold" },
+  { value: "hold", label: "hold" },
+  { value: "oil-change", label: "oil change" },
+];
+
+/** The derived order of touches on this rig, for what is to be done next. */
+export function Orders({ jobKey, version }: { jobKey: string; version: number }) {
+  const [goal, setGoal] = useState("hold");
+  const order = useOrder(jobKey, goal, version);
+  const u = useUnits();
+  return (
+    <Sheet title="In what order, on this rig" className="md:col-span-2">
+      <Segments label="to" value={goal} options={GOALS} onChange={setGoal} />
+      {order.error && <Fault title="No order" detail={order.error.message} />}
+      <ol aria-label="Order of touches" className="mt-3 grid list-none gap-x-8 gap-y-2 p-0 md:grid-cols-2">
+        {(order.data ?? []).map((s, i) => (
+          <li key={s.value} className="flex gap-3">
+            <span className="figure w-7 flex-none text-right text-[19px] font-bold">{i + 1}</span>
+            <div>
+              <div className="font-bold">{s.label}</div>
+              <div className="text-soft">{u.words(s.note ?? "")}</div>
+              {(s.care ?? []).map((c) => (
+                <div key={c} className="mt-1 border-l-4 border-ochre pl-3">
+                  {u.words(c)}
+                </div>
+              ))}
+            </div>
+          </li>
+        ))}
+      </ol>
+    </Sheet>
+  );
+}

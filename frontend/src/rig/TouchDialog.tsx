@@ -1,0 +1,98 @@
+import type { ForesightOut, LiveOut, PlanOut } from "../api/client";
+import { useForesight, useTouch } from "../api/queries";
+import { isShut } from "./RigLine";
+import { useUnits } from "../lib/units";
+import { Button } from "../ui/Button";
+import { Modal } from "../ui/Modal";
+import { Fault, Tag } from "../ui/Sheet";
+
+/** What is asked after: a valve of the rig, or the pump where no valve is named. */
+export type Asked = { valve: string | null } | null;
+
+/** A touch before it is made: what it would do, and a second question where it should not be done. */
+export function TouchDialog({ asked, onClose, jobKey, plan, live, shut }: { asked: Asked; onClose: () => void; jobKey: string; plan: PlanOut; live: LiveOut; shut: string[] }) {
+  return (
+    <Modal open={asked !== null} onClose={onClose} title={asked === null ? "" : titleOf(asked, plan, live, shut)}>
+      {asked !== null && <Question key={kindOf(asked, plan, live, shut)} kind={kindOf(asked, plan, live, shut)} onClose={onClose} jobKey={jobKey} plan={plan} live={live} />}
+    </Modal>
+  );
+}
+
+/** The touch that a press stands for. Valves that isolate together are turned together. */
+function kindOf({ valve }: NonNullable<Asked>, plan: PlanOut, live: LiveOut, shut: string[]): string {
+  if (valve === null) return live.pump_on ? "pump-off" : "pump-on";
+  const closed = isShut(plan, valve, shut);
+  if (plan.isolate_valves.includes(valve)) return closed ? "reopen" : "isolate";
+  return `${closed ? "open" : "shut"}:${valve}`;
+}
+
+function titleOf(asked: NonNullable<Asked>, plan: PlanOut, live: LiveOut, shut: string[]): string {
+  const kind = kindOf(asked, plan, live, shut);
+  if (kind === "pump-off") return "Stop the pump?";
+  if (kind === "pump-on") return "Start the pump?";
+  if (kind === "isolate") return `Isolate at ${plan.isolate_where}?`;
+  if (kind === "reopen") return "The system is shut off";
+  return `${kind.startsWith("open") ? "Open" : "Shut"} ${plan.valves[asked.valve ?? ""] ?? asked.valve}?`;
+}
+
+function Question({ kind, onClose, jobKey, plan, live }: { kind: string; onClose: () => void; jobKey: string; plan: PlanOut; live: LiveOut }) {
+  const seen = useForesight(jobKey, kind);
+  const touch = useTouch(jobKey);
+  const u = useUnits();
+  const act = (made: string, note?: string) => touch.mutate({ kind: made, note }, { onSuccess: onClose });
+  const said = seen.data?.consequences ?? [];
+  const stops = said.filter((c) => c.severity === "stop");
+  return (
+    <>
+      {kind === "isolate" && (
+        <p className="mb-2">
+          The hold begins. Inside: {plan.isolate_inside}. {live.pump_on ? "Stop the pump only after this." : ""}
+        </p>
+      )}
+      {kind === "reopen" && live.pump_on && <p className="mb-2">Opening draws the system down again, and the hold starts anew after it.</p>}
+      {seen.error && <Fault title="What it would do is not known" detail={seen.error.message} />}
+      {seen.data && <Consequences seen={seen.data} words={u.words} />}
+      {touch.error && <Fault title="Not logged" detail={touch.error.message} />}
+      <div className="mt-4 flex flex-wrap gap-3">
+        {stops.length === 0 ? (
+          <Button kind="solid" className="flex-1" disabled={!seen.data} onClick={() => act(kind)}>
+            {doWords(kind)}
+          </Button>
+        ) : (
+          <>
+            {kind === "reopen" && !live.pump_on && (
+              <Button kind="solid" className="flex-1" onClick={() => act("pump-on")}>
+                Start the pump
+              </Button>
+            )}
+            <Button onClick={() => act(kind, `against: ${stops.map((s) => s.words.toLowerCase()).join("; ")}`)}>{doWords(kind)} all the same</Button>
+          </>
+        )}
+        <Button kind={stops.length > 0 && kind !== "reopen" ? "solid" : undefined} onClick={onClose}>
+          Leave it
+        </Button>
+      </div>
+    </>
+  );
+}
+
+function doWords(kind: string): string {
+  const known: Record<string, string> = { "pump-on": "Start it", "pump-off": "Stop it", isolate: "Isolate", reopen: "Open again" };
+  return known[kind] ?? (kind.startsWith("open") ? "Open it" : "Shut it");
+}
+
+/** What would follow, the gravest first. */
+function Consequences({ seen, words }: { seen: ForesightOut; words: (text: string) => string }) {
+  if (seen.consequences.length === 0) return <p className="text-soft">Nothing is let in, cut off or lost by it.</p>;
+  return (
+    <ul className="list-none p-0" role={seen.stop ? "alert" : undefined}>
+      {seen.consequences.map((c) => (
+        <li key={c.words} className={`mb-2 border-l-[5px] pl-3 ${c.severity === "stop" ? "border-stop" : c.severity === "caution" ? "border-ochre" : "border-rule"}`}>
+          <Tag tone={c.severity === "note" ? "plain" : c.severity}>{c.severity}</Tag>
+          <p className="casual mt-1 text-[19px] leading-tight font-extrabold">{words(c.words)}</p>
+          {c.why && <p>{words(c.why)}</p>}
+        </li>
+      ))}
+    </ul>
+  );
+}

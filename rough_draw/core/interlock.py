@@ -1,0 +1,478 @@
+"""What a touch will do, before a hand makes it: consequences with their severity, from the board and what is in it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from rough_draw.core.board import Board, Gate
+from rough_draw.core.rig import GaugePart
+from rough_draw.core.units import MICRON_PA
+
+Severity = Literal["stop", "caution", "note"]
+Kind = Literal[
+    "open",
+    "shut",
+    "crack",
+    "pump-on",
+    "pump-off",
+    "vent-pump",
+    "ballast-open",
+    "ballast-shut",
+    "oil-change",
+    "core-out",
+    "core-in",
+    "see-pressure",
+    "purge",
+    "take-off",
+    "cap",
+    "energise",
+]
+Gas = tuple[float, float, float]
+"""Air, nitrogen, refrigerant in a room, Pa."""
+
+PUMPED: Gas = (25.0, 0.0, 0.0)
+VACUUM = 5_000.0
+"""Under this a room counts as evacuated, Pa."""
+PRESSURE = 1.15
+"""Over this many atmospheres a room counts as under pressure."""
+WHIFF = 100.0
+"""Partial pressure of refrigerant from which a sensor is fouled, Pa."""
+
+
+@dataclass(frozen=True)
+class Touch:
+    """One touch: its kind and what it is made on (a gate, a part or a port by id)."""
+
+    kind: Kind
+    on: str = ""
+
+
+@dataclass(frozen=True)
+class Consequence:
+    """What follows: how grave, a stable key, in words, and why."""
+
+    severity: Severity
+    key: str
+    words: str
+    why: str = ""
+
+
+@dataclass(frozen=True)
+class State:
+    """Everything a touch can change: gas by room, parts ``off``, ports ``capped``, pressure ``seen`` at the ports."""
+
+    opened: frozenset[str]
+    gas: tuple[Gas, ...]
+    pump: bool = False
+    ballast: bool = False
+    off: frozenset[str] = frozenset()
+    capped: frozenset[str] = frozenset()
+    vented: bool = False
+    fresh_oil: bool = False
+    seen: bool = False
+
+    def key(self, atmosphere: float) -> tuple[object, ...]:
+        """What makes two states the same for the planner: levels instead of figures."""
+        return (
+            self.opened,
+            self.pump,
+            self.ballast,
+            self.off,
+            self.capped,
+            self.vented,
+            self.fresh_oil,
+            self.seen,
+            tuple(_level(g, atmosphere) for g in self.gas),
+        )
+
+
+def total(gas: Gas) -> float:
+    """Pressure, Pa, of a room."""
+    return gas[0] + gas[1] + gas[2]
+
+
+def _level(gas: Gas, atmosphere: float) -> tuple[int, int, bool]:
+    p = total(gas)
+    level = 0 if p < VACUUM else 1 if p < 0.9 * atmosphere else 2 if p < PRESSURE * atmosphere else 3
+    return level, max(range(3), key=lambda k: gas[k]) if p > 0 else 0, gas[0] > VACUUM
+
+
+def before_the_draw(board: Board) -> State:
+    """Everything screwed on and shut as the sheet has it, air in rig and system, the pump stopped."""
+    gas = tuple(
+        _supply(board, n) if r.source else (board.rooms[board.air].supply, 0.0, 0.0) for n, r in enumerate(board.rooms)
+    )
+    return State(frozenset(g for g in board.gates if g not in board.shut), gas)
+
+
+def drawn_down(board: Board) -> State:
+    """In the draw: the pump runs, all it reaches is evacuated."""
+    return settle(board, replace(before_the_draw(board), pump=True))
+
+
+def held(board: Board, valves: tuple[str, ...]) -> State:
+    """After the hold: isolated at ``valves``, the pump stopped, air let into its side."""
+    state = settle(board, replace(drawn_down(board), opened=drawn_down(board).opened - set(valves)))
+    state = replace(state, pump=False, vented=True)
+    return settle(board, state, air_at=board.pump)
+
+
+def _supply(board: Board, room: int) -> Gas:
+    r = board.rooms[room]
+    return {
+        "air": (r.supply, 0.0, 0.0),
+        "nitrogen": (0.0, r.supply, 0.0),
+        "refrigerant": (0.0, 0.0, r.supply),
+    }[r.source or "air"]
+
+
+def joined(board: Board, opened: frozenset[str], start: int) -> set[int]:
+    """Rooms that open gates join to ``start``."""
+    found = {start}
+    todo = [start]
+    while todo:
+        here = todo.pop()
+        for name in board.near.get(here, ()):
+            if name in opened:
+                g = board.gates[name]
+                far = g.b if g.a == here else g.a
+                if far not in found:
+                    found.add(far)
+                    todo.append(far)
+    return found
+
+
+def settle(board: Board, state: State, air_at: int | None = None) -> State:
+    """Let pressures even out over open gates; a running pump empties what it reaches; ``air_at`` stands open to air."""
+    gas = list(state.gas)
+    seen: set[int] = set()
+    for start in range(len(gas)):
+        if start in seen:
+            continue
+        group = joined(board, state.opened, start)
+        seen |= group
+        if len(group) == 1 and start != air_at and not (state.pump and start == board.pump):
+            continue
+        sources = [r for r in group if board.rooms[r].source]
+        if air_at in group or board.air in group:
+            mixed: Gas = (board.rooms[board.air].supply, 0.0, 0.0)
+        elif sources:
+            mixed = _filled(board, gas, group, max(sources, key=lambda r: board.rooms[r].supply))
+        elif state.pump and board.pump in group:
+            mixed = PUMPED
+        else:
+            volume = sum(board.rooms[r].volume for r in group)
+            mixed = tuple(sum(gas[r][k] * board.rooms[r].volume for r in group) / volume for k in range(3))  # type: ignore[assignment]
+        for r in group:
+            gas[r] = _supply(board, r) if board.rooms[r].source else mixed
+    return replace(state, gas=tuple(gas))
+
+
+def _filled(board: Board, gas: list[Gas], group: set[int], source: int) -> Gas:
+    """What rooms hold once a source stands open to them: the air they had stays in them, squeezed."""
+    own = [r for r in group if not board.rooms[r].source]
+    volume = sum(board.rooms[r].volume for r in own)
+    air = sum(gas[r][0] * board.rooms[r].volume for r in own) / volume if own else 0.0
+    supply = board.rooms[source].supply
+    a, n, f = _supply(board, source)
+    return (air, n and max(n - air, 0.0), f and max(f - air, 0.0)) if a == 0 else (supply, 0.0, 0.0)
+
+
+def play(board: Board, state: State, touch: Touch) -> tuple[State, list[Consequence]]:
+    """Make a touch: the state after it, and what follows from it, the gravest first."""
+    after, said = _do(board, state, touch)
+    said = [*said, *_compare(board, state, after)]
+    unique = {c.key: c for c in sorted(said, key=lambda c: -_RANK[c.severity])}
+    return after, sorted(unique.values(), key=lambda c: _RANK[c.severity])
+
+
+_RANK = {"stop": 0, "caution": 1, "note": 2}
+
+
+def _do(board: Board, state: State, t: Touch) -> tuple[State, list[Consequence]]:
+    match t.kind:
+        case "open":
+            return settle(board, replace(state, opened=state.opened | {t.on}, vented=False)), _on_open(board, state, t)
+        case "shut":
+            after = replace(state, opened=state.opened - {t.on})
+            return after, _on_shut(board, state, after, board.gates[t.on])
+        case "crack":
+            return _cracked(board, state, board.gates[t.on]), []
+        case "pump-on":
+            return _pump_on(board, state)
+        case "pump-off":
+            return _pump_off(board, state)
+        case "vent-pump":
+            said = _air_words(board, state, joined(board, state.opened, board.pump), "air let in at the pump")
+            return settle(board, replace(state, vented=True), air_at=board.pump), said
+        case "ballast-open" | "ballast-shut":
+            return replace(state, ballast=t.kind == "ballast-open"), []
+        case "oil-change":
+            return _oil_change(board, state)
+        case "core-in" | "core-out":
+            return _core(board, state, t)
+        case "purge":
+            return _purge(board, state, t.on)
+        case "take-off":
+            return _take_off(board, state, t.on)
+        case "see-pressure":
+            low = [r for r, room in enumerate(board.rooms) if room.system and total(state.gas[r]) < 1.05 * _air(board)]
+            why = "An open port would draw air."
+            stop = Consequence("stop", "no-pressure", "There is no positive pressure yet", why)
+            return replace(state, seen=True), [stop] if low else []
+        case "cap":
+            return replace(state, capped=state.capped | {t.on}), []
+        case "energise":
+            empty = [r for r, room in enumerate(board.rooms) if room.system and total(state.gas[r]) < VACUUM]
+            why = "It has no cooling, and can arc at its terminals."
+            stop = Consequence("stop", "compressor-in-vacuum", "The compressor would run in a vacuum", why)
+            return state, [stop] if empty else []
+
+
+def _gauges_in(board: Board, rooms: set[int]) -> list[GaugePart]:
+    return [g for g in board.job.rig.gauges if board.gauges.get(g.id) in rooms]
+
+
+def _air(board: Board) -> float:
+    return board.rooms[board.air].supply
+
+
+def _cracked(board: Board, state: State, gate: Gate) -> State:
+    """A quarter turn and shut again: a little goes in, refrigerant to just over the atmosphere, nitrogen up to it."""
+    at_source = gate.a if board.rooms[gate.a].source else gate.b
+    side = gate.b if at_source == gate.a else gate.a
+    nitrogen = board.rooms[at_source].source == "nitrogen"
+    gas = list(state.gas)
+    for r in joined(board, state.opened, side):
+        if not board.rooms[r].source:
+            a, n, f = gas[r]
+            up = max(0.0, _air(board) - (a + n + f))
+            gas[r] = (a, n + up, f) if nitrogen else (a, n, 1.3 * _air(board))
+    return replace(state, gas=tuple(gas))
+
+
+def _on_open(board: Board, state: State, t: Touch) -> list[Consequence]:
+    gate = board.gates[t.on]
+    one, other = (joined(board, state.opened, x) for x in (gate.a, gate.b))
+    said = []
+    if board.pump in one | other and not state.pump and not board.pump_gone:
+        rest = other if board.pump in one else one
+        if any(board.rooms[r].system and total(state.gas[r]) < VACUUM for r in rest) and not state.vented:
+            why = "A stopped vane pump leaks back at once. Start it first, or leave it shut off."
+            said.append(
+                Consequence("stop", "back-through-pump", "The stopped pump's air and oil go into the system", why)
+            )
+    if gate.kind == "service":
+        empty = [r for r in one | other if board.rooms[r].system and total(state.gas[r]) < VACUUM]
+        if empty:
+            why = "A quarter turn first: let a little in, then wait."
+            said.append(Consequence("caution", "rush", "The whole charge would rush into the vacuum", why))
+    if any(board.rooms[r].source == "refrigerant" and not board.rooms[r].kept for r in one | other):
+        said += _charging(board, replace(state, opened=state.opened | {t.on}))
+    return said
+
+
+def _charging(board: Board, state: State) -> list[Consequence]:
+    """A cylinder open to the rig: by which ports its liquid gets into the system."""
+    source = next(r for r, x in enumerate(board.rooms) if x.source == "refrigerant" and not x.kept)
+    rig = _within_rig(board, state.opened, source)
+    sides = {
+        board.job.scope.port(n).side  # type: ignore[union-attr]
+        for n in board.ports
+        if f"port:{n}" in state.opened and {board.gates[f"port:{n}"].a, board.gates[f"port:{n}"].b} & rig
+    }
+    could = _within_rig(board, frozenset(board.gates), source)
+    every = {
+        board.job.scope.port(n).side  # type: ignore[union-attr]
+        for n in board.ports
+        if {board.gates[f"port:{n}"].a, board.gates[f"port:{n}"].b} & could
+    }
+    if "suction" in sides and every - {"suction"}:
+        why = "Liquid goes into the liquid line, the suction side shut off; the rest is trimmed in running."
+        return [
+            Consequence("stop", "liquid-to-compressor", "Liquid could reach the compressor by the suction side", why)
+        ]
+    if "suction" in sides:
+        why = "Throttle it, a little at a time, as vapour; a zeotrope as liquid that flashes on the way."
+        return [Consequence("caution", "suction-only", "The cylinder reaches only the suction side", why)]
+    return []
+
+
+def _within_rig(board: Board, opened: frozenset[str], start: int) -> set[int]:
+    """Rooms joined to ``start`` without going through the system."""
+    found, todo = {start}, [start]
+    while todo:
+        here = todo.pop()
+        for name in board.near.get(here, ()):
+            g = board.gates[name]
+            far = g.b if g.a == here else g.a
+            if name in opened and far not in found and not board.rooms[far].system:
+                found.add(far)
+                todo.append(far)
+    return found
+
+
+def _on_shut(board: Board, state: State, after: State, gate: Gate) -> list[Consequence]:
+    said = []
+    pump_side = joined(board, after.opened, board.pump)
+    for start in (gate.a, gate.b):
+        side = joined(board, after.opened, start)
+        if board.pump in side:
+            continue
+        trapped = [
+            n for r in side for n in board.rooms[r].sections if board.rooms[r].system and total(after.gas[r]) > VACUUM
+        ]
+        if trapped and state.pump and gate.kind in ("valve", "section"):
+            why = "It keeps what is in it now, and no gauge on the other side would say so."
+            said.append(
+                Consequence("caution", "trapped", f"The {', '.join(trapped)} is shut off before it is evacuated", why)
+            )
+        hoses = sum(board.rooms[r].hose_m for r in side)
+        system = any(board.rooms[r].system for r in side)
+        if state.pump and system and hoses > 0 and gate.kind == "valve" and total(after.gas[start]) < VACUUM:
+            why = "They permeate: part of the rise is theirs."
+            said.append(Consequence("caution", "hoses-in-hold", f"{hoses:g} m of hose stay in what is held", why))
+        if state.pump and system and not _gauges_in(board, side) and _gauges_in(board, pump_side):
+            why = "It goes on reading the pump's side."
+            said.append(Consequence("caution", "gauge-outside", "The gauge is cut off from the system", why))
+    return said
+
+
+def _pump_on(board: Board, state: State) -> tuple[State, list[Consequence]]:
+    group = joined(board, state.opened, board.pump)
+    said = []
+    if any(total(state.gas[r]) > PRESSURE * board.rooms[board.air].supply for r in group):
+        why = "It blows the oil out of the pump. Vent to 0 gauge first."
+        said.append(Consequence("stop", "pressure-into-pump", "There is pressure where the pump draws", why))
+    return settle(board, replace(state, pump=True, vented=False)), said
+
+
+def _pump_off(board: Board, state: State) -> tuple[State, list[Consequence]]:
+    group = joined(board, state.opened, board.pump)
+    said = []
+    if any(board.rooms[r].system and total(state.gas[r]) < VACUUM for r in group):
+        why = "Isolate first, pump off second: a stopped pump lets its air and oil back into what it drew."
+        said.append(
+            Consequence("stop", "off-before-isolated", "Air and oil would come back from the stopped pump", why)
+        )
+    return replace(state, pump=False), said
+
+
+def _oil_change(board: Board, state: State) -> tuple[State, list[Consequence]]:
+    if state.pump:
+        why = "Stop it, with the rest shut off from it."
+        return state, [Consequence("stop", "oil-running", "The pump is running", why)]
+    return replace(state, fresh_oil=True), []
+
+
+def _core(board: Board, state: State, t: Touch) -> tuple[State, list[Consequence]]:
+    name = f"port:{t.on}"
+    gate = board.gates[name]
+    inner = gate.b if board.rooms[gate.b].system else gate.a
+    part = board.job.rig.get(board.ports.get(t.on, ""))
+    said = []
+    if part is None or part.kind != "tool" or part.id in state.off:
+        why = "Only through a core tool, which keeps the port shut while the core moves."
+        return state, [Consequence("stop", "core-less", f"{gate.label} would stand open".capitalize(), why)]
+    if t.kind == "core-in":
+        if total(state.gas[inner]) < board.rooms[board.air].supply:
+            why = "Positive pressure first: any leak past the tool then goes outward, and the seat can be checked."
+            said.append(Consequence("stop", "core-in-vacuum", "The core would go back against a vacuum", why))
+        elif not state.seen:
+            why = "See it on the dial at the ports, not only on the way in."
+            said.append(Consequence("stop", "not-seen", "Positive pressure has not been seen at the ports", why))
+        return replace(state, opened=state.opened - {name}), said
+    return settle(board, replace(state, opened=state.opened | {name})), said
+
+
+def _purge(board: Board, state: State, source: str) -> tuple[State, list[Consequence]]:
+    """Blow the air out of the hose on an open source, at its far end, with the port still shut."""
+    gate = board.gates[source]
+    at = gate.b if board.rooms[gate.a].source else gate.a
+    group = joined(board, state.opened, at)
+    if source not in state.opened:
+        why = "Open it first, with the port still shut."
+        return state, [Consequence("stop", "purge-shut", "Nothing comes to purge with", why)]
+    if any(board.rooms[r].system for r in group):
+        why = "Shut it off from the system, then purge."
+        return state, [Consequence("stop", "purge-open", "The hose is already open to the system", why)]
+    gas = list(state.gas)
+    for r in group:
+        if not board.rooms[r].source:
+            gas[r] = (0.0, gas[r][1] + gas[r][0], gas[r][2]) if gas[r][1] else (0.0, 0.0, gas[r][2] + gas[r][0])
+    return replace(state, gas=tuple(gas)), []
+
+
+def _take_off(board: Board, state: State, part: str) -> tuple[State, list[Consequence]]:
+    """Unscrew a part: where it was stands open to the air; a port whose core it pushed springs shut."""
+    own = [n for n, p in board.ports.items() if p == part]
+    opened = state.opened - {f"port:{n}" for n in own if f"port:{n}" in board.sprung}
+    here = replace(state, opened=opened, off=state.off | {part})
+    end = board.ends[part]
+    group = joined(board, opened, end)
+    said = _air_words(board, here, group, "air through the open end")
+    loss = [r for r in group if state.gas[r][2] > 0.5 * board.rooms[board.air].supply and not board.rooms[r].source]
+    if any(board.rooms[r].source == "refrigerant" or board.rooms[r].system for r in group if state.gas[r][2] > WHIFF):
+        why = "It is against the law, and it burns skin. Shut it off, or put the core back first."
+        said.append(Consequence("stop", "venting", "Refrigerant would be vented", why))
+    elif loss:
+        ml = sum(board.rooms[r].volume for r in loss) * 1e6
+        said.append(Consequence("note", "whiff", f"The {ml:.0f} ml behind it goes off", "Gloves; keep clear."))
+    if own and not state.seen and not said:
+        why = "Positive pressure first: any slip then goes outward."
+        said.append(Consequence("caution", "not-seen", "Positive pressure has not been seen at the ports", why))
+    for n in own:
+        if f"port:{n}" in opened:
+            why = "Its core is out: put it back through the tool first."
+            said.append(Consequence("stop", "port-open", f"The {n.replace('-', ' ')} port would stand open", why))
+    return settle(board, here, air_at=end), said
+
+
+def _air_words(board: Board, state: State, group: set[int], how: str) -> list[Consequence]:
+    """Air into an evacuated system is a stop; into a hose or the pump's side it is nothing."""
+    if any(board.rooms[r].system and total(state.gas[r]) < VACUUM for r in group):
+        why = f"By {how}: the vacuum is lost, and moist air is in."
+        return [Consequence("stop", "air-in", "Air would be drawn into the system", why)]
+    return []
+
+
+def _compare(board: Board, before: State, after: State) -> list[Consequence]:
+    """What the change of contents means for the system, the gauges and the pump, wherever it came from."""
+    said: list[Consequence] = []
+    atmosphere = board.rooms[board.air].supply
+    for r, room in enumerate(board.rooms):
+        was, now = before.gas[r], after.gas[r]
+        if was == now or room.source:
+            continue
+        if room.system and total(was) < VACUUM:
+            gained = now[0] - was[0]
+            if gained > 20.0 and not after.pump:
+                rise = total(now) / MICRON_PA
+                severity: Severity = "stop" if gained > 150.0 else "caution"
+                why = f"It would stand at about {rise:,.0f} µ."
+                said.append(Consequence(severity, "air-in", "Air would be drawn into the system", why))
+        for gauge in _gauges_in(board, {r}):
+            if gauge.id in after.off:
+                continue
+            kpa = total(now) / 1000.0
+            if kpa > gauge.stands_kpa:
+                why = f"It stands {gauge.stands_kpa / 100:.0f} bar; here come {kpa / 100:.0f}."
+                said.append(
+                    Consequence("stop", f"gauge-burst-{gauge.id}", "The gauge's sensor would be destroyed", why)
+                )
+            elif now[2] - was[2] > WHIFF:
+                why = f"It stands {gauge.stands_kpa / 100:.0f} bar, but oil and refrigerant foul it: clean it after."
+                said.append(Consequence("caution", f"gauge-fouled-{gauge.id}", "The gauge will see refrigerant", why))
+            elif total(now) > PRESSURE * atmosphere and now[2] <= WHIFF:
+                why = f"It stands {gauge.stands_kpa / 100:.0f} bar; shut it off where that can be done."
+                said.append(Consequence("caution", f"gauge-pressed-{gauge.id}", "The gauge comes under pressure", why))
+        if r == board.pump and not board.pump_gone and total(now) > PRESSURE * atmosphere:
+            words = (
+                "Refrigerant would go into the pump"
+                if now[2] > now[1]
+                else "Nitrogen under pressure would go into the pump"
+            )
+            why = "It blows the oil out, and what runs through is vented. Shut the pump off first."
+            said.append(Consequence("stop", "pressure-into-pump", words, why))
+    return said

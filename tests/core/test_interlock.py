@@ -1,0 +1,259 @@
+"""The interlock: what a touch does, and the derived orders, on every pattern and on any rig."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import pytest
+from hypothesis import assume, given, settings
+from hypothesis import strategies as st
+
+from rough_draw.core.board import Board, make_board
+from rough_draw.core.foresee import foresee
+from rough_draw.core.goals import GoalKey, goal_for, start_of, with_cylinder
+from rough_draw.core.interlock import PUMPED, State, Touch, before_the_draw, drawn_down, held, play, settle, total
+from rough_draw.core.isolation import isolation
+from rough_draw.core.job import Job, Release
+from rough_draw.core.orders import order
+from rough_draw.core.patterns import PATTERNS, fits, rig_from
+from rough_draw.core.release import release_steps
+from rough_draw.core.rig import Rig, ToolPart
+from rough_draw.core.runstate import RunState, fold
+from rough_draw.core.runstate import Touch as Made
+from rough_draw.core.sequence import Sequence, derive
+from rough_draw.core.system import ScopeError
+from tests.builders import hose, jobs, scope
+
+GOALS: tuple[GoalKey, ...] = ("draw", "check-hold", "hold", "oil-change", "release-unit", "release-cylinder")
+HERE = scope("cooler", opened=True)
+FITTING = [p for p in PATTERNS if fits(p, HERE)]
+
+
+def sheet(pattern: str, **release: str) -> Job:
+    return Job(scope=HERE, rig=rig_from(pattern, HERE), release=Release(**release))  # type: ignore[arg-type]
+
+
+def stops(board: Board, state: State, *touches: tuple[str, str]) -> list[str]:
+    """Keys of the stops of the last of some touches."""
+    said = []
+    for kind, on in touches:
+        state, found = play(board, state, Touch(kind, on))  # type: ignore[arg-type]
+        said = [c.key for c in found if c.severity == "stop"]
+    return said
+
+
+def after_hold(board: Board) -> State:
+    return held(board, isolation(board.job, board.assembly).valves)
+
+
+DRAWING: list[tuple[str, str, str]] = [
+    ("pump-off", "", "off-before-isolated"),
+    ("core-in", "suction", "core-in-vacuum"),
+    ("take-off", "tool-a", "air-in"),
+    ("take-off", "hose-a", "air-in"),
+    ("vent-pump", "", "air-in"),
+    ("see-pressure", "", "no-pressure"),
+]
+
+
+@pytest.mark.parametrize(("kind", "on", "key"), DRAWING)
+def test_what_must_not_be_done_in_the_draw(kind: str, on: str, key: str) -> None:
+    board = make_board(sheet("three-tools"))
+    found = stops(board, drawn_down(board), (kind, on))
+    assert set(found) & set(key.split("|")), found
+
+
+def test_the_same_touches_are_harmless_in_their_place() -> None:
+    board = make_board(sheet("three-tools"))
+    s = drawn_down(board)
+    assert stops(board, s, ("shut", "tool-a"), ("shut", "tool-b"), ("pump-off", "")) == []
+    assert stops(board, after_hold(board), ("vent-pump", "")) == []
+    full = [("shut", "tool-c"), ("crack", "system.suction-service"), ("see-pressure", ""), ("core-in", "suction")]
+    assert stops(board, after_hold(board), *full) == []
+
+
+def test_a_service_valve_opened_with_the_pump_on_the_system_is_a_stop() -> None:
+    board = make_board(sheet("three-tools"))
+    found = stops(board, drawn_down(board), ("open", "system.suction-service"))
+    assert "pressure-into-pump" in found
+
+
+def test_refrigerant_destroys_a_sensor_that_does_not_stand_it() -> None:
+    job = sheet("three-tools")
+    gauge = job.rig.gauge
+    assert gauge is not None
+    parts = [p.model_copy(update={"stands_kpa": 500.0}) if p.id == gauge.id else p for p in job.rig.parts]
+    board = make_board(job.model_copy(update={"rig": job.rig.with_parts(parts)}))
+    s = after_hold(board)
+    assert any(k.startswith("gauge-burst") for k in stops(board, s, ("open", "system.suction-service")))
+    assert stops(board, s, ("shut", "tool-c"), ("crack", "system.suction-service")) == []
+
+
+def test_a_port_whose_core_is_out_may_not_stand_open() -> None:
+    board = make_board(sheet("three-tools"))
+    s = after_hold(board)
+    way = [("shut", "tool-c"), ("crack", "system.suction-service"), ("open", "system.suction-service")]
+    found = stops(board, s, *way, ("see-pressure", ""), ("take-off", "tool-a"))
+    assert {"venting", "port-open"} & set(found)
+
+
+def test_liquid_by_the_suction_side_is_a_stop() -> None:
+    board = with_cylinder(sheet("cylinder-ready"))
+    assert board is not None
+    s = start_of(board, "release-cylinder")
+    way = [("open", "cylinder"), ("open", "hose-c"), ("open", "manifold.charge"), ("open", "manifold.low")]
+    assert "liquid-to-compressor" in stops(board, s, *way, ("purge", "cylinder"), ("open", "hose-a"))
+
+
+def test_a_hose_that_was_not_purged_puts_its_air_into_the_system() -> None:
+    board = with_cylinder(sheet("three-tools"))
+    assert board is not None
+    s = start_of(board, "release-cylinder")
+    assert "air-in" in stops(board, s, ("open", "cylinder"), ("open", "tool-b"))
+    assert stops(board, s, ("open", "cylinder"), ("purge", "cylinder"), ("open", "tool-b")) == []
+
+
+@given(st.lists(st.floats(0, 2e5), min_size=40, max_size=40), st.sampled_from(FITTING), st.data())
+@settings(max_examples=40)
+def test_evening_out_keeps_the_gas_and_is_even(pa: list[float], pattern: str, data: st.DataObject) -> None:
+    """Boyle: with no source, no pump and nothing open to the air, the sum of pV stays, and joined rooms are alike."""
+    board = make_board(sheet(pattern))
+    own = frozenset(n for n, g in board.gates.items() if g.kind in ("valve", "port", "section"))
+    opened = frozenset(data.draw(st.sets(st.sampled_from(sorted(own))))) if own else frozenset()
+    gas = tuple((pa[i % 40], pa[(i + 7) % 40], pa[(i + 13) % 40]) for i in range(len(board.rooms)))
+    gas = tuple(before_the_draw(board).gas[i] if r.source else gas[i] for i, r in enumerate(board.rooms))
+    after = settle(board, State(opened, gas))
+
+    def amount(state_gas: tuple[tuple[float, float, float], ...], k: int) -> float:
+        return sum(g[k] * r.volume for g, r in zip(state_gas, board.rooms, strict=True) if not r.source)
+
+    for k in range(3):
+        assert amount(after.gas, k) == pytest.approx(amount(gas, k), rel=1e-9, abs=1e-12)
+    for name in opened:
+        g = board.gates[name]
+        assert after.gas[g.a] == pytest.approx(after.gas[g.b])
+    for was, now in zip(after.gas, settle(board, after).gas, strict=True):
+        assert now == pytest.approx(was)
+
+
+def check(board: Board, goal: GoalKey, found: Sequence) -> None:
+    """Play a sequence again: no stop on the way, each state as it was said, and the goal met at its end."""
+    state = start_of(board, goal)
+    for step in found.steps:
+        state, said = play(board, state, step.touch)
+        assert not [c for c in said if c.severity == "stop"], step
+        assert state == step.after
+        assert all(total(g) >= 0 for g in state.gas)
+        assert state.opened <= set(board.gates)
+        for name in state.opened:
+            gate = board.gates[name]
+            sources = [board.rooms[r].source for r in (gate.a, gate.b)]
+            assert any(sources) or state.gas[gate.a] == pytest.approx(state.gas[gate.b], rel=1e-6)
+    assert goal_for(goal).phases[-1](board, state) == 0
+
+
+def board_for(job: Job, goal: GoalKey) -> Board | None:
+    return with_cylinder(job) if goal == "release-cylinder" else make_board(job)
+
+
+@pytest.mark.parametrize("goal", GOALS)
+@pytest.mark.parametrize("pattern", FITTING)
+def test_every_pattern_has_every_order(pattern: str, goal: GoalKey) -> None:
+    board = board_for(sheet(pattern), goal)
+    assert board is not None
+    found = derive(board, start_of(board, goal), goal_for(goal))
+    assert found.found, found.missing
+    check(board, goal, found)
+
+
+@settings(max_examples=25)
+@given(jobs(), st.sampled_from(GOALS))
+def test_no_derived_order_holds_a_stop(job: Job, goal: GoalKey) -> None:
+    try:
+        board = board_for(job, goal)
+    except ScopeError:
+        board = None
+    assume(board is not None)
+    assert board is not None
+    found = derive(board, start_of(board, goal), goal_for(goal))
+    if found.found:
+        check(board, goal, found)
+    else:
+        assert found.missing
+        assert all(c.severity == "stop" and c.words for c in found.missing)
+
+
+@settings(max_examples=25)
+@given(jobs(), st.sampled_from(["unit-charge", "cylinder"]))
+def test_release_opens_nothing_before_positive_pressure(job: Job, way: str) -> None:
+    steps = release_steps(job.model_copy(update={"release": Release(way=way)}))  # type: ignore[arg-type]
+    keys = [s.key for s in steps]
+    assert len(set(keys)) == len(keys)
+    assert all(s.title for s in steps)
+    if "see-pressure" not in keys:
+        assert len(steps) == 1
+        assert steps[0].why
+        return
+    seen = keys.index("see-pressure")
+    assert all(keys.index(k) > seen for k in keys if k.partition(":")[0] in ("core-in", "take-off", "cap"))
+    tools = [p for p in job.rig.parts if isinstance(p, ToolPart) and p.port]
+    out = [p for p in tools if (q := job.scope.port(p.port or "")) and q.core and q.id not in job.rig.cores_in]
+    assert sum(k.startswith("core-in:") for k in keys) == len(out)
+
+
+def test_the_valve_under_the_gauge_comes_first_and_its_want_is_said() -> None:
+    assert release_steps(sheet("three-tools"))[0].key == "shut:tool-c"
+    bare = [c for s in release_steps(sheet("two-hoses")) for c in s.care]
+    assert any("35 bar" in c and "clean it after" in c for c in bare)
+
+
+def test_a_system_without_a_charge_of_its_own_is_told_to_use_a_cylinder() -> None:
+    on = scope("chiller", opened=True)
+    job = Job(scope=on, rig=rig_from("three-tools", on))
+    assert [s.key for s in release_steps(job)] == ["no-charge"]
+    assert len(order(job, "release-cylinder")) > 5
+
+
+def test_oil_is_changed_with_the_vacuum_kept() -> None:
+    kinds = [s.key for s in order(sheet("three-tools"), "oil-change")]
+    at = kinds.index("oil-change")
+    assert (
+        kinds.index("shut:tool-a") < kinds.index("pump-off") < at < kinds.index("pump-on") < kinds.index("open:tool-a")
+    )
+
+
+def test_foresight_follows_the_run() -> None:
+    job = sheet("three-tools")
+    running = fold([Made("pump-on", 0)])
+    assert foresee(job, running, "pump-off").stop
+    apart = fold([Made("pump-on", 0), Made("shut:tool-a", 5), Made("shut:tool-b", 6)])
+    assert apart.shut == {"tool-a", "tool-b"}
+    assert not foresee(job, apart, "pump-off").stop
+    stopped = fold([Made("pump-on", 0), Made("isolate", 5), Made("pump-off", 9)])
+    assert foresee(job, stopped, "reopen").stop
+    assert foresee(job, RunState(), "pump-on").consequences == ()
+    assert foresee(job, running, "isolate").words == "Isolate the system"
+    with pytest.raises(KeyError):
+        foresee(job, running, "open:nothing")
+
+
+def test_power_in_a_vacuum_is_a_stop_where_the_compressor_is_in_it() -> None:
+    on = scope("chiller", opened=True)
+    board = make_board(Job(scope=on, rig=rig_from("three-tools", on)))
+    assert "compressor-in-vacuum" in stops(board, drawn_down(board), ("energise", ""))
+    assert stops(board, before_the_draw(board), ("energise", "")) == []
+
+
+def test_a_rig_without_a_valve_at_the_port_says_what_is_missing() -> None:
+    parts = [{"kind": "pump", "id": "pump", "valve": False}, hose(port="suction", depressor=True)]
+    rig = Rig.model_validate({"parts": parts, "cores_in": ["suction"]})
+    steps = release_steps(Job(scope=HERE, rig=rig, release=Release(way="cylinder")))
+    assert [s.key for s in steps] == ["no-cylinder"]
+    assert "core tool" in steps[0].why
+
+
+def test_a_pumped_room_is_what_the_pump_leaves() -> None:
+    board = make_board(sheet("three-tools"))
+    s = drawn_down(board)
+    assert all(s.gas[r] == PUMPED for r, room in enumerate(board.rooms) if room.system)
+    assert replace(s, pump=False).key(101_325.0) != s.key(101_325.0)
