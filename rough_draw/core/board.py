@@ -100,12 +100,22 @@ def _is_gate(link: Link) -> bool:
     return link.kind in LINKS and link.kind not in ("capillary", "filter-drier", "check-valve")
 
 
-def _service(job: Job, link: Link) -> str:
+def _service(link: Link, job: Job) -> str:
     """A service valve in words: with its side where the sheet gives it no name of its own."""
     ends = [job.scope.section(link.a), job.scope.section(link.b)]
-    side = next((e.side for e in ends if not e.holds_charge), "other")
+    side = _side_of(link, job)
     words = link.words()
-    return f"the {words}" if side == "other" or side in words else f"the {side} {words}"
+    words = words if side == "other" or side in words else f"{side} {words}"
+    alike = [x for x in job.scope.links if x.kind == link.kind and not x.name and x.id != link.id]
+    inner = next((e for e in ends if not e.holds_charge), ends[0])
+    # With several circuits the side alone would not say which valve is meant.
+    twice = not link.name and any(_side_of(x, job) == side for x in alike)
+    return f"the {words} at the {inner.words()}" if twice else f"the {words}"
+
+
+def _side_of(link: Link, job: Job) -> str:
+    ends = [job.scope.section(link.a), job.scope.section(link.b)]
+    return next((e.side for e in ends if not e.holds_charge), "other")
 
 
 def make_board(job: Job, assembly: Assembly | None = None, cylinder_at_pump: bool = False) -> Board:
@@ -163,7 +173,7 @@ def make_board(job: Job, assembly: Assembly | None = None, cylinder_at_pump: boo
         if x.a in kept and x.b in kept and not _is_gate(x):
             sets.join(f"system.{x.a}", f"system.{x.b}")
             continue
-        raw.append((f"system.{x.id}", "service", f"system.{x.a}", f"system.{x.b}", _service(job, x), x.id))
+        raw.append((f"system.{x.id}", "service", f"system.{x.a}", f"system.{x.b}", _service(x, job), x.id))
         if not x.open:
             shut.add(f"system.{x.id}")
     for name, source_kind, node in sources:

@@ -27,7 +27,7 @@ def findings(job: Job, assembly: Assembly, isolation: Isolation, gauge_error: fl
     return sorted(found, key=lambda f: RANK[f.severity])
 
 
-def _link_fix(job: Job, link: str, is_open: bool, words: str) -> Fix:
+def _link_fix(link: str, job: Job, is_open: bool, words: str) -> Fix:
     links = tuple(x.model_copy(update={"open": is_open}) if x.id == link else x for x in job.scope.links)
     return Fix(words, job.model_copy(update={"scope": job.scope.model_copy(update={"links": links})}))
 
@@ -56,7 +56,7 @@ def _sections(job: Job, assembly: Assembly) -> list[Finding]:
         if link is not None:
             x = links[link]
             how = f"The {x.words()} is shut: {x.note or LINKS[x.kind].opened}." if x.kind in LINKS else how
-            fix = _link_fix(job, link, True, f"the {x.words()} opened")
+            fix = _link_fix(link, job, True, f"the {x.words()} opened")
         found.append(
             Finding(
                 f"left-out-{name}",
@@ -88,7 +88,7 @@ def _sections(job: Job, assembly: Assembly) -> list[Finding]:
                     x.id,
                     f"The {kept.words()} holds its charge, and the {x.words()} is open",
                     "Refrigerant would run into the vacuum, the gauge and the pump.",
-                    _link_fix(job, x.id, False, f"the {x.words()} shut"),
+                    _link_fix(x.id, job, False, f"the {x.words()} shut"),
                 )
             )
     return found

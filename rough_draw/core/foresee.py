@@ -7,7 +7,8 @@ from functools import lru_cache
 
 from rough_draw.core import interlock
 from rough_draw.core.board import Board, make_board
-from rough_draw.core.interlock import Consequence, State, Touch, before_the_draw, play, settle
+from rough_draw.core.contents import State, before_the_draw, settle
+from rough_draw.core.interlock import Consequence, Touch, play
 from rough_draw.core.isolation import isolation
 from rough_draw.core.job import Job
 from rough_draw.core.rig import Rig

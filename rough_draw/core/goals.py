@@ -9,7 +9,8 @@ from typing import Literal
 from rough_draw.core import rigedit
 from rough_draw.core.assemble import assemble
 from rough_draw.core.board import Board, make_board
-from rough_draw.core.interlock import PUMPED, VACUUM, State, Touch, before_the_draw, drawn_down, held, joined, total
+from rough_draw.core.contents import PUMPED, VACUUM, State, before_the_draw, drawn_down, held, joined, total
+from rough_draw.core.interlock import Touch
 from rough_draw.core.isolation import isolation, valves_between
 from rough_draw.core.job import Job
 from rough_draw.core.rig import GaugePart, HosePart, Part, ToolPart
@@ -243,9 +244,12 @@ def release_unit_goal(habits: Habits) -> Goal:
     def moves(board: Board, state: State) -> Iterator[Touch]:
         yield from _shut_off(board, state)
         mine = services(board)
-        empty = any(total(state.gas[r]) < VACUUM for r in _evacuated(board))
-        if empty and mine:
-            yield Touch("crack", mine[0])
+        for n in mine:
+            gate = board.gates[n]
+            inner = gate.b if board.rooms[gate.a].kept else gate.a
+            if total(state.gas[inner]) < VACUUM:
+                yield Touch("crack", n)
+                break
         for n in mine:
             if n not in state.opened:
                 yield Touch("open", n)
@@ -343,6 +347,7 @@ def with_cylinder(job: Job) -> Board | None:
         return make_board(job)
     rank = {"liquid": 0, "discharge": 1, "other": 2, "suction": 3}
     ways = [(job.scope.port(p.port or ""), p) for p in rig.pumped()]
+    found: list[Board] = []
     for port, part in sorted(ways, key=lambda w: rank[w[0].side] if w[0] else 9):
         above = rig.get(part.on) if part.on else None
         if port is None or not isinstance(part, ToolPart) or not isinstance(above, HosePart):
@@ -353,12 +358,15 @@ def with_cylinder(job: Job) -> Board | None:
         try:
             new = rig.with_parts(parts)
             new = rigedit.add(new, {"kind": "cylinder", "id": "cylinder", "on": above.id, "at": "end"})
-            return make_board(job.model_copy(update={"rig": new}))
+            found.append(make_board(job.model_copy(update={"rig": new})))
         except ValueError:
             continue
     whole = isolation(job, assemble(job))
     on_pump = [p for p in rig.parts if p.on == "pump"]
-    return make_board(job, cylinder_at_pump=True) if whole.complete and len(on_pump) == 1 else None
+    if whole.complete and len(on_pump) == 1:
+        found.append(make_board(job, cylinder_at_pump=True))
+    # One hose may serve one circuit of several: a way that fills them all is the better one.
+    return next((b for b in found if _reached(b) == _evacuated(b)), found[0] if found else None)
 
 
 def start_of(board: Board, goal: GoalKey) -> State:

@@ -156,6 +156,10 @@ def _where_to(board: Board, t: Touch) -> str:
             side = board.job.scope.port(n)
             if side is not None and side.side == "suction":
                 return "The suction side: throttled, a little at a time, as vapour; a zeotrope as liquid that flashes."
+            if side is not None and side.side == "discharge":
+                return (
+                    "By the discharge side, with the compressor off; the liquid line is better where its port is free."
+                )
             return "Liquid into the liquid line; the suction side stays shut."
     return "The refrigerant comes on as far as the next shut valve."
 

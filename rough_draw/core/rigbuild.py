@@ -202,7 +202,10 @@ class RigBuilder:
             last = (end_bore, end)
         names.append(self.tube(f"{hose.id}.end-b", b, far, *last, "valve" if hose.ball_end else "hose"))
         if hose.ball_end:
-            self.valve(hose.id, f"the ball valve at the end of {hose.name or hose.id}", f"{hose.id}.end-b", hose.id)
+            port = self.ports.get(self.side(hose))
+            bottle = next((c.kind for c in self.rig.children(hose.id) if c.kind in ("cylinder", "nitrogen")), "")
+            where = hose.name or f"{port.words() if port is not None else bottle or hose.id} hose"
+            self.valve(hose.id, f"the ball valve at the end of the {where}", f"{hose.id}.end-b", hose.id)
         self.outgassing += hose_sources(hose, self.u.hose)
         self.part(hose, label, tuple(names), self.side(hose))
         if hose.port:

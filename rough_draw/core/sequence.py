@@ -12,7 +12,8 @@ from dataclasses import dataclass
 from itertools import count
 
 from rough_draw.core.board import Board
-from rough_draw.core.interlock import Consequence, State, Touch, play
+from rough_draw.core.contents import State
+from rough_draw.core.interlock import Consequence, Touch, play
 
 MOST_STATES = 4000
 """States looked at before the search gives up. A rig that needs more has no order a person could follow."""

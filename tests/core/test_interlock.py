@@ -9,9 +9,10 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from rough_draw.core.board import Board, make_board
+from rough_draw.core.contents import PUMPED, State, before_the_draw, drawn_down, held, settle, total
 from rough_draw.core.foresee import foresee
 from rough_draw.core.goals import GoalKey, goal_for, start_of, with_cylinder
-from rough_draw.core.interlock import PUMPED, State, Touch, before_the_draw, drawn_down, held, play, settle, total
+from rough_draw.core.interlock import Touch, play
 from rough_draw.core.isolation import isolation
 from rough_draw.core.job import Job, Release
 from rough_draw.core.orders import order

@@ -1,5 +1,6 @@
 import { useState } from "react";
 
+import type { StepOut } from "../api/client";
 import { useOrder } from "../api/queries";
 import { useUnits } from "../lib/units";
 import { Segments } from "../ui/Field";
@@ -16,7 +17,6 @@ const GOALS = [
 export function Orders({ jobKey, version }: { jobKey: string; version: number }) {
   const [goal, setGoal] = useState("hold");
   const order = useOrder(jobKey, goal, version);
-  const u = useUnits();
   return (
     <Sheet title="In what order, on this rig" className="md:col-span-2">
       <Segments label="to" value={goal} options={GOALS} onChange={setGoal} />
@@ -25,18 +25,26 @@ export function Orders({ jobKey, version }: { jobKey: string; version: number })
         {(order.data ?? []).map((s, i) => (
           <li key={s.value} className="flex gap-3">
             <span className="figure w-7 flex-none text-right text-[19px] font-bold">{i + 1}</span>
-            <div>
-              <div className="font-bold">{s.label}</div>
-              <div className="text-soft">{u.words(s.note ?? "")}</div>
-              {(s.care ?? []).map((c) => (
-                <div key={c} className="mt-1 border-l-4 border-ochre pl-3">
-                  {u.words(c)}
-                </div>
-              ))}
-            </div>
+            <StepBody step={s} />
           </li>
         ))}
       </ol>
     </Sheet>
+  );
+}
+
+/** A step: what to do, why, and the cautions that no order avoids. */
+export function StepBody({ step, large = false }: { step: StepOut; large?: boolean }) {
+  const u = useUnits();
+  return (
+    <div>
+      <div className={large ? "casual text-[21px] leading-tight font-extrabold" : "font-bold"}>{step.label}</div>
+      <div className="text-soft">{u.words(step.note ?? "")}</div>
+      {(step.care ?? []).map((c) => (
+        <div key={c} className="mt-1 border-l-4 border-ochre pl-3">
+          {u.words(c)}
+        </div>
+      ))}
+    </div>
   );
 }

@@ -1,5 +1,6 @@
 import { useChecks, useSystem, useVerdict } from "../api/queries";
 import { useUnits } from "../lib/units";
+import { StepBody } from "../rig/Orders";
 import { NumberField, Segments } from "../ui/Field";
 import { Sheet, Tag } from "../ui/Sheet";
 import type { StageProps } from "./types";
@@ -50,15 +51,7 @@ export function Release({ jobKey, job, editor }: StageProps) {
                 >
                   {ticked ? "✓" : i + 1}
                 </button>
-                <div>
-                  <div className={here ? "casual text-[21px] leading-tight font-extrabold" : "font-bold"}>{s.label}</div>
-                  <div className="text-soft">{u.words(s.note ?? "")}</div>
-                  {(s.care ?? []).map((c) => (
-                    <div key={c} className="mt-1 border-l-4 border-ochre pl-3">
-                      {u.words(c)}
-                    </div>
-                  ))}
-                </div>
+                <StepBody step={s} large={here} />
               </li>
             );
           })}

@@ -1,0 +1,139 @@
+"""What is in each compartment of the board: gases that mix over open gates, are pumped away or come from a source."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from rough_draw.core.board import Board
+
+Gas = tuple[float, float, float]
+"""Air, nitrogen, refrigerant in a room, Pa."""
+
+PUMPED: Gas = (25.0, 0.0, 0.0)
+VACUUM = 5_000.0
+"""Under this a room counts as evacuated, Pa."""
+PRESSURE = 1.15
+"""Over this many atmospheres a room counts as under pressure."""
+WHIFF = 100.0
+"""Partial pressure of refrigerant from which a sensor is fouled, Pa."""
+
+
+@dataclass(frozen=True)
+class State:
+    """Everything a touch can change: gas by room, parts ``off``, ports ``capped``, pressure ``seen`` at the ports."""
+
+    opened: frozenset[str]
+    gas: tuple[Gas, ...]
+    pump: bool = False
+    ballast: bool = False
+    off: frozenset[str] = frozenset()
+    capped: frozenset[str] = frozenset()
+    vented: bool = False
+    fresh_oil: bool = False
+    seen: bool = False
+
+    def key(self, atmosphere: float) -> tuple[object, ...]:
+        """What makes two states the same for the planner: levels instead of figures."""
+        return (
+            self.opened,
+            self.pump,
+            self.ballast,
+            self.off,
+            self.capped,
+            self.vented,
+            self.fresh_oil,
+            self.seen,
+            tuple(_level(g, atmosphere) for g in self.gas),
+        )
+
+
+def total(gas: Gas) -> float:
+    """Pressure, Pa, of a room."""
+    return gas[0] + gas[1] + gas[2]
+
+
+def _level(gas: Gas, atmosphere: float) -> tuple[int, int, bool]:
+    p = total(gas)
+    level = 0 if p < VACUUM else 1 if p < 0.9 * atmosphere else 2 if p < PRESSURE * atmosphere else 3
+    return level, max(range(3), key=lambda k: gas[k]) if p > 0 else 0, gas[0] > VACUUM
+
+
+def before_the_draw(board: Board) -> State:
+    """Everything screwed on and shut as the sheet has it, air in rig and system, the pump stopped."""
+    gas = tuple(
+        _supply(board, n) if r.source else (board.rooms[board.air].supply, 0.0, 0.0) for n, r in enumerate(board.rooms)
+    )
+    return State(frozenset(g for g in board.gates if g not in board.shut), gas)
+
+
+def drawn_down(board: Board) -> State:
+    """In the draw: the pump runs, all it reaches is evacuated."""
+    return settle(board, replace(before_the_draw(board), pump=True))
+
+
+def held(board: Board, valves: tuple[str, ...]) -> State:
+    """After the hold: isolated at ``valves``, the pump stopped, air let into its side."""
+    state = settle(board, replace(drawn_down(board), opened=drawn_down(board).opened - set(valves)))
+    state = replace(state, pump=False, vented=True)
+    return settle(board, state, air_at=board.pump)
+
+
+def _supply(board: Board, room: int) -> Gas:
+    r = board.rooms[room]
+    return {
+        "air": (r.supply, 0.0, 0.0),
+        "nitrogen": (0.0, r.supply, 0.0),
+        "refrigerant": (0.0, 0.0, r.supply),
+    }[r.source or "air"]
+
+
+def joined(board: Board, opened: frozenset[str], start: int) -> set[int]:
+    """Rooms that open gates join to ``start``."""
+    found = {start}
+    todo = [start]
+    while todo:
+        here = todo.pop()
+        for name in board.near.get(here, ()):
+            if name in opened:
+                g = board.gates[name]
+                far = g.b if g.a == here else g.a
+                if far not in found:
+                    found.add(far)
+                    todo.append(far)
+    return found
+
+
+def settle(board: Board, state: State, air_at: int | None = None) -> State:
+    """Let pressures even out over open gates; a running pump empties what it reaches; ``air_at`` stands open to air."""
+    gas = list(state.gas)
+    seen: set[int] = set()
+    for start in range(len(gas)):
+        if start in seen:
+            continue
+        group = joined(board, state.opened, start)
+        seen |= group
+        if len(group) == 1 and start != air_at and not (state.pump and start == board.pump):
+            continue
+        sources = [r for r in group if board.rooms[r].source]
+        if air_at in group or board.air in group:
+            mixed: Gas = (board.rooms[board.air].supply, 0.0, 0.0)
+        elif sources:
+            mixed = _filled(board, gas, group, max(sources, key=lambda r: board.rooms[r].supply))
+        elif state.pump and board.pump in group:
+            mixed = PUMPED
+        else:
+            volume = sum(board.rooms[r].volume for r in group)
+            mixed = tuple(sum(gas[r][k] * board.rooms[r].volume for r in group) / volume for k in range(3))  # type: ignore[assignment]
+        for r in group:
+            gas[r] = _supply(board, r) if board.rooms[r].source else mixed
+    return replace(state, gas=tuple(gas))
+
+
+def _filled(board: Board, gas: list[Gas], group: set[int], source: int) -> Gas:
+    """What rooms hold once a source stands open to them: the air they had stays in them, squeezed."""
+    own = [r for r in group if not board.rooms[r].source]
+    volume = sum(board.rooms[r].volume for r in own)
+    air = sum(gas[r][0] * board.rooms[r].volume for r in own) / volume if own else 0.0
+    supply = board.rooms[source].supply
+    a, n, f = _supply(board, source)
+    return (air, n and max(n - air, 0.0), f and max(f - air, 0.0)) if a == 0 else (supply, 0.0, 0.0)
