@@ -7,6 +7,7 @@ import subprocess
 import sys
 import time
 from collections.abc import Callable
+from typing import get_args
 
 import numpy as np
 
@@ -14,15 +15,18 @@ from bench.generic import Flat
 from bench.networks import branching, rig_of_twelve
 from rough_draw.core.assemble import assemble
 from rough_draw.core.bestrig import best_rig
+from rough_draw.core.board import make_board
 from rough_draw.core.catalogue.quantity import Quantity
 from rough_draw.core.engine import run
 from rough_draw.core.ensemble import members, run_all
+from rough_draw.core.goals import GoalKey, goal_for, start_of, with_cylinder
 from rough_draw.core.hold import judge_hold
 from rough_draw.core.job import Job
 from rough_draw.core.kit import KitItem
-from rough_draw.core.patterns import rig_from
+from rough_draw.core.patterns import PATTERNS, fits, rig_from
 from rough_draw.core.plan import SIZE, plan_job, rank_upgrades
 from rough_draw.core.scope import Scope
+from rough_draw.core.sequence import derive
 from rough_draw.core.units import MICRON_PA
 from rough_draw.demo import KIT
 
@@ -109,6 +113,24 @@ def answers() -> None:
     line("hold verdict with the sound moment", f"{median_ms(lambda: judge_hold(t, p, volume, 289.0), 3):.0f} ms", "")
 
 
+def orders() -> None:
+    """Orders of touches derived, over every pattern: the board made, and the search."""
+    scope = Scope()
+    worst = {"board": (0.0, ""), "search": (0.0, "")}
+    for pattern in (p for p in PATTERNS if fits(p, scope)):
+        job = Job(scope=scope, rig=rig_from(pattern, scope))
+        for goal in get_args(GoalKey):
+            board = with_cylinder(job) if goal == "release-cylinder" else make_board(job)
+            if board is None:
+                continue
+            begin, wanted = start_of(board, goal), goal_for(goal)
+            taken = median_ms(lambda b=board, s=begin, g=wanted: derive(b, s, g), 3)
+            worst["search"] = max(worst["search"], (taken, f"{pattern}, {goal}"))
+        worst["board"] = max(worst["board"], (median_ms(lambda j=job: make_board(j), 3), pattern))
+    line("the slowest derived order", f"{worst['search'][0]:.0f} ms", f"bar 100 ms; {worst['search'][1]}")
+    line("the slowest board", f"{worst['board'][0]:.1f} ms", worst["board"][1])
+
+
 def start() -> None:
     """Start-up: the core without and with the compiled engine, its code cached."""
     for words, code in (
@@ -124,7 +146,7 @@ def start() -> None:
 
 def main() -> None:
     """Everything, in order."""
-    for part in (engine, ensemble, growth, answers, start):
+    for part in (engine, ensemble, growth, answers, orders, start):
         part()
 
 

@@ -9,8 +9,9 @@ from hypothesis import strategies as st
 from rough_draw.core import rigedit
 from rough_draw.core.catalogue import fluids, tube
 from rough_draw.core.catalogue.rigparts import HOSE_SIZES, TOOL_BORE
-from rough_draw.core.job import Job
+from rough_draw.core.job import Job, Release
 from rough_draw.core.patterns import PATTERNS, fits, rig_from
+from rough_draw.core.release import release_steps
 from rough_draw.core.rig import Rig
 from rough_draw.core.scope import Scope
 from rough_draw.core.templates import TEMPLATES
@@ -130,3 +131,16 @@ def jobs(draw: st.DrawFn) -> Job:
     """Any sheet."""
     on = draw(scopes())
     return Job(scope=on, rig=draw(rigs(on)))
+
+
+def told(pattern: str, way: str) -> tuple[str, ...]:
+    """The release of a pattern in words, on a cooler or, where it needs more ports, on a chiller."""
+    on = scope("cooler", opened=True)
+    if not fits(pattern, on):
+        on = scope("chiller", opened=True)
+    job = Job(scope=on, rig=rig_from(pattern, on), release=Release(way=way))  # type: ignore[arg-type]
+    lines = []
+    for step in release_steps(job):
+        lines.append(step.title)
+        lines += [f"! {c.split('.')[0]}" for c in step.care]
+    return tuple(lines)

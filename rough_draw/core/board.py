@@ -57,6 +57,7 @@ class Board:
 
     ``ends``: the room that stands open to the air when a part is taken off. ``cored``: gates of ports that have a core
     for a tool to put back. ``sprung``: ports that shut themselves when what pushes their core is taken off.
+    ``found``: rooms joined to each room, kept by what is open: a search asks again and again.
     ``pump_gone``: the hose at the pump stands on a cylinder; ``pump`` is then the room at its end.
     """
 
@@ -74,6 +75,7 @@ class Board:
     air: int = 0
     near: dict[int, tuple[str, ...]] = field(default_factory=dict)
     pump_gone: bool = False
+    found: dict[frozenset[str], tuple[frozenset[int], ...]] = field(default_factory=dict, compare=False, repr=False)
 
     def label(self, gate: str) -> str:
         """A gate in words."""

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Set
 from dataclasses import dataclass, replace
 
 from rough_draw.core.board import Board
@@ -55,7 +56,7 @@ def total(gas: Gas) -> float:
 def _level(gas: Gas, atmosphere: float) -> tuple[int, int, bool]:
     p = total(gas)
     level = 0 if p < VACUUM else 1 if p < 0.9 * atmosphere else 2 if p < PRESSURE * atmosphere else 3
-    return level, max(range(3), key=lambda k: gas[k]) if p > 0 else 0, gas[0] > VACUUM
+    return level, gas.index(max(gas)) if p > 0 else 0, gas[0] > VACUUM
 
 
 def before_the_draw(board: Board) -> State:
@@ -87,20 +88,33 @@ def _supply(board: Board, room: int) -> Gas:
     }[r.source or "air"]
 
 
-def joined(board: Board, opened: frozenset[str], start: int) -> set[int]:
-    """Rooms that open gates join to ``start``."""
-    found = {start}
-    todo = [start]
-    while todo:
-        here = todo.pop()
-        for name in board.near.get(here, ()):
-            if name in opened:
-                g = board.gates[name]
-                far = g.b if g.a == here else g.a
-                if far not in found:
-                    found.add(far)
-                    todo.append(far)
-    return found
+def joined(board: Board, opened: frozenset[str], start: int) -> frozenset[int]:
+    """Rooms that open gates join to ``start``, itself among them."""
+    groups = board.found.get(opened)
+    if groups is None:
+        groups = board.found[opened] = _groups(board, opened)
+    return groups[start]
+
+
+def _groups(board: Board, opened: frozenset[str]) -> tuple[frozenset[int], ...]:
+    """For every room, the rooms it is joined to."""
+    found: dict[int, frozenset[int]] = {}
+    for start in range(len(board.rooms)):
+        if start in found:
+            continue
+        group = {start}
+        todo = [start]
+        while todo:
+            here = todo.pop()
+            for name in board.near.get(here, ()):
+                if name in opened:
+                    g = board.gates[name]
+                    far = g.b if g.a == here else g.a
+                    if far not in group:
+                        group.add(far)
+                        todo.append(far)
+        found |= dict.fromkeys(group, frozenset(group))
+    return tuple(found[r] for r in range(len(board.rooms)))
 
 
 def settle(board: Board, state: State, air_at: int | None = None) -> State:
@@ -129,7 +143,7 @@ def settle(board: Board, state: State, air_at: int | None = None) -> State:
     return replace(state, gas=tuple(gas))
 
 
-def _filled(board: Board, gas: list[Gas], group: set[int], source: int) -> Gas:
+def _filled(board: Board, gas: list[Gas], group: Set[int], source: int) -> Gas:
     """What rooms hold once a source stands open to them: the air they had stays in them, squeezed."""
     own = [r for r in group if not board.rooms[r].source]
     volume = sum(board.rooms[r].volume for r in own)

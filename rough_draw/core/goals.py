@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Set
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -37,7 +37,7 @@ def _system(board: Board) -> list[int]:
     return [r for r in joined(board, opened, board.pump) if board.rooms[r].system]
 
 
-def _pumped(board: Board, state: State) -> set[int]:
+def _pumped(board: Board, state: State) -> Set[int]:
     return joined(board, state.opened, board.pump)
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Set
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -100,7 +101,7 @@ def _do(board: Board, state: State, t: Touch) -> tuple[State, list[Consequence]]
             return state, [stop] if empty else []
 
 
-def _gauges_in(board: Board, rooms: set[int]) -> list[GaugePart]:
+def _gauges_in(board: Board, rooms: Set[int]) -> list[GaugePart]:
     return [g for g in board.job.rig.gauges if board.gauges.get(g.id) in rooms]
 
 
@@ -169,7 +170,7 @@ def _charging(board: Board, state: State) -> list[Consequence]:
     return []
 
 
-def _within_rig(board: Board, opened: frozenset[str], start: int) -> set[int]:
+def _within_rig(board: Board, opened: frozenset[str], start: int) -> Set[int]:
     """Rooms joined to ``start`` without going through the system."""
     found, todo = {start}, [start]
     while todo:
@@ -299,7 +300,7 @@ def _take_off(board: Board, state: State, part: str) -> tuple[State, list[Conseq
     return settle(board, here, air_at=end), said
 
 
-def _air_words(board: Board, state: State, group: set[int], how: str) -> list[Consequence]:
+def _air_words(board: Board, state: State, group: Set[int], how: str) -> list[Consequence]:
     """Air into an evacuated system is a stop; into a hose or the pump's side it is nothing."""
     if any(board.rooms[r].system and total(state.gas[r]) < VACUUM for r in group):
         why = f"By {how}: the vacuum is lost, and moist air is in."

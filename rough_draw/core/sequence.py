@@ -122,7 +122,8 @@ def _phase(
         _, left, _, cost, state, path = heapq.heappop(heap)
         if left == 0:
             return list(path)
-        if cost > best.get(state.key(atmosphere), cost):
+        here = state.key(atmosphere)
+        if cost > best.get(here, cost):
             continue
         looked += 1
         if looked > MOST_STATES:
@@ -136,7 +137,7 @@ def _phase(
                 price += 50.0
             key = after.key(atmosphere)
             spent = cost + price
-            if key == state.key(atmosphere) or spent >= best.get(key, float("inf")):
+            if key == here or spent >= best.get(key, float("inf")):
                 continue
             best[key] = spent
             rest = unmet(board, after)

@@ -1,7 +1,7 @@
 import type { Drawing, Round } from "../api/client";
 import { useUnits } from "../lib/units";
 import { conductanceOf, strokeWidth } from "./parts";
-import { isShut, tone, type RigLineProps } from "./RigLine";
+import { isShut, tone, type RigLineProps } from "./line";
 
 type Box = Drawing["boxes"] extends (infer B)[] | undefined ? B : never;
 

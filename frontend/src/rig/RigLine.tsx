@@ -1,24 +1,7 @@
-import type { PlanOut } from "../api/client";
 import { Drawn } from "./Drawn";
-import { Ribbon, type Slice } from "./Ribbon";
+import type { RigLineProps } from "./line";
+import { Ribbon } from "./Ribbon";
 import { Upright } from "./Upright";
-
-export interface RigLineProps {
-  plan: PlanOut;
-  /** Pressure by node, Pa; empty where nothing is known. */
-  pressures?: Record<string, number>;
-  reading?: string;
-  /** Valves shut beyond those the sheet has shut. */
-  shut?: string[];
-  selected?: string | null;
-  onPart?: (part: string) => void;
-  onValve?: (valve: string) => void;
-  /** Beside the unit, where of the parts only the pump is pressed. */
-  onPump?: () => void;
-  slices?: Slice[];
-  /** Beside the unit: without what keeps its charge. */
-  running?: boolean;
-}
 
 /** Pump to system in one drawn line; a vertical run on a phone. */
 export function RigLine({ slices, running = false, ...given }: RigLineProps) {
@@ -35,12 +18,3 @@ export function RigLine({ slices, running = false, ...given }: RigLineProps) {
     </>
   );
 }
-
-/** Tone of a compartment: paler the emptier, on the decades from atmosphere to 100 µ. */
-export function tone(pa: number | undefined): string {
-  if (pa === undefined) return "transparent";
-  const share = Math.min(1, Math.max(0, Math.log10(Math.max(pa / 0.1333, 100) / 100) / 3.9));
-  return `rgb(var(--tone) / ${(0.06 + 0.34 * share).toFixed(3)})`;
-}
-
-export const isShut = (plan: PlanOut, valve: string, shut: string[]): boolean => plan.shut.includes(valve) || shut.includes(valve);

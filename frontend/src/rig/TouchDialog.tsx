@@ -1,6 +1,6 @@
 import type { ForesightOut, LiveOut, PlanOut } from "../api/client";
 import { useForesight, useTouch } from "../api/queries";
-import { isShut } from "./RigLine";
+import { isShut } from "./line";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
 import { Modal } from "../ui/Modal";

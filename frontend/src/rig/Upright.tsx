@@ -2,7 +2,7 @@ import type { PlanOut } from "../api/client";
 import { percent } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { strokeWidth } from "./parts";
-import { isShut, tone, type RigLineProps } from "./RigLine";
+import { isShut, tone, type RigLineProps } from "./line";
 
 /** The same run on a phone: pump at the top, system at the foot. */
 export function Upright({ plan, pressures = {}, reading, shut = [], selected, onPart, onValve, onPump }: RigLineProps) {

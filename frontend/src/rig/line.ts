@@ -1,0 +1,28 @@
+import type { PlanOut } from "../api/client";
+import type { Slice } from "./Ribbon";
+
+export interface RigLineProps {
+  plan: PlanOut;
+  /** Pressure by node, Pa; empty where nothing is known. */
+  pressures?: Record<string, number>;
+  reading?: string;
+  /** Valves shut beyond those the sheet has shut. */
+  shut?: string[];
+  selected?: string | null;
+  onPart?: (part: string) => void;
+  onValve?: (valve: string) => void;
+  /** Beside the unit, where of the parts only the pump is pressed. */
+  onPump?: () => void;
+  slices?: Slice[];
+  /** Beside the unit: without what keeps its charge. */
+  running?: boolean;
+}
+
+/** Tone of a compartment: paler the emptier, on the decades from atmosphere to 100 µ. */
+export function tone(pa: number | undefined): string {
+  if (pa === undefined) return "transparent";
+  const share = Math.min(1, Math.max(0, Math.log10(Math.max(pa / 0.1333, 100) / 100) / 3.9));
+  return `rgb(var(--tone) / ${(0.06 + 0.34 * share).toFixed(3)})`;
+}
+
+export const isShut = (plan: PlanOut, valve: string, shut: string[]): boolean => plan.shut.includes(valve) || shut.includes(valve);
