@@ -10,7 +10,7 @@ from dataclasses import dataclass, field, replace
 from typing import Literal
 
 from rough_draw.core.assemble import Assembly, assemble
-from rough_draw.core.catalogue.fluids import REFRIGERANTS
+from rough_draw.core.catalogue.fluids import AMBIENT_SHARE, REFRIGERANTS
 from rough_draw.core.catalogue.systems import LINKS
 from rough_draw.core.job import Job
 from rough_draw.core.rig import GaugePart, HosePart, ManifoldPart, ToolPart
@@ -18,8 +18,6 @@ from rough_draw.core.scope import Link
 from rough_draw.core.system import section_volume
 
 GateKind = Literal["valve", "service", "section", "port", "cylinder", "nitrogen"]
-USUAL_SHARE = 0.6
-"""Saturation at a usual ambient as a share of that at 40 °C (estimate)."""
 NITROGEN_PA = 300_000.0
 """What a regulator is set to for a break or a sweep, absolute Pa."""
 
@@ -201,7 +199,7 @@ def _numbered(
     index = {r: i for i, r in enumerate(roots)}
     volume = {n.name: n.volume for n in a.network.nodes}
     sections = {f"system.{s.id}": s for s in job.scope.sections}
-    ref = REFRIGERANTS[job.scope.refrigerant].pressure_40c.value * USUAL_SHARE
+    ref = REFRIGERANTS[job.scope.refrigerant].pressure_40c.value * AMBIENT_SHARE.value
     hoses = {f"{p.id}.a": p for p in job.rig.parts if isinstance(p, HosePart)}
     rooms = []
     for r in roots:

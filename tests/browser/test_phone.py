@@ -146,3 +146,19 @@ def test_the_keypad_corrects_and_bounds(phone: Page, site: str) -> None:
     expect(pad).to_contain_text("99")
     enter.tap()
     expect(pad).to_contain_text("99 µ")
+
+
+def test_a_valve_is_asked_about_by_touch(phone: Page, site: str) -> None:
+    phone.goto(f"{site}/jobs/larkspur-3/draw")
+    valve = phone.get_by_role("button", name=re.compile("tool at the suction port, open"))
+    valve.scroll_into_view_if_needed()
+    valve.tap()
+    dialog = phone.get_by_role("dialog")
+    expect(dialog).to_contain_text("Isolate at")
+    expect(dialog).to_contain_text("The hold begins")
+    dialog.get_by_role("button", name="Leave it").tap()
+    expect(dialog).to_have_count(0)
+    phone.get_by_role("button", name=re.compile("gauge, open")).tap()
+    expect(dialog.get_by_role("heading")).to_contain_text("Shut the tool under the gauge?")
+    dialog.get_by_role("button", name="Leave it").tap()
+    assert phone.evaluate("document.documentElement.scrollWidth <= window.innerWidth")

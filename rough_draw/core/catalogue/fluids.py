@@ -44,6 +44,12 @@ REFRIGERANTS: dict[str, Refrigerant] = {
 }
 
 
+AMBIENT_SHARE = Quantity(
+    0.6, 0.45, 0.8, "1", "estimate: saturation at 15 to 30 °C over that at 40 °C, common refrigerants"
+)
+"""Pressure of a cylinder or a kept charge at a usual ambient, as a share of ``pressure_40c``."""
+
+
 @dataclass(frozen=True)
 class Oil:
     """How an oil takes and gives up water. ``ppm_hour``: mass ppm per hour open to air at 100 % humidity."""
