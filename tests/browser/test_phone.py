@@ -114,8 +114,9 @@ def test_a_stopped_pump_is_not_opened_to_the_system(phone: Page, site: str) -> N
     tool.scroll_into_view_if_needed()
     tool.tap()
     dialog = phone.get_by_role("dialog")
-    expect(dialog).to_contain_text("its air and oil go into the system")
-    expect(dialog.get_by_role("button", name="Open again")).to_have_count(0)
+    expect(dialog.get_by_role("alert")).to_contain_text("The stopped pump's air and oil go into the system")
+    expect(dialog.get_by_role("button", name="Open again", exact=True)).to_have_count(0)
+    expect(dialog.get_by_role("button", name="Open again all the same")).to_be_visible()
     dialog.get_by_role("button", name="Start the pump").tap()
     expect(dialog).to_be_hidden()
 

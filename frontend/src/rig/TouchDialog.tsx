@@ -49,7 +49,7 @@ function Question({ kind, onClose, jobKey, plan, live }: { kind: string; onClose
           The hold begins. Inside: {plan.isolate_inside}. {live.pump_on ? "Stop the pump only after this." : ""}
         </p>
       )}
-      {kind === "reopen" && live.pump_on && <p className="mb-2">Opening draws the system down again, and the hold starts anew after it.</p>}
+      {kind === "reopen" && live.pump_on && <p className="mb-2">The pump is running: opening draws the system down again, and the hold starts anew after it.</p>}
       {seen.error && <Fault title="What it would do is not known" detail={seen.error.message} />}
       {seen.data && <Consequences seen={seen.data} words={u.words} />}
       {touch.error && <Fault title="Not logged" detail={touch.error.message} />}
