@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from typing import Literal
 
 import pytest
 from hypothesis import assume, given, settings
@@ -11,7 +12,7 @@ from hypothesis import strategies as st
 from rough_draw.core.board import Board, make_board
 from rough_draw.core.contents import PUMPED, State, before_the_draw, drawn_down, held, settle, total
 from rough_draw.core.foresee import foresee
-from rough_draw.core.goals import GoalKey, goal_for, start_of, with_cylinder
+from rough_draw.core.goals import GoalKey, Habits, goal_for, start_of, with_cylinder
 from rough_draw.core.interlock import Touch, play
 from rough_draw.core.isolation import isolation
 from rough_draw.core.job import Job, Release
@@ -258,3 +259,38 @@ def test_a_pumped_room_is_what_the_pump_leaves() -> None:
     s = drawn_down(board)
     assert all(s.gas[r] == PUMPED for r, room in enumerate(board.rooms) if room.system)
     assert replace(s, pump=False).key(101_325.0) != s.key(101_325.0)
+
+
+def touches(job: Job, goal: GoalKey, habits: Habits) -> list[Touch]:
+    board = board_for(job, goal)
+    assert board is not None
+    found = derive(board, start_of(board, goal), goal_for(goal, habits))
+    assert found.found
+    return [s.touch for s in found.steps]
+
+
+@pytest.mark.parametrize("first", ["suction", "liquid"])
+def test_which_service_valve_is_cracked_first_is_a_habit(first: Literal["suction", "liquid"]) -> None:
+    made = touches(sheet("three-tools"), "release-unit", Habits(first=first))
+    cracked = next(t for t in made if t.kind == "crack")
+    assert cracked.on == f"system.{first}-service"
+    opened = [t.on for t in made if t.kind == "open"]
+    assert opened[0] == cracked.on
+
+
+@pytest.mark.parametrize("ballast", [True, False])
+def test_the_ballast_is_a_habit(ballast: bool) -> None:
+    kinds = [t.kind for t in touches(sheet("two-hoses"), "draw", Habits(ballast=ballast))]
+    assert ("ballast-open" in kinds) is ballast
+    assert kinds[-1] == "pump-on"
+
+
+def test_a_caution_stays_only_where_no_other_order_avoids_it() -> None:
+    for pattern in FITTING:
+        board = make_board(sheet(pattern))
+        found = derive(board, start_of(board, "release-unit"), goal_for("release-unit"))
+        fouled = any(c.key.startswith("gauge-fouled") for c in found.cautions)
+        gauge = board.job.rig.gauge
+        guarded = gauge is None or any(s.touch.kind == "shut" for s in found.steps)
+        # Either a valve keeps refrigerant from the gauge, or it is said that none does.
+        assert fouled or guarded, pattern

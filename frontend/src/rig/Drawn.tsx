@@ -31,7 +31,7 @@ export function Drawn({ plan, pressures = {}, reading, shut = [], selected, onPa
       : {};
   };
   return (
-    <svg viewBox={`0 0 ${width} ${height}`} style={{ minWidth: Math.min(width, 1500), maxHeight: 460 }} className="w-full" role="group" aria-label="Rig line, pump to system">
+    <svg viewBox={`0 0 ${width} ${height}`} style={{ minWidth: Math.min(0.84 * width, 1500), maxHeight: 460 }} className="w-full" role="group" aria-label="Rig line, pump to system">
       {(d.strokes ?? []).map((s, i) => {
         const c = conductanceOf(plan, s.part);
         const ink = selected === s.part ? "var(--measure)" : "var(--ink)";
