@@ -78,7 +78,21 @@ export function Upright({ plan, pressures = {}, reading, shut = [], selected, on
           <PartButton part={flag.part} onPart={onPart} selected={selected} className="figure bg-measure px-2 py-1 font-bold text-on-ink">
             {reading ?? "gauge"}
           </PartButton>{" "}
-          {flag.where}
+          <span className="flex-1">{flag.where}</span>
+          {(plan.drawing.valves ?? [])
+            .filter((v) => v.small && v.upright && !v.part.startsWith("link:"))
+            .map((v) => (
+              <button
+                key={v.valve}
+                type="button"
+                onClick={() => (onValve ? onValve(v.valve) : onPart?.(v.part))}
+                disabled={!onValve && !onPart}
+                aria-label={`${v.label}, ${isShut(plan, v.valve, shut) ? "shut" : "open"}`}
+                className="grid size-12 flex-none place-items-center rounded-full border-[3px] border-ink"
+              >
+                <span className={`rounded-full ${isShut(plan, v.valve, shut) ? "h-[5px] w-5 bg-stop" : "h-5 w-[5px] bg-green"}`} />
+              </button>
+            ))}
         </p>
       )}
     </div>
