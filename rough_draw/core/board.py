@@ -42,14 +42,13 @@ class Room:
     volume: float
     system: bool = False
     kept: bool = False
-    compressor: bool = False
     hose_m: float = 0.0
     source: Literal["", "refrigerant", "nitrogen", "air"] = ""
     supply: float = 0.0
     sections: tuple[str, ...] = ()
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Board:
     """Rooms and gates of one sheet, and where pump, gauges and the open ends of parts are.
 
@@ -73,7 +72,17 @@ class Board:
     air: int = 0
     near: dict[int, tuple[str, ...]] = field(default_factory=dict)
     pump_gone: bool = False
-    found: dict[frozenset[str], tuple[frozenset[int], ...]] = field(default_factory=dict, compare=False, repr=False)
+    found: dict[frozenset[str], tuple[frozenset[int], ...]] = field(default_factory=dict, repr=False)
+
+    @property
+    def atmosphere(self) -> float:
+        """Pressure of the air, Pa."""
+        return self.rooms[self.air].supply
+
+    def fed(self, gate: str) -> int:
+        """The room that a gate at a source lets its gas into."""
+        g = self.gates[gate]
+        return g.b if self.rooms[g.a].source else g.a
 
     def label(self, gate: str) -> str:
         """A gate in words."""
@@ -222,7 +231,6 @@ def _numbered(
                 sum(volume.get(n, 0.0) for n in mine) or sum(section_volume(s).value for s in inside) or 1e-3,
                 bool(inside) and not is_kept,
                 is_kept,
-                any(s.kind == "compressor" for s in inside),
                 sum(hoses[n].length_m for n in mine if n in hoses),
                 source,  # type: ignore[arg-type]
                 supply,

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Set
+from collections.abc import Iterable, Set
 from dataclasses import dataclass, replace
 
 from rough_draw.core.board import Board
@@ -61,9 +61,7 @@ def _level(gas: Gas, atmosphere: float) -> tuple[int, int, bool]:
 
 def before_the_draw(board: Board) -> State:
     """Everything screwed on and shut as the sheet has it, air in rig and system, the pump stopped."""
-    gas = tuple(
-        _supply(board, n) if r.source else (board.rooms[board.air].supply, 0.0, 0.0) for n, r in enumerate(board.rooms)
-    )
+    gas = tuple(_supply(board, n) if r.source else (board.atmosphere, 0.0, 0.0) for n, r in enumerate(board.rooms))
     return State(frozenset(g for g in board.gates if g not in board.shut), gas)
 
 
@@ -74,7 +72,8 @@ def drawn_down(board: Board) -> State:
 
 def held(board: Board, valves: tuple[str, ...]) -> State:
     """After the hold: isolated at ``valves``, the pump stopped, air let into its side."""
-    state = settle(board, replace(drawn_down(board), opened=drawn_down(board).opened - set(valves)))
+    drawn = drawn_down(board)
+    state = settle(board, replace(drawn, opened=drawn.opened - set(valves)))
     state = replace(state, pump=False, vented=True)
     return settle(board, state, air_at=board.pump)
 
@@ -117,6 +116,11 @@ def _groups(board: Board, opened: frozenset[str]) -> tuple[frozenset[int], ...]:
     return tuple(found[r] for r in range(len(board.rooms)))
 
 
+def in_vacuum(board: Board, state: State, rooms: Iterable[int]) -> bool:
+    """Whether any of these rooms is a part of the system that is evacuated."""
+    return any(board.rooms[r].system and total(state.gas[r]) < VACUUM for r in rooms)
+
+
 def settle(board: Board, state: State, air_at: int | None = None) -> State:
     """Let pressures even out over open gates; a running pump empties what it reaches; ``air_at`` stands open to air."""
     gas = list(state.gas)
@@ -130,7 +134,7 @@ def settle(board: Board, state: State, air_at: int | None = None) -> State:
             continue
         sources = [r for r in group if board.rooms[r].source]
         if air_at in group or board.air in group:
-            mixed: Gas = (board.rooms[board.air].supply, 0.0, 0.0)
+            mixed: Gas = (board.atmosphere, 0.0, 0.0)
         elif sources:
             mixed = _filled(board, gas, group, max(sources, key=lambda r: board.rooms[r].supply))
         elif state.pump and board.pump in group:

@@ -8,7 +8,7 @@ from functools import lru_cache
 from rough_draw.core import interlock
 from rough_draw.core.board import Board, make_board
 from rough_draw.core.contents import State, before_the_draw, settle
-from rough_draw.core.interlock import Consequence, Touch, play
+from rough_draw.core.interlock import Consequence, Touch, gravest_first, play
 from rough_draw.core.isolation import isolation
 from rough_draw.core.job import Job
 from rough_draw.core.rig import Rig
@@ -73,5 +73,4 @@ def foresee(job: Job, run: RunState, kind: str) -> Foresight:
     for touch in touches:
         state, found = play(board, state, touch)
         said |= {c.key: c for c in found if c.key not in said}
-    order = ("stop", "caution", "note")
-    return Foresight(words, tuple(sorted(said.values(), key=lambda c: order.index(c.severity))))
+    return Foresight(words, tuple(gravest_first(said.values())))

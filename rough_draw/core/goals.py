@@ -68,7 +68,7 @@ def _pump_work(board: Board, state: State) -> Iterator[Touch]:
 HOLD = Goal(
     "hold",
     (
-        lambda b, s: apart(b, s),
+        apart,
         lambda b, s: apart(b, s) + s.pump,
         lambda b, s: apart(b, s) + s.pump + (not s.vented),
     ),
@@ -77,7 +77,7 @@ HOLD = Goal(
 CHECK_HOLD = Goal(
     "check-hold",
     (lambda b, s: apart(b, s) + (not s.pump), lambda b, s: together(b, s) + ways_shut(b, s) + (not s.pump)),
-    lambda b, s: turns(b, s),
+    turns,
 )
 
 
@@ -148,7 +148,7 @@ def release_cylinder_goal() -> Goal:
     """Refrigerant from the cylinder on the rig, the cylinder shut again, then the rig taken off."""
 
     def charged(board: Board, state: State) -> int:
-        return sum(state.gas[r][2] < 0.9 * board.rooms[board.air].supply for r in _reached(board)) + (not state.seen)
+        return sum(state.gas[r][2] < 0.9 * board.atmosphere for r in _reached(board)) + (not state.seen)
 
     def closed(board: Board, state: State) -> int:
         return charged(board, state) + sum(n in state.opened for n in valves_of(board, "cylinder"))
@@ -199,9 +199,8 @@ def _next_to_source(board: Board, state: State) -> list[str]:
 
 
 def _air_in_hose(board: Board, state: State, source: str) -> bool:
-    gate = board.gates[source]
-    at = gate.b if board.rooms[gate.a].source else gate.a
-    return any(state.gas[r][0] > VACUUM for r in joined(board, state.opened, at) if not board.rooms[r].source)
+    group = joined(board, state.opened, board.fed(source))
+    return any(state.gas[r][0] > VACUUM for r in group if not board.rooms[r].source)
 
 
 def with_cylinder(job: Job) -> Board | None:

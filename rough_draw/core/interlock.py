@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Set
+from collections.abc import Iterable, Set
 from dataclasses import dataclass, replace
 from typing import Literal
 
 from rough_draw.core.board import Board, Gate
-from rough_draw.core.contents import PRESSURE, VACUUM, WHIFF, State, joined, settle, total
+from rough_draw.core.contents import PRESSURE, VACUUM, WHIFF, State, in_vacuum, joined, settle, total
 from rough_draw.core.rig import GaugePart
 from rough_draw.core.units import MICRON_PA
 
@@ -55,7 +55,12 @@ def play(board: Board, state: State, touch: Touch) -> tuple[State, list[Conseque
     after, said = _do(board, state, touch)
     said = [*said, *_compare(board, state, after)]
     unique = {c.key: c for c in sorted(said, key=lambda c: -_RANK[c.severity])}
-    return after, sorted(unique.values(), key=lambda c: _RANK[c.severity])
+    return after, gravest_first(unique.values())
+
+
+def gravest_first(said: Iterable[Consequence]) -> list[Consequence]:
+    """Consequences in the order in which they are told."""
+    return sorted(said, key=lambda c: _RANK[c.severity])
 
 
 _RANK = {"stop": 0, "caution": 1, "note": 2}
@@ -88,38 +93,35 @@ def _do(board: Board, state: State, t: Touch) -> tuple[State, list[Consequence]]
         case "take-off":
             return _take_off(board, state, t.on)
         case "see-pressure":
-            low = [r for r, room in enumerate(board.rooms) if room.system and total(state.gas[r]) < 1.05 * _air(board)]
+            low = [
+                r for r, room in enumerate(board.rooms) if room.system and total(state.gas[r]) < 1.05 * board.atmosphere
+            ]
             why = "An open port would draw air."
             stop = Consequence("stop", "no-pressure", "There is no positive pressure yet", why)
             return replace(state, seen=True), [stop] if low else []
         case "cap":
             return replace(state, capped=state.capped | {t.on}), []
         case "energise":
-            empty = [r for r, room in enumerate(board.rooms) if room.system and total(state.gas[r]) < VACUUM]
             why = "It has no cooling, and can arc at its terminals."
             stop = Consequence("stop", "compressor-in-vacuum", "The compressor would run in a vacuum", why)
-            return state, [stop] if empty else []
+            return state, [stop] if in_vacuum(board, state, range(len(board.rooms))) else []
 
 
 def _gauges_in(board: Board, rooms: Set[int]) -> list[GaugePart]:
     return [g for g in board.job.rig.gauges if board.gauges.get(g.id) in rooms]
 
 
-def _air(board: Board) -> float:
-    return board.rooms[board.air].supply
-
-
 def _cracked(board: Board, state: State, gate: Gate) -> State:
     """A quarter turn and shut again: a little goes in, refrigerant to just over the atmosphere, nitrogen up to it."""
-    at_source = gate.a if board.rooms[gate.a].source else gate.b
-    side = gate.b if at_source == gate.a else gate.a
+    side = board.fed(gate.name)
+    at_source = gate.a if side == gate.b else gate.b
     nitrogen = board.rooms[at_source].source == "nitrogen"
     gas = list(state.gas)
     for r in joined(board, state.opened, side):
         if not board.rooms[r].source:
             a, n, f = gas[r]
-            up = max(0.0, _air(board) - (a + n + f))
-            gas[r] = (a, n + up, f) if nitrogen else (a, n, 1.3 * _air(board))
+            up = max(0.0, board.atmosphere - (a + n + f))
+            gas[r] = (a, n + up, f) if nitrogen else (a, n, 1.3 * board.atmosphere)
     return replace(state, gas=tuple(gas))
 
 
@@ -129,16 +131,14 @@ def _on_open(board: Board, state: State, t: Touch) -> list[Consequence]:
     said = []
     if board.pump in one | other and not state.pump and not board.pump_gone:
         rest = other if board.pump in one else one
-        if any(board.rooms[r].system and total(state.gas[r]) < VACUUM for r in rest) and not state.vented:
+        if in_vacuum(board, state, rest) and not state.vented:
             why = "A stopped vane pump leaks back at once. Start it first, or leave it shut off."
             said.append(
                 Consequence("stop", "back-through-pump", "The stopped pump's air and oil go into the system", why)
             )
-    if gate.kind == "service":
-        empty = [r for r in one | other if board.rooms[r].system and total(state.gas[r]) < VACUUM]
-        if empty:
-            why = "A quarter turn first: let a little in, then wait."
-            said.append(Consequence("caution", "rush", "The whole charge would rush into the vacuum", why))
+    if gate.kind == "service" and in_vacuum(board, state, one | other):
+        why = "A quarter turn first: let a little in, then wait."
+        said.append(Consequence("caution", "rush", "The whole charge would rush into the vacuum", why))
     if any(board.rooms[r].source == "refrigerant" and not board.rooms[r].kept for r in one | other):
         said += _charging(board, replace(state, opened=state.opened | {t.on}))
     return said
@@ -213,7 +213,7 @@ def _on_shut(board: Board, state: State, after: State, gate: Gate) -> list[Conse
 def _pump_on(board: Board, state: State) -> tuple[State, list[Consequence]]:
     group = joined(board, state.opened, board.pump)
     said = []
-    if any(total(state.gas[r]) > PRESSURE * board.rooms[board.air].supply for r in group):
+    if any(total(state.gas[r]) > PRESSURE * board.atmosphere for r in group):
         why = "It blows the oil out of the pump. Vent to 0 gauge first."
         said.append(Consequence("stop", "pressure-into-pump", "There is pressure where the pump draws", why))
     return settle(board, replace(state, pump=True, vented=False)), said
@@ -222,7 +222,7 @@ def _pump_on(board: Board, state: State) -> tuple[State, list[Consequence]]:
 def _pump_off(board: Board, state: State) -> tuple[State, list[Consequence]]:
     group = joined(board, state.opened, board.pump)
     said = []
-    if any(board.rooms[r].system and total(state.gas[r]) < VACUUM for r in group):
+    if in_vacuum(board, state, group):
         why = "Isolate first, pump off second: a stopped pump lets its air and oil back into what it drew."
         said.append(
             Consequence("stop", "off-before-isolated", "Air and oil would come back from the stopped pump", why)
@@ -247,7 +247,7 @@ def _core(board: Board, state: State, t: Touch) -> tuple[State, list[Consequence
         why = "Only through a core tool, which keeps the port shut while the core moves."
         return state, [Consequence("stop", "core-less", f"{gate.label} would stand open".capitalize(), why)]
     if t.kind == "core-in":
-        if total(state.gas[inner]) < board.rooms[board.air].supply:
+        if total(state.gas[inner]) < board.atmosphere:
             why = "Positive pressure first: any leak past the tool then goes outward, and the seat can be checked."
             said.append(Consequence("stop", "core-in-vacuum", "The core would go back against a vacuum", why))
         elif not state.seen:
@@ -259,9 +259,7 @@ def _core(board: Board, state: State, t: Touch) -> tuple[State, list[Consequence
 
 def _purge(board: Board, state: State, source: str) -> tuple[State, list[Consequence]]:
     """Blow the air out of the hose on an open source, at its far end, with the port still shut."""
-    gate = board.gates[source]
-    at = gate.b if board.rooms[gate.a].source else gate.a
-    group = joined(board, state.opened, at)
+    group = joined(board, state.opened, board.fed(source))
     if source not in state.opened:
         why = "Open it first, with the port still shut."
         return state, [Consequence("stop", "purge-shut", "Nothing comes to purge with", why)]
@@ -283,7 +281,7 @@ def _take_off(board: Board, state: State, part: str) -> tuple[State, list[Conseq
     end = board.ends[part]
     group = joined(board, opened, end)
     said = _air_words(board, here, group, "air through the open end")
-    loss = [r for r in group if state.gas[r][2] > 0.5 * board.rooms[board.air].supply and not board.rooms[r].source]
+    loss = [r for r in group if state.gas[r][2] > 0.5 * board.atmosphere and not board.rooms[r].source]
     if any(board.rooms[r].source == "refrigerant" or board.rooms[r].system for r in group if state.gas[r][2] > WHIFF):
         why = "It is against the law, and it burns skin. Shut it off, or put the core back first."
         said.append(Consequence("stop", "venting", "Refrigerant would be vented", why))
@@ -302,7 +300,7 @@ def _take_off(board: Board, state: State, part: str) -> tuple[State, list[Conseq
 
 def _air_words(board: Board, state: State, group: Set[int], how: str) -> list[Consequence]:
     """Air into an evacuated system is a stop; into a hose or the pump's side it is nothing."""
-    if any(board.rooms[r].system and total(state.gas[r]) < VACUUM for r in group):
+    if in_vacuum(board, state, group):
         why = f"By {how}: the vacuum is lost, and moist air is in."
         return [Consequence("stop", "air-in", "Air would be drawn into the system", why)]
     return []
@@ -311,7 +309,7 @@ def _air_words(board: Board, state: State, group: Set[int], how: str) -> list[Co
 def _compare(board: Board, before: State, after: State) -> list[Consequence]:
     """What the change of contents means for the system, the gauges and the pump, wherever it came from."""
     said: list[Consequence] = []
-    atmosphere = board.rooms[board.air].supply
+    atmosphere = board.atmosphere
     for r, room in enumerate(board.rooms):
         was, now = before.gas[r], after.gas[r]
         if was == now or room.source:

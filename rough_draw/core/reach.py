@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Set
+from collections.abc import Iterator
+from functools import lru_cache
 
 from rough_draw.core.board import Board
 from rough_draw.core.contents import State, joined
@@ -15,20 +16,21 @@ def valves_of(board: Board, kind: str = "valve") -> list[str]:
     return sorted(n for n, g in board.gates.items() if g.kind == kind)
 
 
-def system_rooms(board: Board) -> list[int]:
+@lru_cache(maxsize=32)
+def system_rooms(board: Board) -> tuple[int, ...]:
     """Rooms of the system from which the pump can draw when every gate of the rig is open."""
     opened = frozenset(n for n in board.gates if n not in board.shut) | set(valves_of(board))
-    return [r for r in joined(board, opened, board.pump) if board.rooms[r].system]
+    return tuple(r for r in joined(board, opened, board.pump) if board.rooms[r].system)
 
 
-def pumped(board: Board, state: State) -> Set[int]:
+def pumped(board: Board, state: State) -> frozenset[int]:
     """Rooms joined to the pump."""
     return joined(board, state.opened, board.pump)
 
 
 def apart(board: Board, state: State) -> int:
     """System rooms that are still joined to the pump."""
-    return min(1, sum(r in pumped(board, state) for r in system_rooms(board)))
+    return int(not pumped(board, state).isdisjoint(system_rooms(board)))
 
 
 def together(board: Board, state: State) -> int:
@@ -45,7 +47,8 @@ def turns(board: Board, state: State) -> Iterator[Touch]:
             yield Touch("shut" if v in state.opened else "open", v)
 
 
-def gauge_valves(board: Board) -> set[str]:
+@lru_cache(maxsize=32)
+def gauge_valves(board: Board) -> frozenset[str]:
     """Valves behind which there is nothing but gauges."""
     found = set()
     for v in valves_of(board):
@@ -59,14 +62,19 @@ def gauge_valves(board: Board) -> set[str]:
                 and board.pump not in side
             ):
                 found.add(v)
-    return found
+    return frozenset(found)
 
 
 def ways_shut(board: Board, state: State) -> int:
     """Valves that are shut on a way from the pump to a port."""
+    return len(_ways(board) - state.opened)
+
+
+@lru_cache(maxsize=32)
+def _ways(board: Board) -> frozenset[str]:
+    # Of the board alone, and asked in every state of a search.
     job, a = board.job, board.assembly
-    ways = {v for p in job.rig.pumped() for v in valves_between(job, a, p.port or "")}
-    return sum(v not in state.opened for v in ways)
+    return frozenset(v for p in job.rig.pumped() for v in valves_between(job, a, p.port or ""))
 
 
 def evacuated(board: Board) -> list[int]:

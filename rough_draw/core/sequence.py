@@ -112,7 +112,7 @@ def _phase(
     allow_stops: bool,
 ) -> list[Step] | None:
     """A* with unit cost a touch and the count of what is unmet as the estimate; ties go to the deepest."""
-    atmosphere = board.rooms[board.air].supply
+    atmosphere = board.atmosphere
     order = count()
     first = unmet(board, start)
     heap: list[tuple[float, int, int, float, State, tuple[Step, ...]]] = [(first, first, next(order), 0.0, start, ())]
