@@ -6,6 +6,7 @@ import { isShut, tone, type RigLineProps } from "./line";
 
 /** The same run on a phone: pump at the top, system at the foot. */
 export function Upright({ plan, pressures = {}, reading, shut = [], selected, onPart, onValve, onPump }: RigLineProps) {
+  const pressOf = (valve: string, part: string) => (onValve ? () => onValve(valve) : onPart ? () => onPart(part) : undefined);
   const u = useUnits();
   const d = plan.drawing;
   const boxes = d.boxes ?? [];
@@ -33,17 +34,12 @@ export function Upright({ plan, pressures = {}, reading, shut = [], selected, on
                   <li key={row.key} className="flex min-h-12 items-stretch gap-1">
                     <span className="grid w-10 flex-none justify-center">
                       {isIt ? (
-                        <button
-                          type="button"
-                          onClick={() => (onValve ? onValve(valve) : onPart?.(row.part))}
-                          disabled={!onValve && !onPart}
-                          aria-label={`${plan.valves[valve] ?? valve}, ${isShut(plan, valve, shut) ? "shut" : "open"}`}
-                          className="-mx-1 grid size-12 place-items-center"
-                        >
-                          <span className={`grid size-8 place-items-center rounded-full border-2 bg-sheet ${selected === row.part ? "border-measure" : "border-ink"}`}>
-                            <span className={`rounded-full ${isShut(plan, valve, shut) ? "h-[5px] w-5 bg-stop" : "h-5 w-[5px] bg-green"}`} />
-                          </span>
-                        </button>
+                        <ValveButton
+                          label={plan.valves[valve] ?? valve}
+                          closed={isShut(plan, valve, shut)}
+                          chosen={selected === row.part}
+                          onPress={pressOf(valve, row.part)}
+                        />
                       ) : (
                         <span className={selected === row.part ? "bg-measure" : "bg-ink"} style={{ width: row.conductance === undefined ? 4 : strokeWidth(row.conductance) }} />
                       )}
@@ -82,16 +78,7 @@ export function Upright({ plan, pressures = {}, reading, shut = [], selected, on
           {(plan.drawing.valves ?? [])
             .filter((v) => v.small && v.upright && !v.part.startsWith("link:"))
             .map((v) => (
-              <button
-                key={v.valve}
-                type="button"
-                onClick={() => (onValve ? onValve(v.valve) : onPart?.(v.part))}
-                disabled={!onValve && !onPart}
-                aria-label={`${v.label}, ${isShut(plan, v.valve, shut) ? "shut" : "open"}`}
-                className="grid size-12 flex-none place-items-center rounded-full border-[3px] border-ink"
-              >
-                <span className={`rounded-full ${isShut(plan, v.valve, shut) ? "h-[5px] w-5 bg-stop" : "h-5 w-[5px] bg-green"}`} />
-              </button>
+              <ValveButton key={v.valve} label={v.label} closed={isShut(plan, v.valve, shut)} chosen={selected === v.part} onPress={pressOf(v.valve, v.part)} />
             ))}
         </p>
       )}
@@ -128,6 +115,17 @@ function rows(plan: PlanOut, part: string, port: string): Row[] {
         .map((p) => ({ key: p.name, part: p.name, label: `${p.label}, ${port.replaceAll("-", " ")}`, conductance: p.conductance_m3_s, share: p.share })),
     );
   return found;
+}
+
+/** A valve to press: its bar lies along the pipe when open, across it when shut. */
+function ValveButton({ label, closed, chosen, onPress }: { label: string; closed: boolean; chosen: boolean; onPress?: () => void }) {
+  return (
+    <button type="button" onClick={onPress} disabled={!onPress} aria-label={`${label}, ${closed ? "shut" : "open"}`} className="-mx-1 grid size-12 flex-none place-items-center">
+      <span className={`grid size-8 place-items-center rounded-full border-2 bg-sheet ${chosen ? "border-measure" : "border-ink"}`}>
+        <span className={`rounded-full ${closed ? "h-[5px] w-5 bg-stop" : "h-5 w-[5px] bg-green"}`} />
+      </span>
+    </button>
+  );
 }
 
 function PartButton({

@@ -6,7 +6,7 @@ import type { Editor } from "../api/editor";
 import { useCatalogue } from "../api/queries";
 import { useUnits } from "../lib/units";
 import { NumberField, SelectField, TextField } from "../ui/Field";
-import { Sheet } from "../ui/Sheet";
+import { Cautions, Sheet } from "../ui/Sheet";
 
 type School = NonNullable<NonNullable<Job["criterion"]>["school"]>;
 
@@ -63,15 +63,7 @@ export function Follows({ job, editor, data }: { job: Job; editor: Editor; data:
         {data.charge_waits && <p className="mt-3 border-t-2 border-rule pt-3 text-soft">The charge is worked out as soon as the refrigerant tables are loaded.</p>}
       </Sheet>
       <Criterion job={job} editor={editor} data={data} />
-      <Sheet title="Cautions">
-        <ul className="list-none p-0">
-          {data.cautions.map((c) => (
-            <li key={c} className="mb-2 border-l-4 border-ochre pl-3">
-              {c}
-            </li>
-          ))}
-        </ul>
-      </Sheet>
+      <Cautions words={data.cautions} />
     </div>
   );
 }

@@ -2,7 +2,7 @@ import { useChecks, useSystem, useVerdict } from "../api/queries";
 import { useUnits } from "../lib/units";
 import { StepBody } from "../rig/Orders";
 import { NumberField, Segments } from "../ui/Field";
-import { Sheet, Tag } from "../ui/Sheet";
+import { Cautions, Sheet, Tag } from "../ui/Sheet";
 import type { StageProps } from "./types";
 
 type ReleaseDoc = NonNullable<StageProps["job"]["release"]>;
@@ -81,15 +81,7 @@ export function Release({ jobKey, job, editor }: StageProps) {
           )}
           <NumberField label="Weighed in" dim="mass" optional min={0} max={2000} value={release.weighed_kg} onChange={(v) => set({ weighed_kg: v })} />
         </Sheet>
-        <Sheet title="Cautions">
-          <ul className="list-none p-0">
-            {(system.data?.cautions ?? []).map((c) => (
-              <li key={c} className="mb-2 border-l-4 border-ochre pl-3">
-                {c}
-              </li>
-            ))}
-          </ul>
-        </Sheet>
+        <Cautions words={system.data?.cautions ?? []} />
       </div>
     </div>
   );

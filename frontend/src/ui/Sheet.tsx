@@ -27,6 +27,21 @@ export function Sheet({
   );
 }
 
+/** The usual cautions, each on a line of its own. */
+export function Cautions({ words }: { words: string[] }) {
+  return (
+    <Sheet title="Cautions">
+      <ul className="list-none p-0">
+        {words.map((c) => (
+          <li key={c} className="mb-2 border-l-4 border-ochre pl-3">
+            {c}
+          </li>
+        ))}
+      </ul>
+    </Sheet>
+  );
+}
+
 /** A small word in a wash: state told by word and shape, not by colour alone. */
 export function Tag({ tone, children }: { tone: "pass" | "caution" | "stop" | "plain"; children: ReactNode }) {
   const tones = {
