@@ -22,6 +22,7 @@ from rough_draw.api import (
     routes_rig,
     routes_run,
     routes_shelf,
+    routes_touch,
     runs,
 )
 from rough_draw.api.hub import Hub
@@ -91,7 +92,16 @@ def create_app(path: str | Path, warm: bool = True) -> FastAPI:
         response.headers["Referrer-Policy"] = "no-referrer"
         return response
 
-    for module in (routes_jobs, routes_plan, routes_rig, routes_day, routes_shelf, routes_run, routes_record):
+    for module in (
+        routes_jobs,
+        routes_plan,
+        routes_rig,
+        routes_day,
+        routes_shelf,
+        routes_run,
+        routes_touch,
+        routes_record,
+    ):
         app.include_router(module.router, prefix="/api")
     _serve_front(app)
     return app

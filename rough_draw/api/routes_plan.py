@@ -20,6 +20,7 @@ from rough_draw.api.schemas_plan import (
 )
 from rough_draw.api.schemas_shelf import (
     CatalogueOut,
+    HabitOut,
     KitOut,
 )
 from rough_draw.core import criteria
@@ -29,6 +30,7 @@ from rough_draw.core.catalogue.systems import LINKS
 from rough_draw.core.catalogue.tube import SIZES
 from rough_draw.core.cord import WIRES
 from rough_draw.core.goals import GoalKey
+from rough_draw.core.habits import QUESTIONS
 from rough_draw.core.job import Job
 from rough_draw.core.orders import Step, order
 from rough_draw.core.release import release_steps
@@ -85,6 +87,14 @@ def catalogue() -> CatalogueOut:
         pumps_cfm=list(rigparts.PUMPS_CFM),
         wires=list(WIRES),
         schools=[Choice(value=c.key, label=c.name, note=c.rule()) for c in criteria.SCHOOLS.values()],
+        habits=[
+            HabitOut(
+                field=q.field,
+                words=q.words,
+                options=[Choice(value=o.value, label=o.label, note=o.why) for o in q.options],
+            )
+            for q in QUESTIONS
+        ],
         kit=[KitOut(id=k.id, kind=k.kind, name=k.name, values=k.values) for k in shelf.kit()],
         micron_pa=MICRON_PA,
         version=__version__,

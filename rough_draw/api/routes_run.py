@@ -7,7 +7,6 @@ import json
 import time
 from collections.abc import AsyncIterator
 from dataclasses import replace
-from typing import Annotated
 
 import numpy as np
 from fastapi import APIRouter, HTTPException, Query, UploadFile
@@ -19,9 +18,7 @@ from rough_draw.api.hub import ATTACHED, Hub
 from rough_draw.api.schemas import (
     Added,
     ColumnOut,
-    ConsequenceOut,
     CurveOut,
-    ForesightOut,
     ImportOut,
     LiveOut,
     NextOut,
@@ -30,21 +27,16 @@ from rough_draw.api.schemas import (
     ReadingsIn,
     SeriesOut,
     StandinIn,
-    TouchIn,
-    TouchOut,
     VerdictOut,
 )
 from rough_draw.core import criteria, readings_csv
-from rough_draw.core.assemble import valve_names
 from rough_draw.core.charge import grams_per_year
 from rough_draw.core.decimate import decimate
 from rough_draw.core.drawing import gauge_place
-from rough_draw.core.foresee import foresee
 from rough_draw.core.hold import ALGORITHM
 from rough_draw.core.isolation import isolation
 from rough_draw.core.live import standing
-from rough_draw.core.procedure import BALLAST_SHUT, FLUSH_AT, Outlook, next_touches
-from rough_draw.core.runstate import TOUCHES, known, turned, words_of
+from rough_draw.core.procedure import CHECK_AT, FLUSH_AT, Outlook, ballast_at, next_touches
 from rough_draw.core.series import find_hold, noted_isolation, time_at_level
 from rough_draw.core.system import atmosphere_of
 from rough_draw.core.units import kelvin
@@ -92,7 +84,10 @@ def live_of(key: str, run: runs.RunView, hub: Hub) -> LiveOut:
         return max(0.0, at - here) if at is not None else None
 
     outlook = Outlook(
-        ahead(BALLAST_SHUT), ahead(FLUSH_AT * criterion.target), stand.to_target.value if stand.to_target else None
+        ahead(ballast_at(job) or 0.0),
+        ahead(FLUSH_AT * criterion.target),
+        stand.to_target.value if stand.to_target else None,
+        ahead(criterion.check or CHECK_AT),
     )
     view_state = state if begun is None else replace(state, isolated_at=begun)
     touches = next_touches(job, view_state, criterion, pa, over, outlook, now, shut.where)
@@ -131,6 +126,7 @@ def live_of(key: str, run: runs.RunView, hub: Hub) -> LiveOut:
                 title=t.title,
                 why=t.why,
                 caution=t.caution,
+                first=t.first,
                 due_at=None if t.due is None else now + t.due,
             )
             for t in touches
@@ -175,56 +171,6 @@ def add_readings(key: Key, body: ReadingsIn) -> Added:
     rows = [jobs.NewReading(body.gauge, r.at, r.pa, r.key) for r in body.readings]
     added = jobs.add_readings(key, rows, "typed")
     return Added(added=added)
-
-
-@router.get("/jobs/{key}/touches")
-def read_touches(key: Key) -> list[TouchOut]:
-    """Touches in their order."""
-    names = valve_names(jobs.get(key).job)
-    return [
-        TouchOut(kind=t.kind, words=words_of(t.kind, names), at=t.at, note=t.note)
-        for t in jobs.touches(key)
-        if known(t.kind)
-    ]
-
-
-@router.post("/jobs/{key}/touches", status_code=201)
-async def add_touch(key: Key, body: TouchIn, hub: HubDep) -> TouchOut:
-    """Log a touch; where a stand-in is attached its world obeys it."""
-    names = valve_names(jobs.get(key).job)
-    _check(body.kind, names)
-    at = body.at if body.at is not None else (hub.clock(key) or time.time())
-    link = hub.links.get(key)
-    if link is not None and body.kind != "note":
-        at = await link.touch(body.kind) or at
-
-    def write() -> None:
-        jobs.add_touch(key, body.kind, at, body.note)
-
-    await asyncio.to_thread(write)
-    hub.listeners.tell(key, {"kind": "touch", "touch": body.kind, "at": at})
-    return TouchOut(kind=body.kind, words=words_of(body.kind, names), at=at, note=body.note)
-
-
-def _check(kind: str, names: dict[str, str]) -> None:
-    valve = turned(kind)
-    if not known(kind):
-        raise HTTPException(
-            422, f"there is no touch '{kind}'; use one of {', '.join(TOUCHES)}, open:<valve>, shut:<valve>"
-        )
-    if valve is not None and valve[1] not in names:
-        raise HTTPException(422, f"this rig has no valve '{valve[1]}'; it has {', '.join(names) or 'none'}")
-
-
-@router.get("/jobs/{key}/foresee")
-def foresee_touch(key: Key, kind: Annotated[str, Query(max_length=60)]) -> ForesightOut:
-    """What a touch would do as the run stands, before it is made: the gravest first."""
-    run = runs.view(key)
-    if kind != "energise":
-        _check(kind, valve_names(run.job))
-    found = foresee(run.job, run.state, kind)
-    said = [ConsequenceOut(severity=c.severity, words=c.words, why=c.why) for c in found.consequences]
-    return ForesightOut(words=found.words, stop=found.stop, consequences=said)
 
 
 @router.get("/jobs/{key}/verdict")

@@ -94,6 +94,13 @@ class ConsequenceOut(BaseModel):
     why: str
 
 
+class OfferOut(BaseModel):
+    """A touch that can be made."""
+
+    kind: str
+    words: str
+
+
 class ForesightOut(BaseModel):
     """A touch in words and what would follow from it."""
 
@@ -138,6 +145,7 @@ class NextOut(BaseModel):
     title: str
     why: str
     caution: str
+    first: str
     due_at: float | None
 
 

@@ -96,6 +96,14 @@ class KitOut(BaseModel):
     values: dict[str, str | float | bool | None]
 
 
+class HabitOut(BaseModel):
+    """What schools differ in: the field of the sheet's habits, the question, its choices with their reasons."""
+
+    field: str
+    words: str
+    options: list[Choice]
+
+
 class CatalogueOut(BaseModel):
     """Everything a form offers to choose from."""
 
@@ -114,6 +122,7 @@ class CatalogueOut(BaseModel):
     pumps_cfm: list[float]
     wires: list[str]
     schools: list[Choice]
+    habits: list[HabitOut]
     kit: list[KitOut]
     micron_pa: float
     version: str

@@ -55,7 +55,9 @@ class Board:
     ``ends``: the room that stands open to the air when a part is taken off. ``cored``: gates of ports that have a core
     for a tool to put back. ``sprung``: ports that shut themselves when what pushes their core is taken off.
     ``found``: rooms joined to each room, kept by what is open: a search asks again and again.
-    ``pump_gone``: the hose at the pump stands on a cylinder; ``pump`` is then the room at its end.
+    ``pump_gone``: the hose at the pump stands on a bottle; ``pump`` is then the room at its end.
+    ``places``: room of every node of the network. ``by_tube``: the gate that shuts a passage. ``taps``: node that a
+    gate at a source opens into.
     """
 
     job: Job
@@ -72,6 +74,9 @@ class Board:
     air: int = 0
     near: dict[int, tuple[str, ...]] = field(default_factory=dict)
     pump_gone: bool = False
+    places: dict[str, int] = field(default_factory=dict)
+    by_tube: dict[str, str] = field(default_factory=dict)
+    taps: dict[str, str] = field(default_factory=dict)
     found: dict[frozenset[str], tuple[frozenset[int], ...]] = field(default_factory=dict, repr=False)
 
     @property
@@ -127,8 +132,11 @@ def _side_of(link: Link, job: Job) -> str:
     return next((e.side for e in ends if not e.holds_charge), "other")
 
 
-def make_board(job: Job, assembly: Assembly | None = None, cylinder_at_pump: bool = False) -> Board:
-    """The board of a sheet; ``cylinder_at_pump``: its hose is moved to a cylinder. Raises ScopeError if in pieces."""
+Bottle = Literal["", "cylinder", "nitrogen"]
+
+
+def make_board(job: Job, assembly: Assembly | None = None, at_pump: Bottle = "") -> Board:
+    """The board of a sheet; ``at_pump``: its hose is moved from the pump to this. Raises ScopeError if in pieces."""
     a = assembly or assemble(job, needs_pump=False)
     net = a.network
     kept = {s.id: s for s in job.scope.sections if s.holds_charge}
@@ -142,22 +150,24 @@ def make_board(job: Job, assembly: Assembly | None = None, cylinder_at_pump: boo
             if node in names:
                 sources.append((p.id, p.kind, node))
                 names.append(f"source.{p.id}")
-    if cylinder_at_pump:
-        sources.append(("cylinder", "cylinder", "pump"))
-        names.append("source.cylinder")
+    if at_pump:
+        sources.append((at_pump, at_pump, "pump"))
+        names.append(f"source.{at_pump}")
     sets = _Sets(names)
     raw: list[tuple[str, GateKind, str, str, str, str]] = []
     shut: set[str] = set()
     cored: set[str] = set()
     sprung: set[str] = set()
     ports: dict[str, str] = {}
+    shuts: dict[str, str] = {}
     for t in net.tubes:
-        if cylinder_at_pump and t.name in by_tube and by_tube[t.name].name == "pump":
+        if at_pump and t.name in by_tube and by_tube[t.name].name == "pump":
             sets.join(t.a, t.b)
         elif t.name in by_tube:
             v = by_tube[t.name]
             kind: GateKind = "section" if v.where == "system" else "valve"
             raw.append((v.name, kind, t.a, t.b, v.label, v.part))
+            shuts[t.name] = v.name
             if not t.open:
                 shut.add(v.name)
         elif t.name.endswith(".port"):
@@ -166,6 +176,7 @@ def make_board(job: Job, assembly: Assembly | None = None, cylinder_at_pump: boo
             name = f"port:{port.id}" if port else t.name
             words = f"the {port.words()}" if port else t.name
             raw.append((name, "port", t.a, t.b, words, part.id if part else ""))
+            shuts[t.name] = name
             if port is not None and part is not None:
                 ports[port.id] = part.id
                 if isinstance(part, ToolPart) and port.core and port.id not in job.rig.cores_in:
@@ -190,7 +201,8 @@ def make_board(job: Job, assembly: Assembly | None = None, cylinder_at_pump: boo
         raw.append((name, kind, node, f"source.{name}", f"the {source_kind}'s valve", name))
         shut.add(name)
     board = _numbered(job, a, sets, names, raw, shut, cored, sprung, ports)
-    return replace(board, pump_gone=cylinder_at_pump)
+    taps = {name: node for name, _, node in sources}
+    return replace(board, pump_gone=bool(at_pump), by_tube=shuts, taps=taps)
 
 
 def _numbered(
@@ -221,7 +233,8 @@ def _numbered(
             source, supply = "air", a.system.atmosphere
         elif any(n.startswith("source.") for n in mine):
             part = job.rig.get(next(n for n in mine if n.startswith("source."))[7:])
-            source = "nitrogen" if part is not None and part.kind == "nitrogen" else "refrigerant"
+            moved = "source.nitrogen" in mine and part is None
+            source = "nitrogen" if moved or (part is not None and part.kind == "nitrogen") else "refrigerant"
             supply = NITROGEN_PA if source == "nitrogen" else ref
         elif is_kept:
             source, supply = "refrigerant", ref
@@ -270,4 +283,5 @@ def _numbered(
         frozenset(shut),
         at("air"),
         {k: tuple(v) for k, v in near.items()},
+        places={n: at(n) for n in names},
     )

@@ -21,7 +21,11 @@ WHIFF = 100.0
 
 @dataclass(frozen=True)
 class State:
-    """Everything a touch can change: gas by room, parts ``off``, ports ``capped``, pressure ``seen`` at the ports."""
+    """Everything a touch can change: gas by room, parts ``off``, ports ``capped``, pressure ``seen`` at the ports.
+
+    ``loose``: nodes where a joint is loosened. ``swept``: nodes that nitrogen has flowed through. ``worked``: valves
+    that were shut and opened once.
+    """
 
     opened: frozenset[str]
     gas: tuple[Gas, ...]
@@ -32,6 +36,9 @@ class State:
     vented: bool = False
     fresh_oil: bool = False
     seen: bool = False
+    loose: frozenset[str] = frozenset()
+    swept: frozenset[str] = frozenset()
+    worked: frozenset[str] = frozenset()
 
     def key(self, atmosphere: float) -> tuple[object, ...]:
         """What makes two states the same for the planner: levels instead of figures."""
@@ -44,6 +51,9 @@ class State:
             self.vented,
             self.fresh_oil,
             self.seen,
+            self.loose,
+            self.swept,
+            self.worked,
             tuple(_level(g, atmosphere) for g in self.gas),
         )
 
@@ -76,6 +86,20 @@ def held(board: Board, valves: tuple[str, ...]) -> State:
     state = settle(board, replace(drawn, opened=drawn.opened - set(valves)))
     state = replace(state, pump=False, vented=True)
     return settle(board, state, air_at=board.pump)
+
+
+def carried(old: Board, state: State, new: Board) -> State:
+    """A state on a board where a hose has been moved: the same valves, the same contents, air in the moved end."""
+    opened = {n for n in state.opened if n in new.gates} | {
+        n for n in new.gates if n not in old.gates and n not in new.shut
+    }
+    node = {room: n for n, room in new.places.items() if n in old.places}
+    air: Gas = (new.atmosphere, 0.0, 0.0)
+    gas = tuple(
+        _supply(new, r) if room.source else air if r == new.pump or r not in node else state.gas[old.places[node[r]]]
+        for r, room in enumerate(new.rooms)
+    )
+    return settle(new, replace(state, opened=frozenset(opened), gas=gas, pump=False))
 
 
 def _supply(board: Board, room: int) -> Gas:
@@ -125,16 +149,20 @@ def settle(board: Board, state: State, air_at: int | None = None) -> State:
     """Let pressures even out over open gates; a running pump empties what it reaches; ``air_at`` stands open to air."""
     gas = list(state.gas)
     seen: set[int] = set()
+    loose = {board.places[n] for n in state.loose}
     for start in range(len(gas)):
         if start in seen:
             continue
         group = joined(board, state.opened, start)
         seen |= group
-        if len(group) == 1 and start != air_at and not (state.pump and start == board.pump):
+        vented = not group.isdisjoint(loose)
+        if len(group) == 1 and start != air_at and not vented and not (state.pump and start == board.pump):
             continue
         sources = [r for r in group if board.rooms[r].source]
         if air_at in group or board.air in group:
             mixed: Gas = (board.atmosphere, 0.0, 0.0)
+        elif vented:
+            mixed = _level_with_air(board, gas, group)
         elif sources:
             mixed = _filled(board, gas, group, max(sources, key=lambda r: board.rooms[r].supply))
         elif state.pump and board.pump in group:
@@ -145,6 +173,16 @@ def settle(board: Board, state: State, air_at: int | None = None) -> State:
         for r in group:
             gas[r] = _supply(board, r) if board.rooms[r].source else mixed
     return replace(state, gas=tuple(gas))
+
+
+def _level_with_air(board: Board, gas: list[Gas], group: Set[int]) -> Gas:
+    """What stands open through a loosened joint: what was over the atmosphere goes out, air makes up the rest."""
+    own = [r for r in group if not board.rooms[r].source]
+    volume = sum(board.rooms[r].volume for r in own)
+    mean = [sum(gas[r][k] * board.rooms[r].volume for r in own) / volume for k in range(3)] if own else [0.0] * 3
+    down = min(1.0, board.atmosphere / max(sum(mean), 1.0))
+    a, n, f = (x * down for x in mean)
+    return (a + board.atmosphere - (a + n + f), n, f)
 
 
 def _filled(board: Board, gas: list[Gas], group: Set[int], source: int) -> Gas:

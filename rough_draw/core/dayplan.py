@@ -8,7 +8,7 @@ from rough_draw.core.criteria import chosen
 from rough_draw.core.hold import Range
 from rough_draw.core.job import Job
 from rough_draw.core.plan import Plan
-from rough_draw.core.procedure import BALLAST_SHUT, FLUSH_AT
+from rough_draw.core.procedure import CHECK_AT, FLUSH_AT, ballast_at
 from rough_draw.core.series import time_at_level
 from rough_draw.core.units import MICRON_PA
 
@@ -74,13 +74,15 @@ def touches(job: Job, plan: Plan) -> tuple[DayTouch, ...]:
         return Range(min(known), sorted(known)[len(known) // 2], max(known)) if len(known) == 3 else None
 
     found = [DayTouch("rig", "Rig up, prove the rig", Range(-RIGGING, -RIGGING, -RIGGING), RIGGING)]
-    found.append(DayTouch("pump-on", "Pump on, ballast open", Range(0, 0, 0), 120))
-    ballast = passes(BALLAST_SHUT)
+    level = ballast_at(job)
+    found.append(DayTouch("pump-on", "Pump on, ballast open" if level else "Pump on", Range(0, 0, 0), 120))
+    ballast = passes(level) if level is not None else None
     if ballast is not None:
         found.append(DayTouch("ballast-shut", "Close the ballast", ballast, 60))
-    if c.check is not None and (check := passes(c.check)) is not None:
-        found.append(DayTouch("check-hold", f"Short check at {c.check / MICRON_PA:,.0f} µ", check, 300))
-    flush = passes(FLUSH_AT * c.target)
+    check_at = c.check or (CHECK_AT if job.habits.check_hold else None)
+    if check_at is not None and (check := passes(check_at)) is not None:
+        found.append(DayTouch("check-hold", f"Short check at {check_at / MICRON_PA:,.0f} µ", check, 300))
+    flush = passes(FLUSH_AT * c.target) if job.habits.valve_flush else None
     if flush is not None:
         found.append(DayTouch("valve-flush", "Work every ball valve once", flush, 120))
     lost = 0.0

@@ -3,16 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Literal
 
 from rough_draw.core import rigedit
 from rough_draw.core.assemble import assemble
 from rough_draw.core.board import Board, make_board
+from rough_draw.core.consequence import Touch
 from rough_draw.core.contents import PUMPED, VACUUM, State, before_the_draw, drawn_down, held, joined, total
-from rough_draw.core.interlock import Touch
+from rough_draw.core.habits import Habits
 from rough_draw.core.isolation import isolation
 from rough_draw.core.job import Job
+from rough_draw.core.nitrogen import break_goal, sweep_goal
 from rough_draw.core.reach import (
     apart,
     evacuated,
@@ -26,28 +28,30 @@ from rough_draw.core.rig import HosePart, ToolPart
 from rough_draw.core.sequence import Goal
 from rough_draw.core.unrig import rig_left, shut_off, unrig
 
-GoalKey = Literal["draw", "check-hold", "hold", "oil-change", "release-unit", "release-cylinder"]
-
-
-@dataclass(frozen=True)
-class Habits:
-    """Where schools differ: which service valve is cracked first, and whether the ballast is opened at the start."""
-
-    first: Literal["suction", "liquid"] = "suction"
-    ballast: bool = True
+GoalKey = Literal[
+    "sweep",
+    "purge",
+    "draw",
+    "valve-flush",
+    "check-hold",
+    "hold",
+    "oil-change",
+    "nitrogen-break",
+    "release-unit",
+    "release-cylinder",
+]
 
 
 def draw_goal(habits: Habits) -> Goal:
     """Everything joined to a running pump, ballast open where that is the habit."""
+    ballast = habits.ballast != "never"
 
     def unmet(board: Board, state: State) -> int:
-        return (
-            together(board, state) + ways_shut(board, state) + (not state.pump) + (habits.ballast and not state.ballast)
-        )
+        return together(board, state) + ways_shut(board, state) + (not state.pump) + (ballast and not state.ballast)
 
     def moves(board: Board, state: State) -> Iterator[Touch]:
         yield from (t for t in turns(board, state) if t.kind == "open")
-        if habits.ballast and not state.ballast:
+        if ballast and not state.ballast:
             yield Touch("ballast-open")
         if not state.pump:
             yield Touch("pump-on")
@@ -78,6 +82,21 @@ CHECK_HOLD = Goal(
     "check-hold",
     (lambda b, s: apart(b, s) + (not s.pump), lambda b, s: together(b, s) + ways_shut(b, s) + (not s.pump)),
     turns,
+)
+
+
+def _to_work(board: Board) -> list[str]:
+    """Ball valves between pump and ports, from the pump outward."""
+    rig = board.job.rig
+    depth = {p.id: len(rig.chain(p)) for p in rig.parts}
+    mine = [v for v in valves_of(board) if v not in gauge_valves(board) and v != rig.pump.id]
+    return sorted(mine, key=lambda v: depth.get(board.gates[v].part, 0))
+
+
+VALVE_FLUSH = Goal(
+    "valve-flush",
+    (lambda b, s: sum(v not in s.worked for v in _to_work(b)),),
+    lambda b, s: [Touch("work", v) for v in _to_work(b) if v not in s.worked][:1],
 )
 
 
@@ -230,18 +249,18 @@ def with_cylinder(job: Job) -> Board | None:
     whole = isolation(job, assemble(job))
     on_pump = [p for p in rig.parts if p.on == "pump"]
     if whole.complete and len(on_pump) == 1:
-        found.append(make_board(job, cylinder_at_pump=True))
+        found.append(make_board(job, at_pump="cylinder"))
     # One hose may serve one circuit of several: a way that fills them all is the better one.
     return next((b for b in found if _reached(b) == evacuated(b)), found[0] if found else None)
 
 
 def start_of(board: Board, goal: GoalKey) -> State:
     """Where a goal usually begins: before the draw with the port valves shut, in the draw, or after the hold."""
-    if goal == "draw":
+    if goal in ("draw", "sweep", "purge"):
         tools = {p.id for p in board.job.rig.parts if isinstance(p, ToolPart) and p.port}
         state = before_the_draw(board)
         return replace(state, opened=state.opened - tools)
-    if goal == "release-cylinder":
+    if goal == "release-cylinder" or (goal == "nitrogen-break" and board.pump_gone):
         return _before_the_charge(board)
     if goal == "release-unit":
         return held(board, isolation(board.job, board.assembly).valves)
@@ -260,9 +279,19 @@ def _before_the_charge(board: Board) -> State:
     return replace(first, opened=opened, gas=tuple(gas), vented=True)
 
 
-def goal_for(key: GoalKey, habits: Habits | None = None) -> Goal:
-    """A goal by its key."""
+def goal_for(key: GoalKey, board: Board, habits: Habits | None = None) -> Goal:
+    """A goal by its key, on a board."""
     h = habits or Habits()
-    made = {"draw": draw_goal(h), "release-unit": release_unit_goal(h), "release-cylinder": release_cylinder_goal()}
-    fixed = {"hold": HOLD, "check-hold": CHECK_HOLD, "oil-change": OIL_CHANGE}
-    return made.get(key) or fixed[key]
+    match key:
+        case "draw":
+            return draw_goal(h)
+        case "release-unit":
+            return release_unit_goal(h)
+        case "release-cylinder":
+            return release_cylinder_goal()
+        case "sweep" | "purge":
+            return sweep_goal(board, hoses_only=key == "purge")
+        case "nitrogen-break":
+            return break_goal(board)
+        case _:
+            return {"hold": HOLD, "check-hold": CHECK_HOLD, "oil-change": OIL_CHANGE, "valve-flush": VALVE_FLUSH}[key]

@@ -2,68 +2,21 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Set
-from dataclasses import dataclass, replace
-from typing import Literal
+from collections.abc import Set
+from dataclasses import replace
 
 from rough_draw.core.board import Board, Gate
+from rough_draw.core.consequence import RANK, Consequence, Touch, air_words, compare, gauges_in, gravest_first
 from rough_draw.core.contents import PRESSURE, VACUUM, WHIFF, State, in_vacuum, joined, settle, total
-from rough_draw.core.rig import GaugePart
-from rough_draw.core.units import MICRON_PA
-
-Severity = Literal["stop", "caution", "note"]
-Kind = Literal[
-    "open",
-    "shut",
-    "crack",
-    "pump-on",
-    "pump-off",
-    "vent-pump",
-    "ballast-open",
-    "ballast-shut",
-    "oil-change",
-    "core-out",
-    "core-in",
-    "see-pressure",
-    "purge",
-    "take-off",
-    "cap",
-    "energise",
-]
-
-
-@dataclass(frozen=True)
-class Touch:
-    """One touch: its kind and what it is made on (a gate, a part or a port by id)."""
-
-    kind: Kind
-    on: str = ""
-
-
-@dataclass(frozen=True)
-class Consequence:
-    """What follows: how grave, a stable key, in words, and why."""
-
-    severity: Severity
-    key: str
-    words: str
-    why: str = ""
+from rough_draw.core.sweep import LEAST_SHARE, flow_shares
 
 
 def play(board: Board, state: State, touch: Touch) -> tuple[State, list[Consequence]]:
     """Make a touch: the state after it, and what follows from it, the gravest first."""
     after, said = _do(board, state, touch)
-    said = [*said, *_compare(board, state, after)]
-    unique = {c.key: c for c in sorted(said, key=lambda c: -_RANK[c.severity])}
+    said = [*said, *compare(board, state, after)]
+    unique = {c.key: c for c in sorted(said, key=lambda c: -RANK[c.severity])}
     return after, gravest_first(unique.values())
-
-
-def gravest_first(said: Iterable[Consequence]) -> list[Consequence]:
-    """Consequences in the order in which they are told."""
-    return sorted(said, key=lambda c: _RANK[c.severity])
-
-
-_RANK = {"stop": 0, "caution": 1, "note": 2}
 
 
 def _do(board: Board, state: State, t: Touch) -> tuple[State, list[Consequence]]:
@@ -80,7 +33,7 @@ def _do(board: Board, state: State, t: Touch) -> tuple[State, list[Consequence]]
         case "pump-off":
             return _pump_off(board, state)
         case "vent-pump":
-            said = _air_words(board, state, joined(board, state.opened, board.pump), "air let in at the pump")
+            said = air_words(board, state, joined(board, state.opened, board.pump), "air let in at the pump")
             return settle(board, replace(state, vented=True), air_at=board.pump), said
         case "ballast-open" | "ballast-shut":
             return replace(state, ballast=t.kind == "ballast-open"), []
@@ -101,14 +54,16 @@ def _do(board: Board, state: State, t: Touch) -> tuple[State, list[Consequence]]
             return replace(state, seen=True), [stop] if low else []
         case "cap":
             return replace(state, capped=state.capped | {t.on}), []
+        case "loosen" | "tighten":
+            return _joint(board, state, t)
+        case "sweep":
+            return _sweep(board, state, t.on)
+        case "work":
+            return _work(board, state, t.on)
         case "energise":
             why = "It has no cooling, and can arc at its terminals."
             stop = Consequence("stop", "compressor-in-vacuum", "The compressor would run in a vacuum", why)
             return state, [stop] if in_vacuum(board, state, range(len(board.rooms))) else []
-
-
-def _gauges_in(board: Board, rooms: Set[int]) -> list[GaugePart]:
-    return [g for g in board.job.rig.gauges if board.gauges.get(g.id) in rooms]
 
 
 def _cracked(board: Board, state: State, gate: Gate) -> State:
@@ -204,7 +159,7 @@ def _on_shut(board: Board, state: State, after: State, gate: Gate) -> list[Conse
         if state.pump and system and hoses > 0 and gate.kind == "valve" and total(after.gas[start]) < VACUUM:
             why = "They permeate: part of the rise is theirs."
             said.append(Consequence("caution", "hoses-in-hold", f"{hoses:g} m of hose stay in what is held", why))
-        if state.pump and system and not _gauges_in(board, side) and _gauges_in(board, pump_side):
+        if state.pump and system and not gauges_in(board, side) and gauges_in(board, pump_side):
             why = "It goes on reading the pump's side."
             said.append(Consequence("caution", "gauge-outside", "The gauge is cut off from the system", why))
     return said
@@ -273,6 +228,44 @@ def _purge(board: Board, state: State, source: str) -> tuple[State, list[Consequ
     return replace(state, gas=tuple(gas)), []
 
 
+def _joint(board: Board, state: State, t: Touch) -> tuple[State, list[Consequence]]:
+    """A nut loosened half a turn, or tightened again."""
+    if t.kind == "tighten":
+        return settle(board, replace(state, loose=state.loose - {t.on})), []
+    group = joined(board, state.opened, board.places[t.on])
+    said = air_words(board, state, group, "air at the loosened joint")
+    if any(state.gas[r][2] > WHIFF and (board.rooms[r].system or board.rooms[r].source) for r in group):
+        why = "It is against the law, and it burns skin. Recover it first."
+        said.append(Consequence("stop", "venting", "Refrigerant would be vented", why))
+    elif any(total(state.gas[r]) > PRESSURE * board.atmosphere for r in group):
+        why = "Let the pressure down first: it comes out with a jet."
+        said.append(Consequence("caution", "loosened-under-pressure", "There is pressure behind the joint", why))
+    return settle(board, replace(state, loose=state.loose | {t.on})), said
+
+
+def _sweep(board: Board, state: State, tap: str) -> tuple[State, list[Consequence]]:
+    """A slow flow for some minutes from an open tap to what is loosened."""
+    shares = flow_shares(board, state.opened, board.taps[tap], state.loose) if tap in state.opened else {}
+    passed = frozenset(n for n, share in shares.items() if share >= LEAST_SHARE)
+    if not passed:
+        why = "The bottle has to be open, and a joint loosened at the far end."
+        return state, [Consequence("stop", "no-flow", "Nothing flows", why)]
+    gas = list(state.gas)
+    for n in passed:
+        r = board.places[n]
+        if not board.rooms[r].source:
+            gas[r] = (0.0, board.atmosphere, 0.0)
+    return replace(state, gas=tuple(gas), swept=state.swept | passed), []
+
+
+def _work(board: Board, state: State, valve: str) -> tuple[State, list[Consequence]]:
+    """A ball valve shut and opened again: what stands trapped round its ball gets out."""
+    between = replace(state, opened=state.opened - {valve})
+    after = settle(board, replace(state, opened=state.opened | {valve}, worked=state.worked | {valve}))
+    said = [c for c in compare(board, between, after) if c.severity == "stop"]
+    return after, said
+
+
 def _take_off(board: Board, state: State, part: str) -> tuple[State, list[Consequence]]:
     """Unscrew a part: where it was stands open to the air; a port whose core it pushed springs shut."""
     own = [n for n, p in board.ports.items() if p == part]
@@ -280,7 +273,7 @@ def _take_off(board: Board, state: State, part: str) -> tuple[State, list[Conseq
     here = replace(state, opened=opened, off=state.off | {part})
     end = board.ends[part]
     group = joined(board, opened, end)
-    said = _air_words(board, here, group, "air through the open end")
+    said = air_words(board, here, group, "air through the open end")
     loss = [r for r in group if state.gas[r][2] > 0.5 * board.atmosphere and not board.rooms[r].source]
     if any(board.rooms[r].source == "refrigerant" or board.rooms[r].system for r in group if state.gas[r][2] > WHIFF):
         why = "It is against the law, and it burns skin. Shut it off, or put the core back first."
@@ -296,52 +289,3 @@ def _take_off(board: Board, state: State, part: str) -> tuple[State, list[Conseq
             why = "Its core is out: put it back through the tool first."
             said.append(Consequence("stop", "port-open", f"The {n.replace('-', ' ')} port would stand open", why))
     return settle(board, here, air_at=end), said
-
-
-def _air_words(board: Board, state: State, group: Set[int], how: str) -> list[Consequence]:
-    """Air into an evacuated system is a stop; into a hose or the pump's side it is nothing."""
-    if in_vacuum(board, state, group):
-        why = f"By {how}: the vacuum is lost, and moist air is in."
-        return [Consequence("stop", "air-in", "Air would be drawn into the system", why)]
-    return []
-
-
-def _compare(board: Board, before: State, after: State) -> list[Consequence]:
-    """What the change of contents means for the system, the gauges and the pump, wherever it came from."""
-    said: list[Consequence] = []
-    atmosphere = board.atmosphere
-    for r, room in enumerate(board.rooms):
-        was, now = before.gas[r], after.gas[r]
-        if was == now or room.source:
-            continue
-        if room.system and total(was) < VACUUM:
-            gained = now[0] - was[0]
-            if gained > 20.0 and not after.pump:
-                rise = total(now) / MICRON_PA
-                severity: Severity = "stop" if gained > 150.0 else "caution"
-                why = f"It would stand at about {rise:,.0f} µ."
-                said.append(Consequence(severity, "air-in", "Air would be drawn into the system", why))
-        for gauge in _gauges_in(board, {r}):
-            if gauge.id in after.off:
-                continue
-            kpa = total(now) / 1000.0
-            if kpa > gauge.stands_kpa:
-                why = f"It stands {gauge.stands_kpa / 100:.0f} bar; here come {kpa / 100:.0f}."
-                said.append(
-                    Consequence("stop", f"gauge-burst-{gauge.id}", "The gauge's sensor would be destroyed", why)
-                )
-            elif now[2] - was[2] > WHIFF:
-                why = f"It stands {gauge.stands_kpa / 100:.0f} bar, but oil and refrigerant foul it: clean it after."
-                said.append(Consequence("caution", f"gauge-fouled-{gauge.id}", "The gauge will see refrigerant", why))
-            elif total(now) > PRESSURE * atmosphere and now[2] <= WHIFF:
-                why = f"It stands {gauge.stands_kpa / 100:.0f} bar; shut it off where that can be done."
-                said.append(Consequence("caution", f"gauge-pressed-{gauge.id}", "The gauge comes under pressure", why))
-        if r == board.pump and not board.pump_gone and total(now) > PRESSURE * atmosphere:
-            words = (
-                "Refrigerant would go into the pump"
-                if now[2] > now[1]
-                else "Nitrogen under pressure would go into the pump"
-            )
-            why = "It blows the oil out, and what runs through is vented. Shut the pump off first."
-            said.append(Consequence("stop", "pressure-into-pump", words, why))
-    return said

@@ -9,6 +9,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, model_validator
 
+from rough_draw.core.habits import Habits
 from rough_draw.core.rig import Rig
 from rough_draw.core.scope import Scope
 from rough_draw.core.sheet import Long, Sheet, Text
@@ -106,6 +107,7 @@ class Job(Sheet):
     aside: Annotated[tuple[Alternative, ...], Field(max_length=3)] = ()
     plans: Plans = Plans()
     criterion: CriterionChoice = CriterionChoice()
+    habits: Habits = Habits()
     prove: Prove = Prove()
     release: Release = Release()
     closing: Closing = Closing()

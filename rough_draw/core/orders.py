@@ -8,13 +8,18 @@ from functools import lru_cache
 from rough_draw.core.board import Board, make_board
 from rough_draw.core.catalogue.fluids import REFRIGERANTS
 from rough_draw.core.charge import charge_to_weigh
+from rough_draw.core.consequence import Consequence, Touch
+from rough_draw.core.contents import State, carried
 from rough_draw.core.goals import GoalKey, goal_for, start_of, with_cylinder
-from rough_draw.core.interlock import Consequence, Touch
+from rough_draw.core.habits import Habits
 from rough_draw.core.job import Job
-from rough_draw.core.rig import Rig
+from rough_draw.core.nitrogen import never_swept, tap_of, with_nitrogen
+from rough_draw.core.reach import gauge_valves
+from rough_draw.core.rig import HosePart, Rig
 from rough_draw.core.rigbuild import hose_label
 from rough_draw.core.scope import Scope
 from rough_draw.core.sequence import Sequence, derive
+from rough_draw.core.sweep import LEAST_SHARE, flow_shares, joint_words, minutes
 from rough_draw.core.system import ScopeError
 
 NEVER = "Never open a port before there is positive pressure in it."
@@ -23,11 +28,17 @@ OPENED: dict[GoalKey, str] = {
     "draw": "All is at the atmosphere still: nothing can come back.",
     "check-hold": "The pump has kept running: nothing comes back.",
     "oil-change": "Only now, with the pump pulling again.",
+    "sweep": "The way that the nitrogen is to take.",
+    "purge": "The way that the nitrogen is to take.",
+    "nitrogen-break": "The system and the nitrogen's hose stand together.",
 }
 SHUT: dict[GoalKey, str] = {
     "check-hold": "A short hold with the pump running on: the gauge says what the system does alone.",
     "hold": "Isolate first, pump off second.",
     "oil-change": "The vacuum stays in the system while the pump stands.",
+    "nitrogen-break": "Nothing gets in or out by the pump's side.",
+    "sweep": "Gas goes the short way: shut it.",
+    "purge": "Gas goes the short way: shut it.",
 }
 PUMP: dict[str, tuple[str, str]] = {
     "pump-on": ("Start the pump", "Its valves shut: it pulls on itself first."),
@@ -51,16 +62,18 @@ class Step:
 
 def order(job: Job, goal: GoalKey) -> list[Step]:
     """Steps to a goal in their order, without a stop; where there is none, one step that says what is missing."""
-    return list(_derived(job.scope, job.rig, goal))
+    return list(_derived(job.scope, job.rig, job.habits, goal))
 
 
 @lru_cache(maxsize=64)
-def _derived(scope: Scope, rig: Rig, goal: GoalKey) -> tuple[Step, ...]:
+def _derived(scope: Scope, rig: Rig, habits: Habits, goal: GoalKey) -> tuple[Step, ...]:
     # Asked with every reading of a run, and it depends on nothing but these.
-    job = Job(scope=scope, rig=rig)
+    job = Job(scope=scope, rig=rig, habits=habits)
     if goal == "release-unit" and not any(s.holds_charge for s in scope.sections):
         return (Step("no-charge", "Release from a cylinder", "Nothing in this system keeps a charge of its own."),)
     try:
+        if goal in ("sweep", "purge", "nitrogen-break"):
+            return _with_nitrogen(job, goal)
         board = with_cylinder(job) if goal == "release-cylinder" else make_board(job)
     except ScopeError as e:
         return (Step("apart", "Put the rig together first", str(e)),)
@@ -69,22 +82,107 @@ def _derived(scope: Scope, rig: Rig, goal: GoalKey) -> tuple[Step, ...]:
             "Put a core tool with its valve on the liquid port. Without it a port stands open while its hose is moved."
         )
         return (Step("no-cylinder", "No valve lets a cylinder on", why),)
-    found = derive(board, start_of(board, goal), goal_for(goal))
-    return _in_words(board, found, goal)
+    moved = (_moved(board),) if goal == "release-cylinder" else ()
+    return _or_missing((*moved, *_act(board, goal, habits)))
+
+
+def _with_nitrogen(job: Job, goal: GoalKey) -> tuple[Step, ...]:
+    """A goal for which nitrogen has to come on the rig: by its own bottle, or by the pump's hose moved to one."""
+    board = with_nitrogen(job)
+    if not board.pump_gone:
+        return _or_missing((REGULATOR, *_act(board, goal, job.habits), *_by_passed(board, goal)))
+    why = "Regulator backed off before the bottle is opened; a relief on it. Never air, never oxygen."
+    there = Step("to-nitrogen", "Move the hose from the pump to the nitrogen's regulator", why)
+    back = Step("to-pump", "Move the hose back to the pump", "Nothing is under pressure now, and nothing in vacuum.")
+    if goal != "nitrogen-break":
+        return _or_missing((there, *_act(board, goal, job.habits), *_by_passed(board, goal), back))
+    plain = make_board(job)
+    before = derive(plain, start_of(plain, "hold"), goal_for("hold", plain, job.habits))
+    middle = (
+        derive(board, carried(plain, _end(before), board), goal_for(goal, board, job.habits))
+        if before.found
+        else before
+    )
+    after = (
+        derive(plain, carried(board, _end(middle), plain), goal_for("draw", plain, job.habits))
+        if middle.found
+        else middle
+    )
+    parts = (
+        _in_words(plain, before, goal),
+        (there,),
+        _in_words(board, middle, goal),
+        (back,),
+        _in_words(plain, after, "draw"),
+    )
+    return _or_missing(tuple(s for part in parts for s in part))
+
+
+def _end(found: Sequence) -> State:
+    """The state that a derived sequence ends in. Raises ScopeError where there is none to go on from."""
+    if not found.steps:
+        raise ScopeError("nothing is left to be shut before the hose is moved")
+    return found.steps[-1].after
+
+
+REGULATOR = Step("regulator", "Regulator backed off, then open the bottle", "Dry nitrogen; a relief on the regulator.")
+
+
+def _or_missing(steps: tuple[Step, ...]) -> tuple[Step, ...]:
+    """The steps, unless a part of them cannot be done: then what is missing alone."""
+    missing = [s for s in steps if s.key == "no-order"]
+    return tuple(missing[:1]) if missing else steps
+
+
+def _by_passed(board: Board, goal: GoalKey) -> tuple[Step, ...]:
+    """What no flow passes, and what helps."""
+    if goal == "nitrogen-break":
+        return ()
+    hoses = goal == "purge"
+    left = sorted(never_swept(board, hoses))
+    if not left:
+        return ()
+    if hoses or all(n.endswith(".b") for n in left):
+        names = ", ".join(part_words(board, n.removesuffix(".b")) for n in left)
+        return (Step("by-passed", f"Not purged by it: {names}", "Blow it through before it is screwed on."),)
+    labels = board.assembly.system.labels
+    names = ", ".join(labels.get(n.removeprefix("system."), n) for n in left if n.startswith("system."))
+    return (Step("by-passed", f"Not swept: {names}", "A dead end, or shut off: break a vacuum with nitrogen instead."),)
+
+
+def _act(board: Board, goal: GoalKey, habits: Habits) -> tuple[Step, ...]:
+    return _in_words(board, derive(board, start_of(board, goal), goal_for(goal, board, habits)), goal)
 
 
 def _in_words(board: Board, found: Sequence, goal: GoalKey) -> tuple[Step, ...]:
     if not found.found:
         said = " ".join(f"{c.words}. {c.why}" for c in found.missing)
         return (Step("no-order", "No safe order with this rig", said),)
-    steps = [_moved(board)] if goal == "release-cylinder" else []
+    steps = []
     told: set[str] = set()
     for s in found.steps:
         care = tuple(f"{c.words}. {c.why}" for c in s.said if c.severity == "caution" and c.key not in told)
         told |= {c.key for c in s.said}
-        title, why = _touch(board, s.touch, s.said, goal)
+        sweeping = s.touch.kind == "sweep"
+        title, why = _swept(board, s.after) if sweeping else _touch(board, s.touch, s.said, goal)
         steps.append(Step(f"{s.touch.kind}:{s.touch.on}".rstrip(":"), title, why, care))
     return tuple(steps)
+
+
+def _swept(board: Board, state: State) -> tuple[str, str]:
+    """How long a sweep runs, and what it passes."""
+    shares = flow_shares(board, state.opened, board.taps[tap_of(board)], state.loose)
+    labels = board.assembly.system.labels
+    passed = [labels[n.removeprefix("system.")] for n in shares if shares[n] >= LEAST_SHARE and n.startswith("system.")]
+    hoses = [
+        part_words(board, p.id)
+        for p in board.job.rig.parts
+        if isinstance(p, HosePart) and shares.get(f"{p.id}.b", 0.0) >= LEAST_SHARE
+    ]
+    through = ", ".join(dict.fromkeys([*hoses, *(f"the {x}" for x in passed)]))
+    whole = minutes(board, shares)
+    long = f"{whole:.0f} min" if whole < 90 else f"{whole / 60:.1f} h"
+    return f"Let it flow slowly, {long}", f"Through {through}. Three changes of gas at about 9 l/min (estimate)."
 
 
 def _moved(board: Board) -> Step:
@@ -111,8 +209,26 @@ def _touch(board: Board, t: Touch, said: tuple[Consequence, ...], goal: GoalKey)
             return "Shut the cylinder's valve", "Once the scale shows the weight, or a little short; trim it running."
         case "open" if gate is not None and gate.kind == "cylinder":
             return "Zero the scale, then open the cylinder's valve", _weigh(scope)
+        case "open" if gate is not None and gate.kind == "nitrogen":
+            return "Open the nitrogen, a slow flow", "By the regulator: a breath at the joint, no more."
+        case "shut" if gate is not None and gate.kind == "nitrogen":
+            return "Shut the nitrogen", "The flow, or what is over, dies away."
+        case "crack" if gate is not None and gate.kind == "nitrogen":
+            why = "By the dial, to 0 gauge and not over. It carries heat in and thins what is left."
+            return "Crack the nitrogen until the system stands at 0 gauge", why
+        case "loosen":
+            return f"Loosen {joint_words(board, t.on)}", "Half a turn: the gas goes out here. Goggles."
+        case "tighten":
+            return (
+                f"Tighten {joint_words(board, t.on).replace('a joint', 'the joint')}",
+                "Hand tight on a gasket, as it was.",
+            )
+        case "work":
+            return f"Shut {label} and open it again", "The gas caught round its ball comes out. Slowly."
         case "open" if gate is not None and gate.kind == "service":
             return f"Open {label} fully", "Back-seat without force; the right hex key, long enough."
+        case "open" if t.on in gauge_valves(board):
+            return f"Open {label}", "Nothing is under pressure now."
         case "open":
             return f"Open {label}", _where_to(board, t) if goal == "release-cylinder" else OPENED.get(goal, "")
         case "shut" if gate is not None and gate.kind == "port":
@@ -130,7 +246,7 @@ def _touch(board: Board, t: Touch, said: tuple[Consequence, ...], goal: GoalKey)
             words = port.words() if port else t.on
             return f"Put the core back at the {words}, through its tool", "Under pressure only. New cores are cheap."
         case "take-off":
-            return f"Take off {_part(board, t.on)}", _whiff(said)
+            return f"Take off {part_words(board, t.on)}", _whiff(said)
         case "cap":
             port = scope.port(t.on)
             words = port.words() if port else t.on
@@ -165,15 +281,17 @@ def _where_to(board: Board, t: Touch) -> str:
 
 
 def _why_shut(board: Board, t: Touch, goal: GoalKey) -> str:
+    gate = board.gates[t.on]
+    if t.on in gauge_valves(board) and goal in ("sweep", "purge", "nitrogen-break"):
+        return "The gauge is kept from pressure."
     if goal in SHUT:
         return SHUT[goal]
-    gate = board.gates[t.on]
     if {gate.a, gate.b} & set(board.gauges.values()):
         return "Refrigerant and oil foul the gauge's sensor."
     return "It stays shut until what hangs on it is off."
 
 
-def _part(board: Board, part: str) -> str:
+def part_words(board: Board, part: str) -> str:
     """A part by the port it serves."""
     rig = board.job.rig
     p = rig.get(part)

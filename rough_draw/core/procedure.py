@@ -5,25 +5,31 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from rough_draw.core.criteria import Criterion
+from rough_draw.core.habits import ballast_level, is_wet
 from rough_draw.core.job import Job
 from rough_draw.core.runstate import RunState
 from rough_draw.core.units import MICRON_PA, micron
 
-BALLAST_SHUT = 5_000 * MICRON_PA
-"""Level, Pa, at which the ballast is closed: half way between the habits (10,000 and 1,500 µ)."""
+CHECK_AT = 1_000 * MICRON_PA
+"""Level, Pa, of a check-hold where the school names none, and how long it lasts, s."""
+CHECK_S = 120.0
 FLUSH_AT = 4.0
 """The ball valves are worked once when the gauge is this many times the target."""
 
 
 @dataclass(frozen=True)
 class NextTouch:
-    """One touch ahead. ``due`` is seconds from now (0: now, None: not known yet); ``kind`` is the touch to log."""
+    """One touch ahead. ``due`` is seconds from now (0: now, None: not known yet); ``kind`` is the touch to log.
+
+    ``first`` is one that goes with it and is logged before it.
+    """
 
     kind: str
     title: str
     why: str
     caution: str
     due: float | None
+    first: str = ""
 
 
 @dataclass(frozen=True)
@@ -33,6 +39,12 @@ class Outlook:
     ballast: float | None
     flush: float | None
     target: float | None
+    check: float | None = None
+
+
+def ballast_at(job: Job) -> float | None:
+    """Level, Pa, at which this job's ballast is closed; None where it stays shut."""
+    return ballast_level(job.habits, is_wet(job.scope.condition, job.scope.free_water_g))
 
 
 def next_touches(
@@ -51,38 +63,56 @@ def next_touches(
     the touches.
     """
     if not state.pump_on and state.isolated_at is None:
-        return [_start(job), *_draw(state, criterion, None, outlook, isolate_where)]
+        return [_start(job), *_draw(job, state, criterion, None, outlook, isolate_where, now)]
     if state.isolated_at is not None:
         return _hold(state, criterion, now)
-    return _draw(state, criterion, None if over_range else reading, outlook, isolate_where)
+    return _draw(job, state, criterion, None if over_range else reading, outlook, isolate_where, now)
 
 
 def _start(job: Job) -> NextTouch:
     has_manifold = any(p.kind == "manifold" for p in job.rig.parts)
     open_all = "Open every tool" + (", every manifold valve" if has_manifold else "") + ". "
+    ballast = ballast_at(job) is not None
     return NextTouch(
         "pump-on",
-        "Start the pump, ballast open",
-        open_all + "The ballast keeps water from condensing in the oil while most of it comes over.",
+        "Start the pump, ballast open" if ballast else "Start the pump, ballast shut",
+        open_all
+        + ("The ballast keeps water from condensing in the oil while most of it comes over." if ballast else ""),
         "Power to the unit locked off: a compressor must never run in vacuum.",
         0.0,
+        "ballast-open" if ballast else "",
     )
 
 
-def _draw(state: RunState, c: Criterion, reading: float | None, outlook: Outlook, where: str) -> list[NextTouch]:
+def _draw(
+    job: Job, state: RunState, c: Criterion, reading: float | None, outlook: Outlook, where: str, now: float
+) -> list[NextTouch]:
     ahead: list[NextTouch] = []
-    if state.ballast_open or not state.pump_on:
-        due = 0.0 if reading is not None and reading <= BALLAST_SHUT else outlook.ballast
+    if state.checking_since is not None:
+        why = "A leak goes straight on; what only evens out or boils off bends. Then pull on."
+        left = CHECK_S - (now - state.checking_since)
+        care = "The pump has kept running: nothing comes back."
+        ahead.append(NextTouch("check-end", "End the check-hold, open again", why, care, max(0.0, left)))
+    level = ballast_at(job)
+    if state.ballast_open or (level is not None and not state.pump_on):
+        shut_at = level if level is not None else 5_000 * MICRON_PA
+        due = 0.0 if reading is not None and reading <= shut_at else outlook.ballast
         ahead.append(
             NextTouch(
                 "ballast-shut",
                 "Close the gas ballast",
-                f"Under {micron(BALLAST_SHUT):,.0f} µ the ballast only keeps the pump from going deep.",
+                f"Under {micron(shut_at):,.0f} µ the ballast only keeps the pump from going deep.",
                 "A ballast left open is the commonest stall.",
                 due,
             )
         )
-    if state.flushed_at is None:
+    if job.habits.check_hold and state.checked_at is None and state.checking_since is None:
+        at = c.check or CHECK_AT
+        due = 0.0 if reading is not None and reading <= at else outlook.check
+        title = f"Check-hold: isolate at {where} for two minutes"
+        why = f"At {micron(at):,.0f} µ a leak shows before an hour is spent on it. The pump runs on."
+        ahead.append(NextTouch("check-hold", title, why, "Leave the pump running.", due))
+    if job.habits.valve_flush and state.flushed_at is None:
         due = 0.0 if reading is not None and reading <= FLUSH_AT * c.target else outlook.flush
         ahead.append(
             NextTouch(

@@ -6,8 +6,8 @@ from collections.abc import Iterator
 from functools import lru_cache
 
 from rough_draw.core.board import Board
+from rough_draw.core.consequence import Touch
 from rough_draw.core.contents import State, joined
-from rough_draw.core.interlock import Touch
 from rough_draw.core.isolation import valves_between
 
 

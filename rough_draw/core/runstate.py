@@ -11,6 +11,8 @@ TOUCHES: dict[str, str] = {
     "ballast-open": "Gas ballast opened",
     "ballast-shut": "Gas ballast closed",
     "valve-flush": "Ball valves opened and closed once",
+    "check-hold": "Isolated for a check-hold",
+    "check-end": "Opened again after the check-hold",
     "isolate": "System isolated",
     "reopen": "System opened to the pump again",
     "note": "Note",
@@ -18,23 +20,40 @@ TOUCHES: dict[str, str] = {
 """Kinds of touch that a run knows, with their words."""
 
 
+ON_ONE: dict[str, str] = {
+    "open": "Opened",
+    "shut": "Shut",
+    "take-off": "Taken off:",
+    "put-on": "Put on again:",
+    "core-out": "Core pulled at the port:",
+    "core-in": "Core put back at the port:",
+}
+"""Touches on one valve, part or port, ``<kind>:<id>``, with their words."""
+
+
+def on_one(kind: str) -> tuple[str, str] | None:
+    """A touch on one thing: which touch and on which; None for any other kind."""
+    way, colon, thing = kind.partition(":")
+    return (way, thing) if colon and way in ON_ONE and thing else None
+
+
 def turned(kind: str) -> tuple[str, str] | None:
     """A touch on one valve, ``open:<valve>`` or ``shut:<valve>``: which way and which; None for any other kind."""
-    way, colon, valve = kind.partition(":")
-    return (way, valve) if colon and way in ("open", "shut") and valve else None
+    found = on_one(kind)
+    return found if found is not None and found[0] in ("open", "shut") else None
 
 
 def known(kind: str) -> bool:
     """Whether a run knows this kind of touch."""
-    return kind in TOUCHES or turned(kind) is not None
+    return kind in TOUCHES or on_one(kind) is not None
 
 
-def words_of(kind: str, valves: Mapping[str, str] | None = None) -> str:
-    """A kind in words; ``valves`` names the valves of the rig."""
-    valve = turned(kind)
-    if valve is None:
+def words_of(kind: str, names: Mapping[str, str] | None = None) -> str:
+    """A kind in words; ``names`` are those of the rig's valves and parts."""
+    found = on_one(kind)
+    if found is None:
         return TOUCHES.get(kind, kind)
-    return f"{'Opened' if valve[0] == 'open' else 'Shut'} {(valves or {}).get(valve[1], valve[1])}"
+    return f"{ON_ONE[found[0]]} {(names or {}).get(found[1], found[1].replace('-', ' '))}"
 
 
 @dataclass(frozen=True)
@@ -56,10 +75,32 @@ class RunState:
     ballast_shut_at: float | None = None
     flushed_at: float | None = None
     isolated_at: float | None = None
+    checking_since: float | None = None
+    checked_at: float | None = None
     pump_off_at: float | None = None
     stopped_unisolated: bool = False
     shut: frozenset[str] = frozenset()
     opened: frozenset[str] = frozenset()
+    off: frozenset[str] = frozenset()
+    cores: frozenset[str] = frozenset()
+
+
+def _one(state: RunState, way: str, thing: str) -> RunState:
+    """A touch on one valve, part or port. ``cores``: ports whose core was put back."""
+    one = {thing}
+    match way:
+        case "shut":
+            return replace(state, shut=state.shut | one, opened=state.opened - one)
+        case "open":
+            return replace(state, shut=state.shut - one, opened=state.opened | one)
+        case "take-off":
+            return replace(state, off=state.off | one)
+        case "put-on":
+            return replace(state, off=state.off - one)
+        case "core-in":
+            return replace(state, cores=state.cores | one)
+        case _:
+            return replace(state, cores=state.cores - one)
 
 
 def fold(touches: Iterable[Touch]) -> RunState:
@@ -71,7 +112,7 @@ def fold(touches: Iterable[Touch]) -> RunState:
             started = state.started_at if state.started_at is not None else at
             state = replace(state, started_at=started, pump_on=True, pump_off_at=None)
         elif touch.kind == "pump-off":
-            careless = state.pump_on and state.isolated_at is None
+            careless = state.pump_on and state.isolated_at is None and state.checking_since is None
             state = replace(
                 state, pump_on=False, pump_off_at=at, stopped_unisolated=state.stopped_unisolated or careless
             )
@@ -81,14 +122,14 @@ def fold(touches: Iterable[Touch]) -> RunState:
             state = replace(state, ballast_open=False, ballast_shut_at=at)
         elif touch.kind == "valve-flush":
             state = replace(state, flushed_at=at)
+        elif touch.kind == "check-hold":
+            state = replace(state, checking_since=at)
+        elif touch.kind == "check-end":
+            state = replace(state, checking_since=None, checked_at=at)
         elif touch.kind == "isolate":
             state = replace(state, isolated_at=at)
         elif touch.kind == "reopen":
             state = replace(state, isolated_at=None)
-        elif (valve := turned(touch.kind)) is not None:
-            one = {valve[1]}
-            shut, opened = (
-                (state.shut | one, state.opened - one) if valve[0] == "shut" else (state.shut - one, state.opened | one)
-            )
-            state = replace(state, shut=shut, opened=opened)
+        elif (found := on_one(touch.kind)) is not None:
+            state = _one(state, *found)
     return state

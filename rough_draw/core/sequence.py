@@ -12,8 +12,9 @@ from dataclasses import dataclass
 from itertools import count
 
 from rough_draw.core.board import Board
+from rough_draw.core.consequence import Consequence, Touch
 from rough_draw.core.contents import State
-from rough_draw.core.interlock import Consequence, Touch, play
+from rough_draw.core.interlock import play
 
 MOST_STATES = 4000
 """States looked at before the search gives up. A rig that needs more has no order a person could follow."""

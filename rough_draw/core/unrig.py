@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from rough_draw.core.board import Board
+from rough_draw.core.consequence import Touch
 from rough_draw.core.contents import State
-from rough_draw.core.interlock import Touch
 from rough_draw.core.reach import valves_of
 from rough_draw.core.rig import GaugePart, HosePart, Part
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from rough_draw.core.criteria import chosen
 from rough_draw.core.job import Job
-from rough_draw.core.procedure import BALLAST_SHUT, FLUSH_AT
+from rough_draw.core.procedure import FLUSH_AT, ballast_at
 from rough_draw.core.runstate import Touch
 from rough_draw.standins.world import Truth, World
 
@@ -36,11 +36,12 @@ def play(
     """
     world = World(job, truth)
     criterion = chosen(job.criterion)
-    touches = [Touch("ballast-open", 0.0), Touch("pump-on", 0.0)]
+    level = ballast_at(job)
+    touches = [*([Touch("ballast-open", 0.0)] if level is not None else []), Touch("pump-on", 0.0)]
     for t in touches:
         world.touch(t.kind)
     readings: list[tuple[float, float | None]] = []
-    ballast, flushed, reached = True, False, False
+    ballast, flushed, reached = level is not None, not job.habits.valve_flush, False
     time = 0.0
 
     def step(seconds: float) -> float | None:
@@ -59,7 +60,7 @@ def play(
         value = step(1.0 if time < 1800 else 5.0)
         if value is None:
             continue
-        if ballast and value <= BALLAST_SHUT:
+        if ballast and level is not None and value <= level:
             log("ballast-shut")
             ballast = False
         if not flushed and value <= FLUSH_AT * criterion.target:

@@ -83,8 +83,8 @@ class World:
             self.pump_on = kind == "pump-on"
         elif kind in ("ballast-open", "ballast-shut"):
             self.ballast = kind == "ballast-open"
-        elif kind in ("isolate", "reopen"):
-            self.isolated = kind == "isolate"
+        elif kind in ("isolate", "reopen", "check-hold", "check-end"):
+            self.isolated = kind in ("isolate", "check-hold")
         elif (valve := turned(kind)) is not None and valve[1] in self.assembly.valves:
             self.turned[self.assembly.valves[valve[1]].tube] = valve[0] == "open"
         else:

@@ -3,19 +3,22 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import Literal
+from typing import Literal, get_args
 
 import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from rough_draw.core.board import Board, make_board
+from rough_draw.core.consequence import Touch
 from rough_draw.core.contents import PUMPED, State, before_the_draw, drawn_down, held, settle, total
-from rough_draw.core.foresee import foresee
-from rough_draw.core.goals import GoalKey, Habits, goal_for, start_of, with_cylinder
-from rough_draw.core.interlock import Touch, play
+from rough_draw.core.foresee import foresee, touches_on
+from rough_draw.core.goals import GoalKey, goal_for, start_of, with_cylinder
+from rough_draw.core.habits import Habits
+from rough_draw.core.interlock import play
 from rough_draw.core.isolation import isolation
 from rough_draw.core.job import Job, Release
+from rough_draw.core.nitrogen import with_nitrogen
 from rough_draw.core.orders import order
 from rough_draw.core.patterns import PATTERNS, fits, rig_from
 from rough_draw.core.release import release_steps
@@ -26,7 +29,7 @@ from rough_draw.core.sequence import Sequence, derive
 from rough_draw.core.system import ScopeError
 from tests.builders import hose, jobs, scope
 
-GOALS: tuple[GoalKey, ...] = ("draw", "check-hold", "hold", "oil-change", "release-unit", "release-cylinder")
+GOALS: tuple[GoalKey, ...] = get_args(GoalKey)
 HERE = scope("cooler", opened=True)
 FITTING = [p for p in PATTERNS if fits(p, HERE)]
 
@@ -150,11 +153,14 @@ def check(board: Board, goal: GoalKey, found: Sequence) -> None:
         for name in state.opened:
             gate = board.gates[name]
             sources = [board.rooms[r].source for r in (gate.a, gate.b)]
-            assert any(sources) or state.gas[gate.a] == pytest.approx(state.gas[gate.b], rel=1e-6)
-    assert goal_for(goal).phases[-1](board, state) == 0
+            # Gases mix slowly at one pressure; pressures even out at once.
+            assert any(sources) or total(state.gas[gate.a]) == pytest.approx(total(state.gas[gate.b]), rel=1e-6)
+    assert goal_for(goal, board).phases[-1](board, state) == 0
 
 
 def board_for(job: Job, goal: GoalKey) -> Board | None:
+    if goal in ("sweep", "purge", "nitrogen-break"):
+        return with_nitrogen(job)
     return with_cylinder(job) if goal == "release-cylinder" else make_board(job)
 
 
@@ -163,7 +169,7 @@ def board_for(job: Job, goal: GoalKey) -> Board | None:
 def test_every_pattern_has_every_order(pattern: str, goal: GoalKey) -> None:
     board = board_for(sheet(pattern), goal)
     assert board is not None
-    found = derive(board, start_of(board, goal), goal_for(goal))
+    found = derive(board, start_of(board, goal), goal_for(goal, board))
     assert found.found, found.missing
     check(board, goal, found)
 
@@ -177,7 +183,7 @@ def test_no_derived_order_holds_a_stop(job: Job, goal: GoalKey) -> None:
         board = None
     assume(board is not None)
     assert board is not None
-    found = derive(board, start_of(board, goal), goal_for(goal))
+    found = derive(board, start_of(board, goal), goal_for(goal, board))
     if found.found:
         check(board, goal, found)
     else:
@@ -239,6 +245,26 @@ def test_foresight_follows_the_run() -> None:
         foresee(job, running, "open:nothing")
 
 
+def test_what_can_be_done_to_a_part_follows_the_run() -> None:
+    job = sheet("three-tools")
+    running = fold([Made("pump-on", 0)])
+    assert [o.kind for o in touches_on(job, running, "hose-a")] == ["take-off:hose-a"]
+    assert {o.kind for o in touches_on(job, running, "tool-a")} == {
+        "shut:tool-a",
+        "core-in:suction",
+        "take-off:tool-a",
+    }
+    assert [o.kind for o in touches_on(job, running, "pump")] == ["shut:pump", "pump-off", "ballast-open"]
+    assert "open:system.suction-service" in {o.kind for o in touches_on(job, running, "suction")}
+    for kind in ("take-off:hose-a", "core-in:suction", "take-off:tool-a", "open:system.suction-service"):
+        assert foresee(job, running, kind).stop, kind
+    off = fold([Made("pump-on", 0), Made("isolate", 5), Made("pump-off", 9), Made("take-off:hose-a", 12)])
+    assert off.off == {"hose-a"}
+    assert [o.kind for o in touches_on(job, off, "hose-a")] == ["put-on:hose-a"]
+    assert foresee(job, off, "open:tool-a").stop
+    assert fold([Made("core-in:suction", 1), Made("core-out:suction", 2)]).cores == frozenset()
+
+
 def test_power_in_a_vacuum_is_a_stop_where_the_compressor_is_in_it() -> None:
     on = scope("chiller", opened=True)
     board = make_board(Job(scope=on, rig=rig_from("three-tools", on)))
@@ -264,7 +290,7 @@ def test_a_pumped_room_is_what_the_pump_leaves() -> None:
 def touches(job: Job, goal: GoalKey, habits: Habits) -> list[Touch]:
     board = board_for(job, goal)
     assert board is not None
-    found = derive(board, start_of(board, goal), goal_for(goal, habits))
+    found = derive(board, start_of(board, goal), goal_for(goal, board, habits))
     assert found.found
     return [s.touch for s in found.steps]
 
@@ -278,17 +304,17 @@ def test_which_service_valve_is_cracked_first_is_a_habit(first: Literal["suction
     assert opened[0] == cracked.on
 
 
-@pytest.mark.parametrize("ballast", [True, False])
-def test_the_ballast_is_a_habit(ballast: bool) -> None:
+@pytest.mark.parametrize(("ballast", "opened"), [("5000", True), ("seconds", True), ("never", False)])
+def test_the_ballast_is_a_habit(ballast: Literal["5000", "seconds", "never"], opened: bool) -> None:
     kinds = [t.kind for t in touches(sheet("two-hoses"), "draw", Habits(ballast=ballast))]
-    assert ("ballast-open" in kinds) is ballast
+    assert ("ballast-open" in kinds) is opened
     assert kinds[-1] == "pump-on"
 
 
 def test_a_caution_stays_only_where_no_other_order_avoids_it() -> None:
     for pattern in FITTING:
         board = make_board(sheet(pattern))
-        found = derive(board, start_of(board, "release-unit"), goal_for("release-unit"))
+        found = derive(board, start_of(board, "release-unit"), goal_for("release-unit", board))
         fouled = any(c.key.startswith("gauge-fouled") for c in found.cautions)
         gauge = board.job.rig.gauge
         guarded = gauge is None or any(s.touch.kind == "shut" for s in found.steps)

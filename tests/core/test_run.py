@@ -7,6 +7,7 @@ import pytest
 
 from rough_draw.core import criteria
 from rough_draw.core.gauge import GaugeModel
+from rough_draw.core.habits import Habits
 from rough_draw.core.job import Gate, Job, Party, Prove, Release
 from rough_draw.core.live import rate_of, standing
 from rough_draw.core.plan import plan_job
@@ -54,6 +55,22 @@ def ahead(job: Job, state: RunState, microns: float | None, over: bool = False, 
     reading = None if microns is None else microns * M
     found = next_touches(job, state, C, reading, over, Outlook(60, 200, 900), now, "the suction tool")
     return [f"{t.kind}@{t.due}" for t in found]
+
+
+def test_habits_change_what_comes_next(job: Job) -> None:
+    checks = job.model_copy(update={"habits": Habits(ballast="1500", check_hold=True, valve_flush=False)})
+    on = fold([Touch("ballast-open", 0), Touch("pump-on", 1)])
+    assert ahead(checks, on, 4_900) == ["ballast-shut@60", "check-hold@None", "isolate@900"]
+    assert ahead(checks, on, 990)[:2] == ["ballast-shut@0.0", "check-hold@0.0"]
+    during = fold([Touch("pump-on", 1), Touch("check-hold", 80)])
+    assert ahead(checks, during, 990, now=100.0) == ["check-end@100.0", "isolate@900"]
+    after = fold([Touch("pump-on", 1), Touch("check-hold", 80), Touch("check-end", 200), Touch("pump-off", 300)])
+    assert after.checked_at == 200
+    assert after.stopped_unisolated
+    dry = job.model_copy(update={"habits": Habits(ballast="wet-only")})
+    assert next_touches(dry, RunState(), C, None, False, Outlook(1, 2, 3), 0, "x")[0].first == ""
+    wet = dry.model_copy(update={"scope": dry.scope.model_copy(update={"condition": "flooded"})})
+    assert next_touches(wet, RunState(), C, None, False, Outlook(1, 2, 3), 0, "x")[0].first == "ballast-open"
 
 
 def test_next_touches_in_their_order(job: Job) -> None:

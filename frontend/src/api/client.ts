@@ -11,6 +11,7 @@ export type PlanOut = S["PlanOut"];
 export type Part = S["PartOut"];
 export type ForesightOut = S["ForesightOut"];
 export type ChecksOut = S["ChecksOut"];
+export type OfferOut = S["OfferOut"];
 export type StepOut = S["StepOut"];
 export type LiveOut = S["LiveOut"];
 export type NextTouch = S["NextOut"];

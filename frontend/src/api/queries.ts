@@ -10,6 +10,7 @@ import type {
   JobOut,
   ChecksOut,
   ForesightOut,
+  OfferOut,
   LiveOut,
   StepOut,
   OwnTemplate,
@@ -123,6 +124,11 @@ export function useForesight(key: string, kind: string) {
     staleTime: 0,
     gcTime: 0,
   });
+}
+
+/** What a hand could do to a part or a section as the run stands. */
+export function useOffers(key: string, name: string) {
+  return useQuery({ queryKey: ["offers", key, name], queryFn: () => get<OfferOut[]>(`/jobs/${key}/offers/${encodeURIComponent(name)}`), staleTime: 0, gcTime: 0 });
 }
 
 export function refreshRun(client: ReturnType<typeof useQueryClient>, key: string): void {

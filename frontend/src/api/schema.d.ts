@@ -436,6 +436,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{key}/offers/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Offers
+         * @description What a hand could do to a part or a section as the run stands.
+         */
+        get: operations["offers_api_jobs__key__offers__name__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{key}/orders/{goal}": {
         parameters: {
             query?: never;
@@ -1155,6 +1175,8 @@ export interface components {
             conditions: components["schemas"]["Choice"][];
             /** Gauges */
             gauges: components["schemas"]["Choice"][];
+            /** Habits */
+            habits: components["schemas"]["HabitOut"][];
             /** Hose Sizes */
             hose_sizes: string[];
             /** Kit */
@@ -1722,6 +1744,49 @@ export interface components {
             valve: boolean;
         };
         /**
+         * HabitOut
+         * @description What schools differ in: the field of the sheet's habits, the question, its choices with their reasons.
+         */
+        HabitOut: {
+            /** Field */
+            field: string;
+            /** Options */
+            options: components["schemas"]["Choice"][];
+            /** Words */
+            words: string;
+        };
+        /**
+         * Habits
+         * @description How it is done here: on the sheet, so that the record says it.
+         *
+         *     ``ballast``: the level (µ) at which the open ballast is closed, or another rule. ``check_hold``: a short hold at
+         *     about 1,000 µ. ``valve_flush``: ball valves worked once near the target. ``first``: the service valve cracked first.
+         */
+        Habits: {
+            /**
+             * Ballast
+             * @default 5000
+             * @enum {string}
+             */
+            ballast: "10000" | "5000" | "1500" | "seconds" | "wet-only" | "never";
+            /**
+             * Check Hold
+             * @default false
+             */
+            check_hold: boolean;
+            /**
+             * First
+             * @default suction
+             * @enum {string}
+             */
+            first: "suction" | "liquid";
+            /**
+             * Valve Flush
+             * @default true
+             */
+            valve_flush: boolean;
+        };
+        /**
          * HosePart
          * @description A hose by nominal bore, length, what it is made for, and age.
          *
@@ -1864,6 +1929,15 @@ export interface components {
              * @constant
              */
             format: "rough-draw/job";
+            /**
+             * @default {
+             *       "ballast": "5000",
+             *       "check_hold": false,
+             *       "first": "suction",
+             *       "valve_flush": true
+             *     }
+             */
+            habits: components["schemas"]["Habits"];
             /**
              * @default {
              *       "customer": "",
@@ -2343,6 +2417,8 @@ export interface components {
             caution: string;
             /** Due At */
             due_at: number | null;
+            /** First */
+            first: string;
             /** Kind */
             kind: string;
             /** Title */
@@ -2378,6 +2454,16 @@ export interface components {
             on?: string | null;
             /** Port */
             port?: string | null;
+        };
+        /**
+         * OfferOut
+         * @description A touch that can be made.
+         */
+        OfferOut: {
+            /** Kind */
+            kind: string;
+            /** Words */
+            words: string;
         };
         /**
          * OutcomeOut
@@ -4323,13 +4409,45 @@ export interface operations {
             };
         };
     };
+    offers_api_jobs__key__offers__name__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OfferOut"][];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     derived_order_api_jobs__key__orders__goal__get: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 key: string;
-                goal: "draw" | "check-hold" | "hold" | "oil-change" | "release-unit" | "release-cylinder";
+                goal: "sweep" | "purge" | "draw" | "valve-flush" | "check-hold" | "hold" | "oil-change" | "nitrogen-break" | "release-unit" | "release-cylinder";
             };
             cookie?: never;
         };

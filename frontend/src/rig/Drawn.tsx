@@ -6,18 +6,22 @@ import { isShut, tone, type RigLineProps } from "./line";
 type Box = Drawing["boxes"] extends (infer B)[] | undefined ? B : never;
 
 /** The rig line as the server laid it out. */
-export function Drawn({ plan, pressures = {}, reading, shut = [], selected, onPart, onValve, onPump }: RigLineProps) {
+export function Drawn({ plan, pressures = {}, reading, shut = [], selected, onPart, onValve, onSection }: RigLineProps) {
   const u = useUnits();
   const d = plan.drawing;
   const width = d.width ?? 1120;
   const height = d.height ?? 140;
-  const touched = (part: string) => (onPart ? () => onPart(part) : part === "pump" ? onPump : undefined);
-  const press = (part: string, label: string) => {
-    const act = touched(part);
+  const touched = (part: string, section = false) => {
+    const act = section ? onSection : onPart;
+    return act ? () => act(part) : undefined;
+  };
+  const press = (part: string, label: string, section = false) => {
+    const act = touched(part, section);
     return act && !part.endsWith(".port") && !part.startsWith("link:")
       ? {
           role: "button",
           tabIndex: 0,
+          "data-touch": `part:${part}`,
           "aria-label": `${label}${selected === part ? ", chosen" : ""}`,
           onClick: act,
           onKeyDown: (e: React.KeyboardEvent) => {
@@ -48,7 +52,7 @@ export function Drawn({ plan, pressures = {}, reading, shut = [], selected, onPa
         );
       })}
       {(d.boxes ?? []).map((b) => (
-        <g key={b.name + b.kind} {...(b.kind === "section" ? {} : press(b.name, b.kind === "pump" && !/pump/i.test(b.label) ? `Pump, ${b.label}` : b.label))}>
+        <g key={b.name + b.kind} {...press(b.name, b.kind === "pump" && !/pump/i.test(b.label) ? `Pump, ${b.label}` : b.label, b.kind === "section")}>
           <Compartment b={b} pa={pressures[b.name]} chosen={selected === b.name} say={(p) => u.say("pressure", p)} words={u.words} />
         </g>
       ))}
@@ -128,6 +132,7 @@ function ValveMark({ v, shut, chosen, onPress }: { v: Round; shut: boolean; chos
     <g
       role={onPress ? "button" : "img"}
       tabIndex={onPress ? 0 : undefined}
+      data-touch={onPress ? `valve:${v.valve}` : undefined}
       aria-label={`${v.label}, ${shut ? "shut" : "open"}`}
       onClick={onPress}
       onKeyDown={(e) => {

@@ -1,35 +1,79 @@
 import { useState } from "react";
 
-import type { StepOut } from "../api/client";
-import { useOrder } from "../api/queries";
+import type { Job, StepOut } from "../api/client";
+import type { Editor } from "../api/editor";
+import { useCatalogue, useOrder } from "../api/queries";
 import { useUnits } from "../lib/units";
 import { Segments } from "../ui/Field";
 import { Fault, Sheet } from "../ui/Sheet";
 
 const GOALS = [
+  { value: "sweep", label: "nitrogen sweep" },
+  { value: "purge", label: "purge the hoses" },
   { value: "draw", label: "begin the draw" },
   { value: "check-hold", label: "check-hold" },
+  { value: "valve-flush", label: "work the valves" },
   { value: "hold", label: "hold" },
   { value: "oil-change", label: "oil change" },
+  { value: "nitrogen-break", label: "nitrogen break" },
 ];
 
 /** The derived order of touches on this rig, for what is to be done next. */
-export function Orders({ jobKey, version }: { jobKey: string; version: number }) {
+export function Orders({ jobKey, job, editor }: { jobKey: string; job: Job; editor: Editor }) {
   const [goal, setGoal] = useState("hold");
-  const order = useOrder(jobKey, goal, version);
   return (
     <Sheet title="In what order, on this rig" className="md:col-span-2">
       <Segments label="to" value={goal} options={GOALS} onChange={setGoal} />
+      <OrderList jobKey={jobKey} goal={goal} version={editor.version} />
+      <Habits job={job} editor={editor} />
+    </Sheet>
+  );
+}
+
+/** One derived order. */
+export function OrderList({ jobKey, goal, version }: { jobKey: string; goal: string; version: number }) {
+  const order = useOrder(jobKey, goal, version);
+  return (
+    <>
       {order.error && <Fault title="No order" detail={order.error.message} />}
       <ol aria-label="Order of touches" className="mt-3 grid list-none gap-x-8 gap-y-2 p-0 md:grid-cols-2">
         {(order.data ?? []).map((s, i) => (
-          <li key={s.value} className="flex gap-3">
+          <li key={`${i}${s.value}`} className="flex gap-3">
             <span className="figure w-7 flex-none text-right text-[19px] font-bold">{i + 1}</span>
             <StepBody step={s} />
           </li>
         ))}
       </ol>
-    </Sheet>
+    </>
+  );
+}
+
+/** What schools differ in: the choice made here, with the reason its people give. */
+function Habits({ job, editor }: { job: Job; editor: Editor }) {
+  const { data } = useCatalogue();
+  const habits = job.habits ?? {};
+  return (
+    <details className="mt-4 border-t-2 border-rule pt-2">
+      <summary className="casual min-h-12 cursor-pointer py-2 text-[17px] font-bold">Where schools differ, and how it is done here</summary>
+      <div className="grid gap-4 md:grid-cols-2">
+        {(data?.habits ?? []).map((q) => {
+          const value = String((habits as Record<string, unknown>)[q.field]);
+          const chosen = q.options.find((o) => o.value === value);
+          const stored = (v: string) => (v === "true" ? true : v === "false" ? false : v);
+          return (
+            <div key={q.field}>
+              <Segments
+                label={q.words}
+                value={value}
+                options={q.options.map((o) => ({ value: o.value, label: o.label }))}
+                onChange={(v) => editor.edit((j) => ({ ...j, habits: { ...j.habits, [q.field]: stored(v) } }))}
+              />
+              <p className="mt-1 text-soft">{chosen?.note}</p>
+            </div>
+          );
+        })}
+      </div>
+    </details>
   );
 }
 
@@ -38,7 +82,7 @@ export function StepBody({ step, large = false }: { step: StepOut; large?: boole
   const u = useUnits();
   return (
     <div>
-      <div className={large ? "casual text-[21px] leading-tight font-extrabold" : "font-bold"}>{step.label}</div>
+      <div className={large ? "casual text-[21px] leading-tight font-extrabold" : "font-bold"}>{u.words(step.label)}</div>
       <div className="text-soft">{u.words(step.note ?? "")}</div>
       {(step.care ?? []).map((c) => (
         <div key={c} className="mt-1 border-l-4 border-ochre pl-3">

@@ -1,32 +1,77 @@
 import type { ForesightOut, LiveOut, PlanOut } from "../api/client";
-import { useForesight, useTouch } from "../api/queries";
+import { useForesight, useOffers, useTouch } from "../api/queries";
 import { isShut } from "./line";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
 import { Modal } from "../ui/Modal";
 import { Fault, Tag } from "../ui/Sheet";
 
-/** What is asked after: a valve of the rig, or the pump where no valve is named. */
-export type Asked = { valve: string | null } | null;
+/** What is asked after: a valve of the rig (the pump where none is named), or a part or section. */
+export type Asked = { valve: string | null } | { part: string } | null;
+type Valve = { valve: string | null };
 
 /** A touch before it is made: what it would do, and a second question where it should not be done. */
 export function TouchDialog({ asked, onClose, jobKey, plan, live, shut }: { asked: Asked; onClose: () => void; jobKey: string; plan: PlanOut; live: LiveOut; shut: string[] }) {
   return (
-    <Modal open={asked !== null} onClose={onClose} title={asked === null ? "" : titleOf(asked, plan, live, shut)}>
-      {asked !== null && <Question key={kindOf(asked, plan, live, shut)} kind={kindOf(asked, plan, live, shut)} onClose={onClose} jobKey={jobKey} plan={plan} live={live} />}
+    <Modal open={asked !== null} onClose={onClose} title={asked === null ? "" : "part" in asked ? partTitle(plan, asked.part) : titleOf(asked, plan, live, shut)}>
+      {asked !== null && "part" in asked && <Offers name={asked.part} jobKey={jobKey} onClose={onClose} />}
+      {asked !== null && !("part" in asked) && <Question key={kindOf(asked, plan, live, shut)} kind={kindOf(asked, plan, live, shut)} onClose={onClose} jobKey={jobKey} plan={plan} live={live} />}
     </Modal>
   );
 }
 
 /** The touch that a press stands for. Valves that isolate together are turned together. */
-function kindOf({ valve }: NonNullable<Asked>, plan: PlanOut, live: LiveOut, shut: string[]): string {
+export function kindOf({ valve }: Valve, plan: PlanOut, live: LiveOut, shut: string[]): string {
   if (valve === null) return live.pump_on ? "pump-off" : "pump-on";
   const closed = isShut(plan, valve, shut);
   if (plan.isolate_valves.includes(valve)) return closed ? "reopen" : "isolate";
   return `${closed ? "open" : "shut"}:${valve}`;
 }
 
-function titleOf(asked: NonNullable<Asked>, plan: PlanOut, live: LiveOut, shut: string[]): string {
+function partTitle(plan: PlanOut, part: string): string {
+  const named = [...(plan.drawing.boxes ?? []).map((b) => [b.name, b.label]), ...plan.parts.map((p) => [p.name, p.label]), ...(plan.drawing.strokes ?? []).map((s) => [s.part, s.label])];
+  const label = named.find(([name, l]) => name === part && l)?.[1] ?? part.replaceAll("-", " ");
+  return label.charAt(0).toUpperCase() + label.slice(1);
+}
+
+/** Every touch that a part allows, each with what it would do. */
+function Offers({ name, jobKey, onClose }: { name: string; jobKey: string; onClose: () => void }) {
+  const offers = useOffers(jobKey, name);
+  if (offers.error) return <Fault title="What can be done here is not known" detail={offers.error.message} />;
+  if (offers.data?.length === 0) return <p className="text-soft">Nothing here is turned, pulled or taken off.</p>;
+  return (
+    <ul className="list-none p-0">
+      {(offers.data ?? []).map((o) => (
+        <li key={o.kind} className="border-t-2 border-rule pt-3 pb-4 first:border-0 first:pt-0">
+          <Offered kind={o.kind} words={o.words} jobKey={jobKey} onClose={onClose} />
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function Offered({ kind, words, jobKey, onClose }: { kind: string; words: string; jobKey: string; onClose: () => void }) {
+  const seen = useForesight(jobKey, kind);
+  const touch = useTouch(jobKey);
+  const u = useUnits();
+  const stops = (seen.data?.consequences ?? []).filter((c) => c.severity === "stop");
+  const log = () => touch.mutate({ kind, note: stops.length > 0 ? `against: ${stops.map((s) => s.words.toLowerCase()).join("; ")}` : undefined }, { onSuccess: onClose });
+  return (
+    <>
+      <h3 className="casual mb-1 text-[19px] font-extrabold">{words}</h3>
+      {seen.error && <Fault title="What it would do is not known" detail={seen.error.message} />}
+      {seen.data && <Consequences seen={seen.data} words={u.words} />}
+      {touch.error && <Fault title="Not logged" detail={touch.error.message} />}
+      {kind !== "energise" && (
+        <Button className="mt-2" disabled={!seen.data} onClick={log}>
+          {stops.length > 0 ? "Done all the same" : "Done"}
+        </Button>
+      )}
+    </>
+  );
+}
+
+function titleOf(asked: Valve, plan: PlanOut, live: LiveOut, shut: string[]): string {
   const kind = kindOf(asked, plan, live, shut);
   if (kind === "pump-off") return "Stop the pump?";
   if (kind === "pump-on") return "Start the pump?";

@@ -5,7 +5,7 @@ import { strokeWidth } from "./parts";
 import { isShut, tone, type RigLineProps } from "./line";
 
 /** The same run on a phone: pump at the top, system at the foot. */
-export function Upright({ plan, pressures = {}, reading, shut = [], selected, onPart, onValve, onPump }: RigLineProps) {
+export function Upright({ plan, pressures = {}, reading, shut = [], selected, onPart, onValve, onSection }: RigLineProps) {
   const pressOf = (valve: string, part: string) => (onValve ? () => onValve(valve) : onPart ? () => onPart(part) : undefined);
   const u = useUnits();
   const d = plan.drawing;
@@ -16,7 +16,7 @@ export function Upright({ plan, pressures = {}, reading, shut = [], selected, on
   return (
     <div>
       {pump && (
-        <PartButton part={pump.name} onPart={onPart ?? onPump} selected={selected} className="mb-1 w-full rounded-[6px] border-2 border-ink px-3 py-2 text-center font-bold">
+        <PartButton part={pump.name} onPart={onPart} selected={selected} className="mb-1 w-full rounded-[6px] border-2 border-ink px-3 py-2 text-center font-bold">
           {u.words(pump.label)}
           {pressures.pump !== undefined && <span className="figure ml-2 font-normal">{u.say("pressure", pressures.pump)}</span>}
         </PartButton>
@@ -35,6 +35,7 @@ export function Upright({ plan, pressures = {}, reading, shut = [], selected, on
                     <span className="grid w-10 flex-none justify-center">
                       {isIt ? (
                         <ValveButton
+                          valve={valve}
                           label={plan.valves[valve] ?? valve}
                           closed={isShut(plan, valve, shut)}
                           chosen={selected === row.part}
@@ -62,7 +63,13 @@ export function Upright({ plan, pressures = {}, reading, shut = [], selected, on
               className={`-mt-0.5 flex min-h-11 items-center justify-between gap-2 border-2 px-3 py-1.5 ${s.state === "pumped" ? "border-ink" : s.state === "charge" ? "border-dotted border-strong text-soft" : "hatch border-dashed border-stop"}`}
               style={{ background: s.state === "pumped" ? tone(pressures[s.name]) : undefined }}
             >
-              <span className="font-bold">{s.label}</span>
+              {onSection ? (
+                <button type="button" data-touch={`part:${s.name}`} onClick={() => onSection(s.name)} className="min-h-11 flex-1 text-left font-bold">
+                  {s.label}
+                </button>
+              ) : (
+                <span className="font-bold">{s.label}</span>
+              )}
               {s.state === "charge" && <span className="text-[15px]">keeps its charge</span>}
               {s.state === "left-out" && <span className="font-bold text-stop">not reached</span>}
               {s.state === "pumped" && pressures[s.name] !== undefined && <span className="figure">{u.say("pressure", pressures[s.name]!)}</span>}
@@ -78,7 +85,7 @@ export function Upright({ plan, pressures = {}, reading, shut = [], selected, on
           {(plan.drawing.valves ?? [])
             .filter((v) => v.small && v.upright && !v.part.startsWith("link:"))
             .map((v) => (
-              <ValveButton key={v.valve} label={v.label} closed={isShut(plan, v.valve, shut)} chosen={selected === v.part} onPress={pressOf(v.valve, v.part)} />
+              <ValveButton key={v.valve} valve={v.valve} label={v.label} closed={isShut(plan, v.valve, shut)} chosen={selected === v.part} onPress={pressOf(v.valve, v.part)} />
             ))}
         </p>
       )}
@@ -118,9 +125,9 @@ function rows(plan: PlanOut, part: string, port: string): Row[] {
 }
 
 /** A valve to press: its bar lies along the pipe when open, across it when shut. */
-function ValveButton({ label, closed, chosen, onPress }: { label: string; closed: boolean; chosen: boolean; onPress?: () => void }) {
+function ValveButton({ valve, label, closed, chosen, onPress }: { valve: string; label: string; closed: boolean; chosen: boolean; onPress?: () => void }) {
   return (
-    <button type="button" onClick={onPress} disabled={!onPress} aria-label={`${label}, ${closed ? "shut" : "open"}`} className="-mx-1 grid size-12 flex-none place-items-center">
+    <button type="button" data-touch={`valve:${valve}`} onClick={onPress} disabled={!onPress} aria-label={`${label}, ${closed ? "shut" : "open"}`} className="-mx-1 grid size-12 flex-none place-items-center">
       <span className={`grid size-8 place-items-center rounded-full border-2 bg-sheet ${chosen ? "border-measure" : "border-ink"}`}>
         <span className={`rounded-full ${closed ? "h-[5px] w-5 bg-stop" : "h-5 w-[5px] bg-green"}`} />
       </span>
@@ -143,7 +150,7 @@ function PartButton({
 }) {
   if (!onPart) return <span className={`block ${className}`}>{children}</span>;
   return (
-    <button type="button" onClick={() => onPart(part)} aria-pressed={selected === part} className={`min-h-11 ${className} ${selected === part ? "underline decoration-[3px] underline-offset-4" : ""}`}>
+    <button type="button" data-touch={`part:${part}`} onClick={() => onPart(part)} aria-pressed={selected === part} className={`min-h-11 ${className} ${selected === part ? "underline decoration-[3px] underline-offset-4" : ""}`}>
       {children}
     </button>
   );

@@ -11,8 +11,8 @@ export interface RigLineProps {
   selected?: string | null;
   onPart?: (part: string) => void;
   onValve?: (valve: string) => void;
-  /** Beside the unit, where of the parts only the pump is pressed. */
-  onPump?: () => void;
+  /** Beside the unit, where sections have touches of their own. */
+  onSection?: (section: string) => void;
   slices?: Slice[];
   /** Beside the unit: without what keeps its charge. */
   running?: boolean;

@@ -6,8 +6,9 @@ import { MICRON_PA, clock } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { usePlan, useReadings, useSystem, useTouch, useTouches } from "../api/queries";
 import { Orders } from "../rig/Orders";
+import { Hinted } from "../rig/Hinted";
 import { RigLine } from "../rig/RigLine";
-import { TouchDialog, type Asked } from "../rig/TouchDialog";
+import { TouchDialog, kindOf, type Asked } from "../rig/TouchDialog";
 import { Trace } from "../trace/Trace";
 import type { Band } from "../trace/paint";
 import { Button } from "../ui/Button";
@@ -16,7 +17,7 @@ import { Source } from "./Source";
 import type { StageProps } from "./types";
 
 /** The draw: the figure, the next touch, the trace, the rig line. */
-export function Draw({ jobKey, editor, live }: StageProps) {
+export function Draw({ jobKey, job, editor, live }: StageProps) {
   const plan = usePlan(jobKey, editor.version);
   const system = useSystem(jobKey, editor.version);
   const u = useUnits();
@@ -40,6 +41,7 @@ export function Draw({ jobKey, editor, live }: StageProps) {
         <DrawTrace live={live} plan={plan.data} system={system.data} series={readings.data ?? []} touches={touches.data ?? []} />
       </Sheet>
       <Sheet className="md:col-span-2">
+        <Hinted jobKey={jobKey} kindOf={(valve) => kindOf({ valve }, drawn, live, shut)}>
         <RigLine
           running
           plan={drawn}
@@ -47,12 +49,14 @@ export function Draw({ jobKey, editor, live }: StageProps) {
           reading={live.over_range ? "gauge over" : has ? `gauge ${u.figure("pressure", live.pa!)}` : "gauge"}
           shut={shut}
           onValve={(valve) => setAsked({ valve })}
-          onPump={() => setAsked({ valve: null })}
+          onPart={(part) => setAsked(part === "pump" ? { valve: null } : { part })}
+          onSection={(part) => setAsked({ part })}
         />
+        </Hinted>
         {Object.keys(live.section_pa).length > 0 && <p className="mt-1 text-[15px] text-soft">Pressures in the parts are computed from the plan; only the flag is measured.</p>}
       </Sheet>
       <TouchList touches={touches.data ?? []} />
-      <Orders jobKey={jobKey} version={editor.version} />
+      <Orders jobKey={jobKey} job={job} editor={editor} />
       <TouchDialog asked={asked} onClose={() => setAsked(null)} jobKey={jobKey} plan={drawn} live={live} shut={shut} />
     </div>
   );
@@ -117,7 +121,7 @@ export function NextCard({ live, jobKey }: { live: LiveOut; jobKey: string }) {
       return;
     }
     const log = () => touch.mutate({ kind: now.kind });
-    if (now.kind === "pump-on" && !live.ballast_open) touch.mutate({ kind: "ballast-open" }, { onSuccess: log });
+    if (now.first === "ballast-open" && !live.ballast_open) touch.mutate({ kind: now.first }, { onSuccess: log });
     else log();
   };
   return (

@@ -1,0 +1,175 @@
+"""Nitrogen: where a slow flow goes, how long it has to run, and the orders that send it through every section."""
+
+from __future__ import annotations
+
+import pytest
+from hypothesis import assume, given, settings
+
+from rough_draw.core.board import Board
+from rough_draw.core.consequence import Touch
+from rough_draw.core.contents import before_the_draw, total
+from rough_draw.core.interlock import play
+from rough_draw.core.job import Job
+from rough_draw.core.network import Tube
+from rough_draw.core.nitrogen import never_swept, tap_of, ways, with_nitrogen
+from rough_draw.core.orders import order
+from rough_draw.core.patterns import PATTERNS, fits, rig_from
+from rough_draw.core.sweep import LEAST_MINUTES, LEAST_SHARE, _solved, flow_shares, joints, minutes
+from rough_draw.core.system import ScopeError
+from tests.builders import jobs, scope
+
+HERE = scope("cooler", opened=True)
+
+
+def board_of(pattern: str, template: str = "cooler") -> Board:
+    on = scope(template, opened=True)
+    return with_nitrogen(Job(scope=on, rig=rig_from(pattern, on)))
+
+
+def test_flow_divides_by_the_fourth_power_of_the_bore() -> None:
+    """Hagen and Poiseuille: of two ways of one length, twice the bore takes sixteen times the flow."""
+    tubes = [Tube("wide", "in", "out", 8e-3, 1.0), Tube("narrow", "in", "out", 4e-3, 1.0)]
+    wide, narrow = _solved(tubes, "in", frozenset({"out"}))
+    assert wide / narrow == pytest.approx(16.0)
+
+
+def test_ways_in_series_add_their_resistances() -> None:
+    tubes = [Tube("a", "in", "mid", 5e-3, 1.0), Tube("b", "mid", "out", 5e-3, 3.0), Tube("c", "in", "out", 5e-3, 4.0)]
+    a, b, c = _solved(tubes, "in", frozenset({"out"}))
+    assert a == pytest.approx(b)
+    assert a == pytest.approx(c)
+
+
+def test_a_manifold_open_straight_across_sends_the_flow_the_short_way() -> None:
+    board = board_of("four-port-tool-gauge")
+    tap = board.taps[tap_of(board)]
+    every = frozenset(board.gates)
+    out = frozenset({"tool-a.port-side"})
+    across = flow_shares(board, every, tap, out)
+    assert across["hose-a.b"] > 0.6
+    assert across["system.evaporator"] < 0.4
+    shut = flow_shares(board, every - {"manifold.low"}, tap, out)
+    assert shut["system.evaporator"] == pytest.approx(1.0)
+    assert shut.get("hose-a.b", 0.0) < 1e-6
+
+
+def test_what_hangs_beside_the_flow_is_not_swept() -> None:
+    board = board_of("one-hose-bare-gauge")
+    near = next(j for j in joints(board) if j.node == "tool-a.port-side")
+    shares = flow_shares(board, frozenset(board.gates), board.taps[tap_of(board)], frozenset({near.node}))
+    assert shares["hose-a.b"] == pytest.approx(1.0)
+    assert "system.evaporator" not in shares
+
+
+def test_a_check_valve_is_only_passed_forward() -> None:
+    tubes = [Tube("check", "out", "mid", 8e-3, 0.1, one_way=True), Tube("a", "in", "mid", 5e-3, 1.0)]
+    board = board_of("two-hoses")
+    object.__setattr__(board.assembly.network, "tubes", (*tubes, Tube("b", "in", "out", 2e-3, 1.0)))
+    shares = flow_shares(board, frozenset(), "in", frozenset({"out"}))
+    assert "mid" not in shares
+
+
+def test_a_sweep_runs_for_three_volumes() -> None:
+    """60 l at 0.15 l/s is changed once in 400 s: three changes take 20 minutes."""
+    board = board_of("two-hoses", "chiller")
+    nodes = tuple(n for n in board.assembly.network.nodes if n.name == "system.receiver")
+    object.__setattr__(board.assembly.network, "nodes", nodes)
+    object.__setattr__(nodes[0], "volume", 0.060)
+    assert minutes(board, {"system.receiver": 1.0}) == pytest.approx(20.0)
+    assert minutes(board, {"system.receiver": 0.5}) == pytest.approx(40.0)
+    assert minutes(board, {"system.receiver": LEAST_SHARE / 2}) == LEAST_MINUTES
+
+
+@settings(max_examples=25)
+@given(jobs())
+def test_shares_lie_between_nothing_and_all(job: Job) -> None:
+    try:
+        board = with_nitrogen(job)
+    except ScopeError:
+        board = None
+    assume(board is not None)
+    assert board is not None
+    tap = board.taps[tap_of(board)]
+    for joint in joints(board):
+        shares = flow_shares(board, frozenset(board.gates), tap, frozenset({joint.node}))
+        assert all(0.0 < s <= 1.0 for s in shares.values())
+        if shares:
+            assert shares[joint.node] == pytest.approx(1.0)
+
+
+@pytest.mark.parametrize("pattern", list(PATTERNS))
+def test_every_pattern_sweeps_every_section(pattern: str) -> None:
+    board = board_of(pattern, "cooler" if fits(pattern, HERE) else "chiller")
+    assert never_swept(board) == frozenset()
+    passed = frozenset().union(*(w.passed for w in ways(board, False)))
+    assert {f"system.{s.id}" for s in board.job.scope.sections if not s.holds_charge} <= passed
+    lines = [s.title for s in order(board.job, "sweep")]
+    assert lines[0] == "Move the hose from the pump to the nitrogen's regulator"
+    assert lines[-1] == "Move the hose back to the pump"
+    assert sum(x.startswith("Loosen") for x in lines) == sum(x.startswith("Tighten") for x in lines) >= 1
+    assert lines.index("Open the nitrogen, a slow flow") > next(n for n, x in enumerate(lines) if "Loosen" in x)
+
+
+def test_the_sweep_of_the_usual_rig_is_read_through() -> None:
+    job = Job(scope=HERE, rig=rig_from("three-tools", HERE))
+    assert [s.title for s in order(job, "sweep")] == [
+        "Move the hose from the pump to the nitrogen's regulator",
+        "Shut the tool under the gauge",
+        "Open the tool at the liquid port",
+        "Loosen the joint under the tool at the suction port",
+        "Open the nitrogen, a slow flow",
+        "Let it flow slowly, 2 min",
+        "Open the tool at the suction port",
+        "Shut the tool at the liquid port",
+        "Let it flow slowly, 2 min",
+        "Shut the nitrogen",
+        "Tighten the joint under the tool at the suction port",
+        "Open the tool under the gauge",
+        "Move the hose back to the pump",
+    ]
+
+
+@pytest.mark.parametrize("pattern", list(PATTERNS))
+def test_a_break_ends_in_a_new_draw(pattern: str) -> None:
+    on = HERE if fits(pattern, HERE) else scope("chiller", opened=True)
+    lines = [s.title for s in order(Job(scope=on, rig=rig_from(pattern, on)), "nitrogen-break")]
+    stop, there = lines.index("Stop the pump"), lines.index("Move the hose from the pump to the nitrogen's regulator")
+    crack = lines.index("Crack the nitrogen until the system stands at 0 gauge")
+    back = lines.index("Move the hose back to the pump")
+    assert stop < there < lines.index("Purge the hose at the tool, a second") < crack < back
+    assert lines[-1] == "Start the pump"
+
+
+def test_nitrogen_with_nowhere_to_go_presses_on_the_gauge() -> None:
+    board = board_of("one-hose-bare-gauge")
+    tap = tap_of(board)
+    _, said = play(board, before_the_draw(board), Touch("open", tap))
+    assert "gauge-pressed-gauge" in {c.key for c in said}
+    loose, _ = play(board, before_the_draw(board), Touch("loosen", "system.liquid"))
+    after, said = play(board, loose, Touch("open", tap))
+    assert said == []
+    assert total(after.gas[board.gauges["gauge"]]) == pytest.approx(board.atmosphere)
+    swept, _ = play(board, after, Touch("sweep", tap))
+    assert swept.gas[board.places["system.evaporator"]] == (0.0, board.atmosphere, 0.0)
+    _, said = play(board, before_the_draw(board), Touch("sweep", tap))
+    assert [c.key for c in said] == ["no-flow"]
+
+
+def test_a_diaphragm_gauge_is_kept_from_nitrogen_it_does_not_stand() -> None:
+    rig = rig_from("one-hose-bare-gauge", HERE)
+    parts = [p.model_copy(update={"stands_kpa": 200.0}) if p.kind == "gauge" else p for p in rig.parts]
+    board = with_nitrogen(Job(scope=HERE, rig=rig.with_parts(parts)))
+    _, said = play(board, before_the_draw(board), Touch("open", tap_of(board)))
+    assert "gauge-burst-gauge" in {c.key for c in said if c.severity == "stop"}
+
+
+def test_a_joint_is_not_loosened_on_refrigerant_or_vacuum() -> None:
+    from rough_draw.core.board import make_board
+    from rough_draw.core.contents import drawn_down
+
+    board = make_board(board_of("three-tools").job)
+    _, said = play(board, drawn_down(board), Touch("loosen", "system.liquid"))
+    assert {c.key for c in said if c.severity == "stop"} >= {"air-in"}
+    full, _ = play(board, before_the_draw(board), Touch("open", "system.suction-service"))
+    _, said = play(board, full, Touch("loosen", "system.liquid"))
+    assert "venting" in {c.key for c in said if c.severity == "stop"}
