@@ -8,17 +8,19 @@ from dataclasses import dataclass
 from typing import Any
 
 from rough_draw.core import rigedit
-from rough_draw.core.job import Alternative, Closing, CriterionChoice, Gate, Job, Party, Plans, Prove, Release
+from rough_draw.core.job import Alternative, Closing, CriterionChoice, Job, Party, Plans, Release
 from rough_draw.core.patterns import rig_from
+from rough_draw.core.proved import Prove
+from rough_draw.core.pumpoil import OilRule
 from rough_draw.core.release import release_steps
 from rough_draw.core.rig import Rig
 from rough_draw.core.rigbuild import Unknowns
 from rough_draw.core.scope import Scope
-from rough_draw.core.stages import gates_for
 from rough_draw.core.templates import TEMPLATES
+from rough_draw.demo_proof import file_past, proved, stages_read
 from rough_draw.standins.script import play
 from rough_draw.standins.world import Truth
-from rough_draw.store import jobs, shelf
+from rough_draw.store import jobs, kitlog, shelf
 
 FIRM = "Quillmere Cold Works"
 WHO = {"firm": FIRM, "technician": "Mara Tollivet", "licence": "QCW-014"}
@@ -118,18 +120,6 @@ class DemoJob:
     start_in_h: float | None = None
 
 
-def _proved(job: Job, skip: str = "") -> Job:
-    gates = {}
-    for g in gates_for(job):
-        note = {"blank-off": "24 µ running", "pressure-test": "31 bar, 60 min, no drop"}.get(g.key, "")
-        gates[g.key] = (
-            Gate(state="skipped", note="no nitrogen on the boat; tested yesterday")
-            if g.key == skip
-            else Gate(state="done", note=note)
-        )
-    return job.model_copy(update={"prove": Prove(gates=gates, oil="fresh")})
-
-
 def _larkspur(unit: str, **scope: Any) -> Job:
     base: dict[str, Any] = {
         "refrigerant": "R-448A",
@@ -192,7 +182,7 @@ def _ice_store() -> Job:
         rig=two_hoses(scope, "Pump 1, 8 CFM"),
         release=Release(way="cylinder"),
     )
-    job = _proved(job, skip="pressure-test")
+    job = proved(job, skip="pressure-test")
     steps = tuple(s.key for s in release_steps(job))
     return job.model_copy(
         update={
@@ -228,13 +218,16 @@ def _spawn_room() -> Job:
         gauge="Gauge 3, coarse",
     )
     clear = Alternative(name="Two hoses, three tools", rig=two_hoses(scope, "Pump 1, 8 CFM"))
-    return Job(
+    job = Job(
         title="Hollow Bank · Spawn room",
         party=Party(customer="Hollow Bank Mushrooms", site="Tunnel 5", unit="Spawn room", **WHO),
         scope=scope,
         rig=rig.model_copy(update={"pattern": None}),
         aside=(clear, Alternative(name="One hose, far gauge", rig=one_hose(scope))),
     )
+    # Its first charging hose leaks, as its proof shows.
+    begun = Prove(oil="amber", oil_level="right", stages=stages_read(job, bad="hose-a"))
+    return job.model_copy(update={"prove": begun})
 
 
 def _blast_freezer() -> Job:
@@ -272,13 +265,13 @@ def _blast_freezer() -> Job:
 
 def demo_jobs() -> list[DemoJob]:
     """The jobs of the demo, each in another stage."""
-    room3 = _proved(_larkspur("Cold room 3", condition="open-hours", open_hours=5, humidity_pct=70, free_water_g=6))
-    room1 = _proved(_larkspur("Cold room 1", condition="new-dry"))
+    room3 = proved(_larkspur("Cold room 3", condition="open-hours", open_hours=5, humidity_pct=70, free_water_g=6))
+    room1 = proved(_larkspur("Cold room 1", condition="new-dry"))
     kiosk = Party(customer="Saltmarsh Ferry Terminal", site="Quay 1", **BRASK)
     return [
         DemoJob("larkspur-3", room3, Truth(Unknowns(water=0.4, pump=0.3, release=0.2), 11), stop_at=700, live=True),
         DemoJob("larkspur-1", room1, Truth(Unknowns(water=-0.5, extra_leak=1.3e-3), 12), hold_min=20, ended_min_ago=4),
-        DemoJob("hollow-2", _proved(_shed()), Truth(Unknowns(water=0.1), 13), hold_min=30, ended_min_ago=35),
+        DemoJob("hollow-2", proved(_shed()), Truth(Unknowns(water=0.1), 13), hold_min=30, ended_min_ago=35),
         DemoJob(
             "saltmarsh-ice",
             _ice_store(),
@@ -300,6 +293,7 @@ def build() -> None:
     with jobs.writing():
         for kind, name, values in KIT:
             shelf.add_kit(kind, name, values)
+        file_past(NUMBER, now)
         for d in reversed(demo_jobs()):
             _add(d, now)
 
@@ -316,6 +310,7 @@ def _add(d: DemoJob, now: float) -> None:
         at = (now + d.start_in_h * 3600.0) // 900.0 * 900.0
         job = job.model_copy(update={"plans": Plans(start_at=at)})
     jobs.create(job, d.key, at=end)
+    kitlog.file_proof(d.key, job, OilRule(), end - 3600.0)
     if played is None or d.truth is None:
         return
     start = end - played.readings[-1][0]

@@ -18,6 +18,7 @@ from rough_draw.api import (
     routes_day,
     routes_jobs,
     routes_plan,
+    routes_prove,
     routes_record,
     routes_rig,
     routes_run,
@@ -100,6 +101,7 @@ def create_app(path: str | Path, warm: bool = True) -> FastAPI:
         routes_shelf,
         routes_run,
         routes_touch,
+        routes_prove,
         routes_record,
     ):
         app.include_router(module.router, prefix="/api")

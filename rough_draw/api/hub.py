@@ -9,12 +9,18 @@ import time
 from rough_draw.api.standin_link import Link, Listeners
 from rough_draw.core.job import Job
 from rough_draw.core.runstate import Touch
+from rough_draw.standins.bench import BenchWorld
 from rough_draw.standins.gauge_server import GaugeServer, RunningWorld
 from rough_draw.standins.world import Truth, World, random_truth
 from rough_draw.store import jobs
 
 ATTACHED = "gauge-attached"
 """Touch that records a stand-in: its note holds the hidden truth, so that a restart resumes the same world."""
+
+
+def bench_name(key: str) -> str:
+    """The line's name of the gauge on a job's bench."""
+    return f"{key}/bench"
 
 
 class Hub:
@@ -74,6 +80,20 @@ class Hub:
         self.links[key] = link
         link.start()
         return truth
+
+    async def attach_bench(self, key: str, job: Job, speed: int) -> None:
+        """Put the rig of a job on the bench: a simulated one, with faults of its own, from the beginning."""
+        name = bench_name(key)
+        if name in self.links:
+            self.server.worlds[name].set_speed(float(speed))
+            return
+        world = await asyncio.to_thread(BenchWorld, job, random_truth(sum(key.encode())))
+        now = time.time()
+        gauge = f"{(job.rig.gauge.name if job.rig.gauge else '') or 'Gauge'} on the pump"
+        self.server.worlds[name] = RunningWorld(world, now, now, float(speed), gauge[:60])
+        link = Link(key, self.server.port, self.listeners, gauge[:60], name, jobs.BENCH, "bench")
+        self.links[name] = link
+        link.start()
 
     async def detach(self, key: str) -> None:
         """Take the stand-in off a job."""

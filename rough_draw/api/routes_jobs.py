@@ -7,13 +7,14 @@ from fastapi import APIRouter, Query, Response, UploadFile
 
 from rough_draw.api import runs
 from rough_draw.api.deps import HubDep, Key, job_out
-from rough_draw.api.hub import Hub
+from rough_draw.api.hub import Hub, bench_name
 from rough_draw.api.routes_run import live_of
 from rough_draw.api.schemas import JobIn, JobOut, StageState, YardRow
 from rough_draw.core import criteria
+from rough_draw.core.habits import Habits
 from rough_draw.core.job import Job
 from rough_draw.core.stages import Stage, current, stages
-from rough_draw.store import exchange, jobs
+from rough_draw.store import exchange, jobs, kitlog, shelf
 
 router = APIRouter(tags=["jobs"])
 
@@ -80,6 +81,8 @@ def yard(hub: HubDep) -> list[YardRow]:
 @router.post("/jobs", status_code=201)
 def create_job(job: Job, copy_of: str | None = Query(None, pattern=r"^[a-z0-9-]{1,40}$")) -> JobOut:
     """Open a new sheet; with ``copy_of``, system and rig are taken over from an earlier job."""
+    if job.habits == Habits():
+        job = job.model_copy(update={"habits": shelf.settings().habits})
     if copy_of is not None:
         old = jobs.get(copy_of).job
         job = job.model_copy(
@@ -97,7 +100,11 @@ def read_job(key: Key) -> JobOut:
 @router.put("/jobs/{key}")
 def save_job(key: Key, body: JobIn) -> JobOut:
     """Save a sheet over the version it was read at; 409 if it was changed meanwhile."""
-    return job_out(jobs.save(key, body.version, body.job))
+    before = jobs.get(key).job
+    stored = jobs.save(key, body.version, body.job)
+    if (before.prove, before.rig) != (body.job.prove, body.job.rig):
+        kitlog.file_proof(key, body.job, shelf.settings().oil_rule)
+    return job_out(stored)
 
 
 @router.post("/jobs/{key}/undo")
@@ -110,6 +117,7 @@ def undo_job(key: Key) -> JobOut:
 async def delete_job(key: Key, hub: HubDep) -> Response:
     """Remove a job with its readings."""
     await hub.detach(key)
+    await hub.detach(bench_name(key))
     jobs.delete(key)
     return Response(status_code=204)
 

@@ -34,7 +34,6 @@ from rough_draw.core.habits import QUESTIONS
 from rough_draw.core.job import Job
 from rough_draw.core.orders import Step, order
 from rough_draw.core.release import release_steps
-from rough_draw.core.stages import gates_for
 from rough_draw.core.templates import TEMPLATES
 from rough_draw.core.units import MICRON_PA
 from rough_draw.store import jobs, shelf
@@ -108,10 +107,9 @@ def step_out(s: Step) -> StepOut:
 
 @router.get("/jobs/{key}/checks")
 def checks(key: Key) -> ChecksOut:
-    """The gates of Prove and the steps of Release that apply to this job, in their order."""
+    """The steps of Release that apply to this job, in their order."""
     job = jobs.get(key).job
     return ChecksOut(
-        gates=[Choice(value=g.key, label=g.title, note=g.why) for g in gates_for(job)],
         steps=[step_out(s) for s in release_steps(job)],
     )
 

@@ -37,6 +37,7 @@ from rough_draw.core.hold import ALGORITHM
 from rough_draw.core.isolation import isolation
 from rough_draw.core.live import standing
 from rough_draw.core.procedure import CHECK_AT, FLUSH_AT, Outlook, ballast_at, next_touches
+from rough_draw.core.proof import known_in_the_hold
 from rough_draw.core.series import find_hold, noted_isolation, time_at_level
 from rough_draw.core.system import atmosphere_of
 from rough_draw.core.units import kelvin
@@ -181,6 +182,7 @@ def verdict(key: Key) -> VerdictOut | None:
     if judged is None:
         return None
     v = judged.verdict
+    known = known_in_the_hold(run.job, judged.isolation, judged.volume.value)
     grams = grams_per_year(v.leak, run.job.scope)
     t = np.linspace(0.0, max(v.span, 60.0) * 1.25, 120)
     best = v.best()
@@ -205,7 +207,7 @@ def verdict(key: Key) -> VerdictOut | None:
         saturation_pa=saturation_pressure(kelvin(run.job.scope.coldest_c)),
         inside=judged.isolation.inside,
         criteria=[OutcomeOut(key=o.key, name=o.name, passed=o.passed, reason=o.reason) for o in v.criteria],
-        reasons=list(v.reasons),
+        reasons=[*v.reasons, *known],
         curves=curves,
         algorithm=ALGORITHM,
         inputs_hash=judged.inputs_hash,

@@ -15,7 +15,7 @@ from rough_draw.core.assemble import valve_names
 from rough_draw.core.foresee import foresee, touches_on
 from rough_draw.core.job import Job
 from rough_draw.core.runstate import TOUCHES, known, on_one, turned, words_of
-from rough_draw.store import jobs
+from rough_draw.store import jobs, kitlog
 
 router = APIRouter(tags=["run"])
 
@@ -47,8 +47,24 @@ async def add_touch(key: Key, body: TouchIn, hub: HubDep) -> TouchOut:
         jobs.add_touch(key, body.kind, at, body.note)
 
     await asyncio.to_thread(write)
+    if body.kind == "pump-off":
+        await asyncio.to_thread(_file_hours, key, at)
     hub.listeners.tell(key, {"kind": "touch", "touch": body.kind, "at": at})
     return TouchOut(kind=body.kind, words=words_of(body.kind, names), at=at, note=body.note)
+
+
+def _file_hours(key: str, at: float) -> None:
+    """The pump's hours go on file with it when it is stopped."""
+    run = runs.view(key)
+    ons = [t.at for t in run.touches if t.kind in ("pump-on", "pump-off")]
+    kinds = [t.kind for t in run.touches if t.kind in ("pump-on", "pump-off")]
+    hours, since = 0.0, None
+    for kind, when in zip(kinds, ons, strict=True):
+        if kind == "pump-on" and since is None:
+            since = when
+        elif kind == "pump-off" and since is not None:
+            hours, since = hours + (when - since) / 3600.0, None
+    kitlog.file_run(key, run.job, hours, at)
 
 
 def _check(kind: str, names: dict[str, str]) -> None:

@@ -62,7 +62,7 @@ _verdicts = Cache(64)
 
 
 def _plan_key(job: Job) -> str:
-    return job.model_dump_json(include={"scope", "rig", "criterion"})
+    return job.model_dump_json(include={"scope": True, "rig": True, "criterion": True, "prove": {"stages"}})
 
 
 def plan_for(job: Job) -> Plan:

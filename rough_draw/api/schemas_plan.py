@@ -30,9 +30,8 @@ class StepOut(Choice):
 
 
 class ChecksOut(BaseModel):
-    """Gates before the pump runs and steps of the release."""
+    """Steps of the release."""
 
-    gates: list[Choice]
     steps: list[StepOut]
 
 

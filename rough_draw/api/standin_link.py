@@ -50,12 +50,18 @@ class Listeners:
 
 @dataclass
 class Link:
-    """A connection to one gauge on behalf of one job."""
+    """A connection to one gauge on behalf of one job: ``opens`` is the gauge's name on the line.
+
+    ``source`` is kept with its readings, ``told`` names them in the job's stream.
+    """
 
     key: str
     port: int
     listeners: Listeners
     gauge: str = "gauge"
+    opens: str = ""
+    source: str = "gauge"
+    told: str = "readings"
     last_line: float = 0.0
     faults: int = 0
     _writer: asyncio.StreamWriter | None = None
@@ -113,7 +119,7 @@ class Link:
         reader, self._writer = await asyncio.open_connection("127.0.0.1", self.port)
         pending: list[jobs.NewReading] = []
         try:
-            self._writer.write(json.dumps({"open": self.key}).encode() + b"\n")
+            self._writer.write(json.dumps({"open": self.opens or self.key}).encode() + b"\n")
             flushed = time.monotonic()
             while True:
                 try:
@@ -159,11 +165,11 @@ class Link:
         rows = list(pending)
 
         def write() -> None:
-            jobs.add_readings(self.key, rows, "gauge")
+            jobs.add_readings(self.key, rows, self.source)
 
         try:
             await asyncio.to_thread(write)
         except jobs.NotFound:
             raise asyncio.CancelledError from None
         shown = {"at": [r.at for r in rows], "pa": [r.pa for r in rows]}
-        self.listeners.tell(self.key, {"kind": "readings", "gauge": self.gauge, **shown})
+        self.listeners.tell(self.key, {"kind": self.told, "gauge": self.gauge, **shown})

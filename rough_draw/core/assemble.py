@@ -12,11 +12,12 @@ from dataclasses import dataclass, field, replace
 from rough_draw.core.catalogue import rigparts as cat
 from rough_draw.core.catalogue import systems as sys_cat
 from rough_draw.core.job import Job
-from rough_draw.core.network import Gas, Leak, Network, Node, Outgassing, Pool, Pump, Sorbed, Tube
+from rough_draw.core.network import Gas, Leak, Network, Node, Outgassing, Pool, Sorbed, Tube
+from rough_draw.core.pumpmodel import pump_element
 from rough_draw.core.rig import HosePart, ToolPart
 from rough_draw.core.rigbuild import RigBuilder, RigPart, Unknowns, Valve, hose_sources, tool_leak
+from rough_draw.core.rise import measured
 from rough_draw.core.system import ScopeError, SystemModel, build_system
-from rough_draw.core.units import CFM_M3_S, MICRON_PA
 
 
 @dataclass(frozen=True)
@@ -36,23 +37,6 @@ class Assembly:
     port_nodes: dict[str, str] = field(default_factory=dict)
     valves: dict[str, Valve] = field(default_factory=dict)
     pumped: frozenset[str] = frozenset()
-
-
-def pump_element(job: Job, unknown: Unknowns, ballast: bool = False, running: bool = True) -> Pump:
-    """The pump of the sheet as an element at node ``pump``.
-
-    A measured blank-off overrides the plate; ballast open raises the ultimate; wet oil gives water back.
-    """
-    pump = job.rig.pump
-    measured = pump.blank_off_micron is not None
-    plate = cat.PUMP_ULTIMATE if pump.stages == 2 else cat.PUMP_ULTIMATE_SINGLE
-    ultimate = float(pump.blank_off_micron or 0.0) * MICRON_PA if measured else plate.quantile(unknown.pump)
-    vapour = cat.OIL_WATER[pump.oil].quantile(0.0 if measured else unknown.pump)
-    air = max(0.5 * MICRON_PA, ultimate - vapour) if measured else ultimate
-    if ballast:
-        air += cat.BALLAST_ULTIMATE.quantile(unknown.pump)
-    speed = pump.plate_cfm * CFM_M3_S * cat.PUMP_SPEED_SHARE.quantile(-unknown.pump)
-    return Pump("pump", speed, air, min(vapour, ultimate) if measured else vapour, running)
 
 
 def reaches(net: Network, goal: str, system_only: bool = True) -> frozenset[str]:
@@ -83,7 +67,7 @@ def assemble(job: Job, unknown: Unknowns | None = None, ballast: bool = False, n
     """
     u = unknown or Unknowns()
     system = build_system(job.scope)
-    b = RigBuilder(job, u, system)
+    b = RigBuilder(job, u, system, measured(job))
     b.walk()
     if needs_pump and not job.rig.pumped():
         raise ScopeError("no part of the rig leads from the pump to a port; screw a hose or a tool on one", "rig.parts")
@@ -122,9 +106,10 @@ def vary(base: Assembly, job: Job, u: Unknowns) -> Assembly:
     tubes = tuple(replace(t, bore=bore) if t.kind == "core" else t for t in net.tubes)
     sources: list[Outgassing] = []
     tools = {p.id: p for p in job.rig.parts if isinstance(p, ToolPart)}
+    read = measured(job)
     for p in job.rig.parts:
         if isinstance(p, HosePart):
-            sources += hose_sources(p, u.hose)
+            sources += hose_sources(p, u.hose, read.get(p.id))
     leaks = [tool_leak(x.node, tools[x.name], u.hose, system.humidity) for x in net.leaks if x.name in tools]
     leaks += _hidden_leak(system, u)
     # The parts were checked when the base was put together.

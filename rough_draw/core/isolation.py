@@ -15,7 +15,8 @@ from rough_draw.core.rig import HosePart, ManifoldPart
 class Isolation:
     """Valves to shut (ids and their tubes), the words for them, and what is inside once they are shut.
 
-    ``hose_share`` is the part of the isolated volume that is hose; ``hose_inflow`` Pa·m³/s what those hoses let in.
+    ``hoses`` inside by their ids; ``hose_share`` is the part of the isolated volume that they are; ``hose_inflow``
+    Pa·m³/s what they let in.
     """
 
     valves: tuple[str, ...]
@@ -28,6 +29,7 @@ class Isolation:
     gauge_inside: bool
     volume: float
     complete: bool
+    hoses: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -123,6 +125,7 @@ def _described(job: Job, assembly: Assembly, cut: _Cut, complete: bool = True) -
         cut.gauge,
         total,
         complete,
+        tuple(h.id for h in hoses),
     )
 
 

@@ -10,6 +10,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, model_validator
 
 from rough_draw.core.habits import Habits
+from rough_draw.core.proved import Prove
 from rough_draw.core.rig import Rig
 from rough_draw.core.scope import Scope
 from rough_draw.core.sheet import Long, Sheet, Text
@@ -37,31 +38,6 @@ class CriterionChoice(Sheet):
     limit_micron: float | None = Field(None, gt=0, le=20_000)
     hold_min: float | None = Field(None, gt=0, le=24 * 60)
     dwell_min: float | None = Field(None, ge=0, le=24 * 60)
-
-
-class Gate(Sheet):
-    """One pre-flight gate: done with evidence, or skipped with a reason."""
-
-    state: Literal["open", "done", "skipped"] = "open"
-    note: Text = ""
-
-    @model_validator(mode="after")
-    def _reason(self) -> Gate:
-        if self.state == "skipped" and not self.note.strip():
-            raise ValueError("a skipped check needs its reason")
-        return self
-
-
-class Prove(Sheet):
-    """What was proved before the draw."""
-
-    gates: dict[Text, Gate] = Field({}, max_length=40)
-    oil: Literal["unknown", "fresh", "dark", "milky"] = "unknown"
-    test_start_kpa: float | None = Field(None, ge=0, le=10_000)
-    test_end_kpa: float | None = Field(None, ge=0, le=10_000)
-    test_start_c: float | None = Field(None, ge=-40, le=80)
-    test_end_c: float | None = Field(None, ge=-40, le=80)
-    test_minutes: float | None = Field(None, ge=0, le=10_000)
 
 
 class Release(Sheet):

@@ -6,9 +6,11 @@ system; everything else asks the joined graph.
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from rough_draw.core.catalogue import rigparts as cat
+from rough_draw.core.catalogue.quantity import Quantity
 from rough_draw.core.job import Job
 from rough_draw.core.network import Gas, Leak, Node, Outgassing, Tube
 from rough_draw.core.rig import (
@@ -73,8 +75,14 @@ def hose_label(hose: HosePart) -> str:
     return f"{hose.size} · {hose.length_m:g} m"
 
 
-def hose_sources(hose: HosePart, z: float) -> list[Outgassing]:
-    """What a hose lets through and gives off, half at either end; new rubber gives as much water as air."""
+def hose_sources(hose: HosePart, z: float, read: Quantity | None = None) -> list[Outgassing]:
+    """What a hose lets through and gives off, half at either end; new rubber gives as much water as air.
+
+    ``read``: its inflow as the rig proof found it, Pa·m³/s, which then goes before the catalogue's.
+    """
+    if read is not None:
+        half = 0.5 * read.quantile(z)
+        return [Outgassing(f"{hose.id}.{end}", Gas.AIR, half, 0.0, hose_label(hose)) for end in ("a", "b")]
     steady = cat.HOSE_STEADY[hose.made_for].quantile(z) * hose.length_m
     fresh = cat.HOSE_FRESH[hose.age].quantile(z) * hose.length_m
     label = hose_label(hose)
@@ -93,8 +101,11 @@ def tool_leak(node: str, tool: ToolPart, z: float, humidity: float) -> Leak:
 class RigBuilder:
     """Nodes, passages, valves, leaks and sources of a rig, collected in one walk."""
 
-    def __init__(self, job: Job, unknown: Unknowns, system: SystemModel) -> None:
+    def __init__(
+        self, job: Job, unknown: Unknowns, system: SystemModel, read: Mapping[str, Quantity] | None = None
+    ) -> None:
         self.u = unknown
+        self.read = read or {}
         self.rig: Rig = job.rig
         self.ports = {p.id: p for p in job.scope.ports}
         self.system = system
@@ -206,7 +217,7 @@ class RigBuilder:
             bottle = next((c.kind for c in self.rig.children(hose.id) if c.kind in ("cylinder", "nitrogen")), "")
             where = hose.name or f"{port.words() if port is not None else bottle or hose.id} hose"
             self.valve(hose.id, f"the ball valve at the end of the {where}", f"{hose.id}.end-b", hose.id)
-        self.outgassing += hose_sources(hose, self.u.hose)
+        self.outgassing += hose_sources(hose, self.u.hose, self.read.get(hose.id))
         self.part(hose, label, tuple(names), self.side(hose))
         if hose.port:
             self.on_port(hose, far, pushed=hose.depressor)

@@ -6,11 +6,16 @@ from typing import Literal
 
 from pydantic import Field
 
+from rough_draw.core.habits import Habits
+from rough_draw.core.pumpoil import OilRule
 from rough_draw.core.sheet import Sheet, Text
 
 
 class Settings(Sheet):
-    """Units on screen, hourly rate for the worth of a purchase, minutes between sites."""
+    """Units on screen, hourly rate for the worth of a purchase, minutes between sites.
+
+    ``oil_rule``: when a pump's oil is due; ``habits``: what a new sheet starts with where schools differ.
+    """
 
     pressure: Literal["micron", "pa", "mbar", "torr", "inhg"] = "micron"
     temperature: Literal["c", "f"] = "c"
@@ -21,3 +26,5 @@ class Settings(Sheet):
     hourly_rate: float = Field(60.0, ge=0, le=10_000)
     currency: Text = ""
     travel_min: float = Field(15.0, ge=0, le=600)
+    oil_rule: OilRule = OilRule()
+    habits: Habits = Habits()

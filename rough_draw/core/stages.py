@@ -1,46 +1,15 @@
-"""The seven stages of a job, the gates of Prove, and what each stage still misses."""
+"""The seven stages of a job, and what each still misses."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
 
-from rough_draw.core.catalogue.fluids import REFRIGERANTS
 from rough_draw.core.job import Job
+from rough_draw.core.proof import prove
 from rough_draw.core.release import release_steps
 from rough_draw.core.runstate import RunState
 
 STAGES: tuple[str, ...] = ("scope", "rig", "prove", "draw", "hold", "release", "record")
-
-
-@dataclass(frozen=True)
-class Gate:
-    """A check before the pump runs: stable key, what is checked, why."""
-
-    key: str
-    title: str
-    why: str
-
-
-GATES: tuple[Gate, ...] = (
-    Gate("power", "Power off, locked, proved dead", "A compressor that starts in vacuum has no cooling and can arc."),
-    Gate("recovered", "Refrigerant recovered or pumped down", "Vented refrigerant harms, and is against the law."),
-    Gate("pressure-test", "Pressure test passed", "A leak is found in minutes under nitrogen, in hours under vacuum."),
-    Gate(
-        "nitrogen-vented", "Holding nitrogen vented at every port", "Pressure ruins a gauge and blows oil from a pump."
-    ),
-    Gate("sections", "Every section open: solenoids, expansion and check valves", "A shut section is not evacuated."),
-    Gate("oil", "Pump oil clear, level right", "Wet oil gives its water back; the pump stalls over 1,000 µ."),
-    Gate("blank-off", "Pump blank-off read, running", "If the pump cannot pull deep alone, no system will."),
-    Gate("protection", "Goggles, gloves, ventilation, exhaust outside", "Oil mist and refrigerant."),
-)
-FLAMMABLE = Gate("flammable", "No ignition source; pump rated for flammable gas", "A2L and A3 refrigerants can burn.")
-
-
-def gates_for(job: Job) -> tuple[Gate, ...]:
-    """Gates that apply to this job."""
-    if REFRIGERANTS[job.scope.refrigerant].safety != "A1":
-        return (*GATES, FLAMMABLE)
-    return GATES
 
 
 @dataclass(frozen=True)
@@ -55,9 +24,7 @@ class Stage:
 def stages(job: Job, run: RunState, hold_span: float, hold_needs: float) -> list[Stage]:
     """State of every stage. ``hold_span`` s has been read of ``hold_needs`` s of the chosen school."""
     named = bool(job.party.customer.strip() and job.party.unit.strip())
-    open_gates = [
-        g for g in gates_for(job) if job.prove.gates.get(g.key) is None or job.prove.gates[g.key].state == "open"
-    ]
+    open_gates = [g for g in prove(job).gates if g.holds_up]
     steps = [s for s in release_steps(job) if s.key not in job.release.steps_done]
     drawn = run.started_at is not None and run.isolated_at is not None
     if run.started_at is None:

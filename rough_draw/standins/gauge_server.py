@@ -8,7 +8,7 @@ import json
 import time
 from dataclasses import dataclass, field
 
-from rough_draw.standins.world import World
+from rough_draw.standins.world import Playable
 
 PROTOCOL = "rough-draw-gauge/1"
 SPEEDS = (1, 10, 60)
@@ -18,7 +18,7 @@ SPEEDS = (1, 10, 60)
 class RunningWorld:
     """A world with its clock: ``base_at`` epoch seconds of the world when the wall clock stood at ``base_wall``."""
 
-    world: World
+    world: Playable
     start_at: float
     base_at: float
     speed: float

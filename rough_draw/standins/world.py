@@ -4,15 +4,17 @@ from __future__ import annotations
 
 import random
 from dataclasses import asdict, dataclass, field, replace
+from typing import Protocol
 
 import numpy as np
 
-from rough_draw.core.assemble import assemble, pump_element
+from rough_draw.core.assemble import assemble
 from rough_draw.core.catalogue.rigparts import GAUGES
 from rough_draw.core.engine import Compiled, State, advance, compile_network, initial_state
 from rough_draw.core.gauge import GaugeModel
 from rough_draw.core.isolation import isolation, shut
 from rough_draw.core.job import Job
+from rough_draw.core.pumpmodel import pump_element
 from rough_draw.core.rigbuild import Unknowns
 from rough_draw.core.runstate import turned
 
@@ -43,6 +45,22 @@ def random_truth(seed: int) -> Truth:
     rng = random.Random(seed)
     names = ("volume", "water", "core", "pump", "hose", "release")
     return Truth(Unknowns(**{n: max(-1.6, min(1.6, rng.gauss(0, 0.8))) for n in names}), seed)
+
+
+class Playable(Protocol):
+    """A simulated world that a gauge reads: it runs on, obeys touches, and shows a figure. Time in s."""
+
+    time: float
+    truth: Truth
+
+    def advance(self, until: float) -> None:
+        """Run on to ``until`` s."""
+
+    def touch(self, kind: str) -> None:
+        """Obey a touch; kinds without a physical effect change nothing."""
+
+    def read(self) -> float | None:
+        """What the gauge shows, Pa; None when it is over range."""
 
 
 class World:

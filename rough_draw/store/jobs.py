@@ -175,12 +175,20 @@ class Readings:
     pa: FloatArray
 
 
-def readings(key: str, since: float = -1.0) -> list[Readings]:
-    """Readings by gauge, in time order, from ``since`` (epoch seconds, exclusive) on."""
+BENCH = "bench"
+"""Source of readings that were taken of the rig alone: they are no part of the draw."""
+
+
+def readings(key: str, since: float = -1.0, bench: bool = False) -> list[Readings]:
+    """Readings by gauge, in time order, from ``since`` (epoch seconds, exclusive) on; or those of the ``bench``."""
     found: dict[str, tuple[list[float], list[float]]] = {}
     query = (
         ReadingRow.select(ReadingRow.gauge, ReadingRow.at, ReadingRow.pa)
-        .where(ReadingRow.job == key, ReadingRow.at > since)
+        .where(
+            ReadingRow.job == key,
+            ReadingRow.at > since,
+            (ReadingRow.source == BENCH) if bench else (ReadingRow.source != BENCH),
+        )
         .order_by(ReadingRow.at, ReadingRow.id)
         .tuples()
     )
@@ -193,4 +201,4 @@ def readings(key: str, since: float = -1.0) -> list[Readings]:
 
 def has_readings(key: str) -> bool:
     """Whether any reading has been taken."""
-    return bool(ReadingRow.select().where(ReadingRow.job == key).exists())
+    return bool(ReadingRow.select().where(ReadingRow.job == key, ReadingRow.source != BENCH).exists())

@@ -98,6 +98,22 @@ class Setting(Table):
         table_name = "setting"
 
 
+class KitEventRow(Table):
+    """What happened to a part of the kit in a job: its figures (JSON), the judgement of them, its words."""
+
+    id = AutoField()
+    kit = IntegerField(index=True)
+    kind = CharField(max_length=20)
+    job = CharField(max_length=40, default="")
+    at = FloatField()
+    document = TextField()
+    verdict = CharField(max_length=20, default="")
+    words = TextField(default="")
+
+    class Meta:
+        table_name = "kit_event"
+
+
 class KitItem(Table):
     """A part in the van: ``kind`` is that of the rig's part; ``document`` its values (JSON) as the rig uses them."""
 

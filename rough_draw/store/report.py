@@ -23,12 +23,12 @@ from rough_draw.core.charge import cautions, charge_to_weigh, grams_per_year
 from rough_draw.core.hold import ALGORITHM, Verdict
 from rough_draw.core.isolation import isolation
 from rough_draw.core.job import Job
+from rough_draw.core.proof import prove
 from rough_draw.core.questions import answers
 from rough_draw.core.release import release_steps
 from rough_draw.core.rig import HosePart, ManifoldPart
 from rough_draw.core.rigbuild import hose_label
 from rough_draw.core.runstate import Touch, known, words_of
-from rough_draw.core.stages import gates_for
 from rough_draw.core.system import build_system
 from rough_draw.core.templates import TEMPLATES
 from rough_draw.core.units import micron
@@ -155,17 +155,8 @@ def _parties(r: Record) -> list[Flowable]:
 
 
 def _proved(r: Record) -> list[Flowable]:
-    rows = []
-    for gate in gates_for(r.job):
-        found = r.job.prove.gates.get(gate.key)
-        state = found.state if found else "open"
-        rows.append(
-            [
-                gate.title,
-                {"done": "done", "skipped": "SKIPPED", "open": "not recorded"}[state],
-                found.note if found else "",
-            ]
-        )
+    said = {"open": "not recorded", "skipped": "SKIPPED", "failed": "FAILED"}
+    rows = [[g.spec.title, said.get(g.state, g.state), g.words] for g in prove(r.job).gates]
     table = _list(
         ["Before the pump ran", "State", "Evidence or reason"], rows, [WIDTH * 0.48, WIDTH * 0.14, WIDTH * 0.38]
     )

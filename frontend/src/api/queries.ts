@@ -2,6 +2,7 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tansta
 import { useEffect } from "react";
 
 import type {
+  BenchOut,
   CarryOut,
   Catalogue,
   ChangesOut,
@@ -11,7 +12,9 @@ import type {
   ChecksOut,
   ForesightOut,
   OfferOut,
+  KitCard,
   LiveOut,
+  ProveOut,
   StepOut,
   OwnTemplate,
   PatternOut,
@@ -25,7 +28,7 @@ import type {
   VerdictOut,
   YardRow,
 } from "./client";
-import { get, post } from "./client";
+import { del, get, post } from "./client";
 
 export const useYard = () => useQuery({ queryKey: ["yard"], queryFn: () => get<YardRow[]>("/jobs"), refetchInterval: 3000 });
 export const useCatalogue = () =>
@@ -83,6 +86,24 @@ export const useJobDay = (key: string, version: number, start: number | null) =>
 export const useDay = () => useQuery({ queryKey: ["day"], queryFn: () => get<DayOut>("/day"), refetchInterval: 30_000 });
 export const usePurchases = () => useQuery({ queryKey: ["purchases"], queryFn: () => get<PurchasesOut>("/purchases") });
 export const useOwnTemplates = () => useQuery({ queryKey: ["templates"], queryFn: () => get<OwnTemplate[]>("/templates") });
+
+export const useProve = (key: string, version: number) =>
+  useQuery({ queryKey: ["prove", key, version], queryFn: () => get<ProveOut>(`/jobs/${key}/prove`), placeholderData: keepPreviousData });
+export const useKit = () => useQuery({ queryKey: ["kit"], queryFn: () => get<KitCard[]>("/kit") });
+
+/** The rig on the bench. While it is attached it is asked for again and again. */
+export const useBench = (key: string) =>
+  useQuery({ queryKey: ["bench", key], queryFn: () => get<BenchOut>(`/jobs/${key}/bench`), refetchInterval: (q) => (q.state.data?.attached ? 900 : false) });
+
+/** A touch of the bench, or the bench itself set up, sped up or taken down. */
+export function useBenchTouch(key: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (t: { kind: string } | { speed: number } | null) =>
+      t === null ? del<BenchOut>(`/jobs/${key}/bench`) : "kind" in t ? post<BenchOut>(`/jobs/${key}/bench/touches`, t) : post<BenchOut>(`/jobs/${key}/bench`, t),
+    onSuccess: (out) => client.setQueryData(["bench", key], out),
+  });
+}
 
 export const useChecks = (key: string, version: number) =>
   useQuery({

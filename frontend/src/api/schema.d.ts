@@ -216,6 +216,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{key}/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Bench
+         * @description Where the bench stands, what its gauge says, and what it should say.
+         */
+        get: operations["read_bench_api_jobs__key__bench_get"];
+        put?: never;
+        /**
+         * Start Bench
+         * @description Put the rig on the simulated bench, from the beginning, or change its pace.
+         */
+        post: operations["start_bench_api_jobs__key__bench_post"];
+        /**
+         * Stop Bench
+         * @description Take the rig off the bench.
+         */
+        delete: operations["stop_bench_api_jobs__key__bench_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{key}/bench/touches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Touch Bench
+         * @description A touch on the bench: logged, and obeyed by the simulated one.
+         */
+        post: operations["touch_bench_api_jobs__key__bench_touches_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{key}/best": {
         parameters: {
             query?: never;
@@ -285,7 +333,7 @@ export interface paths {
         };
         /**
          * Checks
-         * @description The gates of Prove and the steps of Release that apply to this job, in their order.
+         * @description The steps of Release that apply to this job, in their order.
          */
         get: operations["checks_api_jobs__key__checks_get"];
         put?: never;
@@ -508,6 +556,26 @@ export interface paths {
          * @description The predicted draw of a stored sheet.
          */
         get: operations["plan_api_jobs__key__plan_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{key}/prove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Prove
+         * @description How the gates stand, and what was worked out of their evidence.
+         */
+        get: operations["read_prove_api_jobs__key__prove_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -828,6 +896,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Kit
+         * @description All kit with what is on file of it, and how it stands.
+         */
+        get: operations["read_kit_api_kit_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plan": {
         parameters: {
             query?: never;
@@ -1097,6 +1185,71 @@ export interface components {
             version: number;
         };
         /**
+         * BenchIn
+         * @description Put the rig on the simulated bench, or change its pace.
+         */
+        BenchIn: {
+            /**
+             * Speed
+             * @description 1, 10 or 60 times real time
+             * @default 10
+             */
+            speed: number;
+        };
+        /**
+         * BenchOut
+         * @description Where the bench stands: times s since the stage was opened; ``next`` is the touch that comes next, or keep.
+         */
+        BenchOut: {
+            /** At */
+            at: number[];
+            /** Attached */
+            attached: boolean;
+            /** High */
+            high: number[];
+            /** Low */
+            low: number[];
+            /** Mid */
+            mid: number[];
+            /** Next */
+            next: string;
+            /** Over Range */
+            over_range: boolean;
+            /** Pa */
+            pa: number | null;
+            /** Pump On */
+            pump_on: boolean;
+            reading: components["schemas"]["StageReading"] | null;
+            /** Shown */
+            shown: (number | null)[];
+            /** Shut S */
+            shut_s: number | null;
+            /** Since S */
+            since_s: number | null;
+            /** Speed */
+            speed: number;
+            /** Stage */
+            stage: string;
+            /** Stale */
+            stale: boolean;
+            /** Times */
+            times: number[];
+            /** Tone */
+            tone: string;
+            /** Valve Open */
+            valve_open: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
+         * BenchTouchIn
+         * @description A touch of the bench: pump-on, pump-off, valve-shut, valve-open, or stage:<key>.
+         */
+        BenchTouchIn: {
+            /** Kind */
+            kind: string;
+        };
+        /**
          * BestOut
          * @description The best rig that the van allows.
          */
@@ -1112,6 +1265,18 @@ export interface components {
             seconds: number | null;
             /** Tried */
             tried: number;
+        };
+        /**
+         * BlankOffOut
+         * @description The blank-off judged, with this pump's earlier ones, µ.
+         */
+        BlankOffOut: {
+            /** Before Micron */
+            before_micron: number[];
+            /** Verdict */
+            verdict: string;
+            /** Words */
+            words: string;
         };
         /** Body_import_job_api_job_files_post */
         Body_import_job_api_job_files_post: {
@@ -1232,11 +1397,9 @@ export interface components {
         };
         /**
          * ChecksOut
-         * @description Gates before the pump runs and steps of the release.
+         * @description Steps of the release.
          */
         ChecksOut: {
-            /** Gates */
-            gates: components["schemas"]["Choice"][];
             /** Steps */
             steps: components["schemas"]["StepOut"][];
         };
@@ -1658,9 +1821,14 @@ export interface components {
         };
         /**
          * Gate
-         * @description One pre-flight gate: done with evidence, or skipped with a reason.
+         * @description One pre-flight gate: what of it was seen (``items``), or said without (``done``), or skipped with a reason.
          */
         Gate: {
+            /**
+             * Items
+             * @default []
+             */
+            items: string[];
             /**
              * Note
              * @default
@@ -1672,6 +1840,74 @@ export interface components {
              * @enum {string}
              */
             state: "open" | "done" | "skipped";
+        };
+        /**
+         * GateOut
+         * @description A gate: what it asks, how it stands, and its evidence or what it still wants.
+         */
+        GateOut: {
+            /** Any Of */
+            any_of: boolean;
+            /** Items */
+            items: components["schemas"]["Choice"][];
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "items" | "sections" | "sweep" | "pressure-test" | "oil" | "blank-off" | "rig-proof" | "gauge";
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "open" | "passed" | "stated" | "doubtful" | "failed" | "skipped";
+            /** Title */
+            title: string;
+            /** Why */
+            why: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * GaugeCheck
+         * @description What was seen of the gauge: battery %, what it shows in free air, and beside another gauge, µ.
+         */
+        GaugeCheck: {
+            /** Air Micron */
+            air_micron?: number | null;
+            /** Battery Pct */
+            battery_pct?: number | null;
+            /**
+             * Cleaned
+             * @default false
+             */
+            cleaned: boolean;
+            /**
+             * In Air
+             * @default
+             * @enum {string}
+             */
+            in_air: "" | "over" | "figure";
+            /**
+             * Other
+             * @default
+             */
+            other: string;
+            /** Other Micron */
+            other_micron?: number | null;
+            /** This Micron */
+            this_micron?: number | null;
+        };
+        /**
+         * GaugeCheckOut
+         * @description The gauge judged, each finding on its own.
+         */
+        GaugeCheckOut: {
+            /** Verdict */
+            verdict: string;
+            /** Words */
+            words: string[];
         };
         /**
          * GaugePart
@@ -1958,7 +2194,17 @@ export interface components {
             /**
              * @default {
              *       "gates": {},
-             *       "oil": "unknown"
+             *       "gauge": {
+             *         "cleaned": false,
+             *         "in_air": "",
+             *         "other": ""
+             *       },
+             *       "oil": "unknown",
+             *       "oil_changed": false,
+             *       "oil_collected": false,
+             *       "oil_level": "unknown",
+             *       "stages": {},
+             *       "test_step_kpa": 10
              *     }
              */
             prove: components["schemas"]["Prove"];
@@ -2209,6 +2455,54 @@ export interface components {
             job: string;
             /** Name */
             name: string;
+        };
+        /**
+         * KitCard
+         * @description A part of the kit with what is on file of it, and how it stands.
+         */
+        KitCard: {
+            /** Events */
+            events: components["schemas"]["KitEventOut"][];
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** State */
+            state: string;
+            /** Values */
+            values: {
+                [key: string]: string | number | boolean | null;
+            };
+            /** Words */
+            words: string;
+        };
+        /**
+         * KitEventOut
+         * @description An event of a part of the kit.
+         */
+        KitEventOut: {
+            /** At */
+            at: number;
+            /** Hours */
+            hours: number | null;
+            /** Inflow Pa M3 S */
+            inflow_pa_m3_s: number | null;
+            /** Job */
+            job: string;
+            /** Kind */
+            kind: string;
+            /** Micron */
+            micron: number | null;
+            /** Said */
+            said: string;
+            /** Title */
+            title: string;
+            /** Verdict */
+            verdict: string;
+            /** Words */
+            words: string;
         };
         /**
          * KitOut
@@ -2466,6 +2760,50 @@ export interface components {
             words: string;
         };
         /**
+         * OilOut
+         * @description The oil judged, with hours and jobs since its last change where they are on file.
+         */
+        OilOut: {
+            /** Hours */
+            hours: number | null;
+            /** Jobs */
+            jobs: number | null;
+            /** Levels */
+            levels: components["schemas"]["Choice"][];
+            /** Looks */
+            looks: components["schemas"]["Choice"][];
+            /** Verdict */
+            verdict: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * OilRule
+         * @description When oil is changed here: at each use, after hours or jobs, or when the blank-off has risen so many times.
+         */
+        OilRule: {
+            /**
+             * After Hours
+             * @default 10
+             */
+            after_hours: number | null;
+            /**
+             * After Jobs
+             * @default 5
+             */
+            after_jobs: number | null;
+            /**
+             * Blank Off Times
+             * @default 2
+             */
+            blank_off_times: number | null;
+            /**
+             * Each Use
+             * @default false
+             */
+            each_use: boolean;
+        };
+        /**
          * OutcomeOut
          * @description What one school says.
          */
@@ -2706,8 +3044,33 @@ export interface components {
             type: string;
         };
         /**
+         * ProofStageOut
+         * @description A stage of the rig proof: what to do, what a good one does, how it was found.
+         */
+        ProofStageOut: {
+            /** Do */
+            do: string;
+            /** Hold Micron S */
+            hold_micron_s: number | null;
+            /** Key */
+            key: string;
+            own_pa_m3_s: components["schemas"]["RangeOut"] | null;
+            settled_pa: components["schemas"]["RangeOut"];
+            /** Shuts */
+            shuts: boolean;
+            /** Title */
+            title: string;
+            usual_pa_m3_s: components["schemas"]["RangeOut"];
+            /** Verdict */
+            verdict: string;
+            /** Volume M3 */
+            volume_m3: number;
+            /** Words */
+            words: string[];
+        };
+        /**
          * Prove
-         * @description What was proved before the draw.
+         * @description What was proved before the draw. Pressures of the test are gauge kPa.
          */
         Prove: {
             /**
@@ -2718,11 +3081,42 @@ export interface components {
                 [key: string]: components["schemas"]["Gate"];
             };
             /**
+             * @default {
+             *       "cleaned": false,
+             *       "in_air": "",
+             *       "other": ""
+             *     }
+             */
+            gauge: components["schemas"]["GaugeCheck"];
+            /**
              * Oil
              * @default unknown
              * @enum {string}
              */
-            oil: "unknown" | "fresh" | "dark" | "milky";
+            oil: "unknown" | "fresh" | "amber" | "dark" | "milky";
+            /**
+             * Oil Changed
+             * @default false
+             */
+            oil_changed: boolean;
+            /**
+             * Oil Collected
+             * @default false
+             */
+            oil_collected: boolean;
+            /**
+             * Oil Level
+             * @default unknown
+             * @enum {string}
+             */
+            oil_level: "unknown" | "low" | "right" | "high";
+            /**
+             * Stages
+             * @default {}
+             */
+            stages: {
+                [key: string]: components["schemas"]["StageReading"];
+            };
             /** Test End C */
             test_end_c?: number | null;
             /** Test End Kpa */
@@ -2733,6 +3127,29 @@ export interface components {
             test_start_c?: number | null;
             /** Test Start Kpa */
             test_start_kpa?: number | null;
+            /**
+             * Test Step Kpa
+             * @default 10
+             */
+            test_step_kpa: number;
+            /** Test Wanted Kpa */
+            test_wanted_kpa?: number | null;
+        };
+        /**
+         * ProveOut
+         * @description Everything that Prove says of a sheet.
+         */
+        ProveOut: {
+            blank_off: components["schemas"]["BlankOffOut"];
+            /** Fault */
+            fault: string;
+            /** Gates */
+            gates: components["schemas"]["GateOut"][];
+            gauge: components["schemas"]["GaugeCheckOut"];
+            oil: components["schemas"]["OilOut"];
+            /** Stages */
+            stages: components["schemas"]["ProofStageOut"][];
+            test: components["schemas"]["TestOut"];
         };
         /**
          * PumpPart
@@ -3175,6 +3592,8 @@ export interface components {
         /**
          * Settings
          * @description Units on screen, hourly rate for the worth of a purchase, minutes between sites.
+         *
+         *     ``oil_rule``: when a pump's oil is due; ``habits``: what a new sheet starts with where schools differ.
          */
         Settings: {
             /**
@@ -3188,6 +3607,15 @@ export interface components {
              * @enum {string}
              */
             flow: "cfm" | "l-min" | "m3-h";
+            /**
+             * @default {
+             *       "ballast": "5000",
+             *       "check_hold": false,
+             *       "first": "suction",
+             *       "valve_flush": true
+             *     }
+             */
+            habits: components["schemas"]["Habits"];
             /**
              * Hourly Rate
              * @default 60
@@ -3205,6 +3633,15 @@ export interface components {
              * @enum {string}
              */
             mass: "kg" | "lb-oz";
+            /**
+             * @default {
+             *       "after_hours": 10,
+             *       "after_jobs": 5,
+             *       "blank_off_times": 2,
+             *       "each_use": false
+             *     }
+             */
+            oil_rule: components["schemas"]["OilRule"];
             /**
              * Pressure
              * @default micron
@@ -3255,6 +3692,35 @@ export interface components {
             part: string;
             /** Removable */
             removable: boolean;
+        };
+        /**
+         * StageReading
+         * @description What the gauge on the pump said of one stage of the rig proof.
+         *
+         *     ``settled_micron`` with the pump running, ``after_s`` since the stage was opened; then the rise from ``from_micron``
+         *     to ``to_micron`` in ``rise_s`` with the pump's valve shut. ``added_l``: a known volume joined to it.
+         */
+        StageReading: {
+            /**
+             * Added L
+             * @default 0
+             */
+            added_l: number;
+            /** After S */
+            after_s?: number | null;
+            /** From Micron */
+            from_micron?: number | null;
+            /** Rise S */
+            rise_s?: number | null;
+            /**
+             * Running
+             * @default true
+             */
+            running: boolean;
+            /** Settled Micron */
+            settled_micron?: number | null;
+            /** To Micron */
+            to_micron?: number | null;
         };
         /**
          * StageState
@@ -3406,6 +3872,22 @@ export interface components {
              * @enum {integer}
              */
             ways: 2 | 3;
+        };
+        /**
+         * TestOut
+         * @description The pressure test judged; ``expected_pa`` and ``drop_pa`` absolute, leaks Pa·m³/s.
+         */
+        TestOut: {
+            drop_pa: components["schemas"]["RangeOut"] | null;
+            /** Expected Pa */
+            expected_pa: number | null;
+            leak_pa_m3_s: components["schemas"]["RangeOut"] | null;
+            /** Smallest Pa M3 S */
+            smallest_pa_m3_s: number | null;
+            /** Verdict */
+            verdict: string;
+            /** Words */
+            words: string;
         };
         /**
          * ToolPart
@@ -4058,6 +4540,138 @@ export interface operations {
             };
         };
     };
+    read_bench_api_jobs__key__bench_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    start_bench_api_jobs__key__bench_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stop_bench_api_jobs__key__bench_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    touch_bench_api_jobs__key__bench_touches_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchTouchIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     best_api_jobs__key__best_get: {
         parameters: {
             query?: never;
@@ -4522,6 +5136,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_prove_api_jobs__key__prove_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProveOut"];
                 };
             };
             /** @description What was sent cannot be used */
@@ -5096,6 +5741,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VerdictOut"] | null;
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_kit_api_kit_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitCard"][];
                 };
             };
             /** @description What was sent cannot be used */

@@ -48,3 +48,6 @@ export const percent = (share: number): string =>
   share > 0 && share < 0.01 ? "under 1 %" : share > 0.99 && share < 1 ? "over 99 %" : `${Math.round(share * 100)} %`;
 
 export const litres = (m3: number): string => `${(m3 * 1e3).toFixed(m3 < 0.01 ? 1 : 0)} l`;
+
+/** An interval, each end written by `say`. */
+export const range = (r: { low: number; high: number }, say: (v: number) => string): string => `${say(r.low)} to ${say(r.high)}`;

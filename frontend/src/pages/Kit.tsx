@@ -1,4 +1,7 @@
-import { useCatalogue, usePurchases } from "../api/queries";
+import { Link } from "react-router";
+
+import type { KitCard } from "../api/client";
+import { useKit, usePurchases } from "../api/queries";
 import { span } from "../lib/format";
 import { useSaveSettings, useSettings, useUnits } from "../lib/units";
 import { NumberField, TextField } from "../ui/Field";
@@ -15,8 +18,8 @@ const KINDS: Record<string, string> = {
 
 /** What is in the van, as the rig can use it, and what would have been worth buying. */
 export function Kit() {
-  const { data } = useCatalogue();
-  const kit = data?.kit ?? [];
+  const { data } = useKit();
+  const kit = data ?? [];
   return (
     <>
       <h1 className="mb-4 text-[28px]">Kit</h1>
@@ -28,9 +31,8 @@ export function Kit() {
             <Sheet key={kind} title={label} aside={items.length} className="mb-4 break-inside-avoid">
               <ul className="list-none p-0">
                 {items.map((k) => (
-                  <li key={k.id} className="flex min-h-12 items-center justify-between gap-2 border-t border-rule py-2 first:border-0">
-                    <span>{k.name}</span>
-                    <Words values={k.values} />
+                  <li key={k.id} className="border-t border-rule py-2 first:border-0">
+                    <Card item={k} />
                   </li>
                 ))}
               </ul>
@@ -40,6 +42,69 @@ export function Kit() {
       </div>
       <Purchases />
     </>
+  );
+}
+
+const TONES: Record<string, "pass" | "caution" | "stop"> = { good: "pass", usable: "caution", due: "caution", doubtful: "caution", bad: "stop" };
+
+/** A part with how it stands, and what is on file of it. */
+function Card({ item }: { item: KitCard }) {
+  const u = useUnits();
+  const head = (
+    <span className="flex min-h-12 flex-1 items-center justify-between gap-2">
+      <span>{item.name}</span>
+      {item.state ? <Tag tone={TONES[item.state] ?? "caution"}>{item.state}</Tag> : <Words values={item.values} />}
+    </span>
+  );
+  if (item.events.length === 0) return head;
+  return (
+    <details>
+      <summary className="flex cursor-pointer list-none">{head}</summary>
+      {item.words && <p className="mb-2 text-[15px]">{u.words(item.words)}</p>}
+      <Trend item={item} />
+      <ul className="list-none p-0 text-[15px]">
+        {item.events.map((e) => (
+          <li key={`${e.kind}${e.job}`} className="flex gap-2 border-t border-rule py-1.5">
+            <span className="figure flex-none text-soft">{day(e.at)}</span>
+            <span className="min-w-0 flex-1">
+              {e.words}
+              {e.micron !== null && e.micron !== undefined && <span className="figure">, {u.say("pressure", (e.micron * 101325) / 760000)}</span>}
+              {e.inflow_pa_m3_s !== null && e.inflow_pa_m3_s !== undefined && <span className="figure">, {e.inflow_pa_m3_s.toExponential(1)} Pa·m³/s</span>}
+              {e.hours !== null && e.hours !== undefined && <span className="figure">, {span(e.hours * 3600)}</span>}
+              {e.verdict && <b> {e.verdict}</b>}
+              {e.title && (
+                <>
+                  {" "}
+                  <Link className="underline" to={`/jobs/${e.job}/prove`}>
+                    {e.title}
+                  </Link>
+                </>
+              )}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
+const day = (at: number): string => new Date(at * 1000).toISOString().slice(0, 10);
+
+/** The readings of a part over its jobs, oldest at the left. */
+function Trend({ item }: { item: KitCard }) {
+  const values = item.events.filter((e) => e.kind === "blank-off" && typeof e.micron === "number").map((e) => e.micron!).reverse();
+  if (values.length < 2) return null;
+  const top = Math.max(...values, 100);
+  const step = 200 / (values.length - 1);
+  const y = (v: number) => 44 - (40 * v) / top;
+  return (
+    <svg viewBox="0 0 216 52" className="mb-1 w-full max-w-xs" role="img" aria-label={`Blank-off over ${values.length} jobs, ${values[0]} to ${values[values.length - 1]} µ`}>
+      <path d={`M8 ${y(100)}H208`} stroke="var(--stop)" strokeDasharray="4 4" />
+      <path d={`M${values.map((v, i) => `${8 + step * i} ${y(v)}`).join("L")}`} fill="none" stroke="var(--measure)" strokeWidth="2.5" />
+      {values.map((v, i) => (
+        <circle key={i} cx={8 + step * i} cy={y(v)} r="3.5" fill="var(--measure)" />
+      ))}
+    </svg>
   );
 }
 

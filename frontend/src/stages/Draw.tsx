@@ -1,8 +1,9 @@
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { useNavigate } from "react-router";
 
 import type { LiveOut, PlanOut, SeriesOut, SystemOut, TouchOut } from "../api/client";
 import { MICRON_PA, clock } from "../lib/format";
+import { useNarrow } from "../lib/narrow";
 import { useUnits } from "../lib/units";
 import { usePlan, useReadings, useSystem, useTouch, useTouches } from "../api/queries";
 import { Orders } from "../rig/Orders";
@@ -230,16 +231,6 @@ function readingAt(s: SeriesOut | undefined, at: number): number | null {
     else hi = mid;
   }
   return s.pa[lo] ?? null;
-}
-
-export function useNarrow(): boolean {
-  const [narrow, set] = useState(() => window.innerWidth < 768);
-  useEffect(() => {
-    const on = () => set(window.innerWidth < 768);
-    window.addEventListener("resize", on);
-    return () => window.removeEventListener("resize", on);
-  }, []);
-  return narrow;
 }
 
 function TouchList({ touches }: { touches: TouchOut[] }) {

@@ -6,7 +6,8 @@ import { clock, mass, micron, percent, span } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { Trace } from "../trace/Trace";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
-import { NextCard, useNarrow } from "./Draw";
+import { useNarrow } from "../lib/narrow";
+import { NextCard } from "./Draw";
 import type { StageProps } from "./types";
 
 /** The hold: the verdict first, then why. */

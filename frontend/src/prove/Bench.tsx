@@ -1,0 +1,213 @@
+import type { BenchOut, ProofStageOut, StageReading } from "../api/client";
+import { useBench, useBenchTouch } from "../api/queries";
+import { MICRON_PA, range } from "../lib/format";
+import { useUnits } from "../lib/units";
+import { pumpOf, withPart } from "../rig/parts";
+import { Button } from "../ui/Button";
+import { NumberField } from "../ui/Field";
+import { Fault, Tag } from "../ui/Sheet";
+import { BenchChart } from "./BenchChart";
+import { Judged } from "./forms";
+import type { GateProps } from "./types";
+
+const EMPTY: StageReading = { running: true, added_l: 0 };
+
+const NEXT: Record<string, string> = {
+  "pump-on": "Start the pump",
+  "valve-shut": "Shut the pump's valve",
+  "valve-open": "Open the pump's valve",
+};
+
+/** The rig proved stage by stage: the pump alone, then one hose at a time, live or typed. */
+export function Bench({ proof, prove, editor, jobKey }: GateProps) {
+  const bench = useBench(jobKey);
+  const touch = useBenchTouch(jobKey);
+  const b = bench.data;
+  const stages = proof.stages;
+  if (proof.fault) return <Fault title="This rig cannot be proved" detail={proof.fault} />;
+  if (!b) return <p className="text-soft">Setting up the bench…</p>;
+  const index = Math.max(0, stages.findIndex((s) => s.key === b.stage));
+  const stage = stages[index];
+  if (!stage) return null;
+  const keep = (key: string, reading: StageReading) =>
+    editor.edit((j) => {
+      const pump = pumpOf(j);
+      const measured = key === "pump" && pump && reading.settled_micron && reading.running !== false;
+      const next = measured ? withPart(j, pump.id, { blank_off_micron: Math.min(20000, Math.max(1, Math.round(reading.settled_micron!))) }) : j;
+      return { ...next, prove: { ...next.prove!, stages: { ...next.prove?.stages, [key]: reading } } };
+    });
+  const then = stages[index + 1];
+  const act = () => {
+    if (b.next === "keep" && b.reading) {
+      keep(stage.key, b.reading);
+      if (then) touch.mutate({ kind: `stage:${then.key}` });
+    } else if (b.next) touch.mutate({ kind: b.next });
+  };
+  return (
+    <>
+      <Rail stages={stages} now={stage.key} onPick={(key) => touch.mutate({ kind: `stage:${key}` })} />
+      <div>
+        <h3 className="casual text-[21px] font-extrabold">{stage.title}</h3>
+        <p>{stage.do}</p>
+      </div>
+      <Pace b={b} onSpeed={(speed) => touch.mutate({ speed })} onOff={() => touch.mutate(null)} />
+      {touch.error && <Fault title="The bench did not take it" detail={touch.error.message} />}
+      {b.attached && (
+        <>
+          <div className="flex items-end gap-4">
+            <Figure b={b} />
+            <p role="status" className={`flex-1 border-l-[5px] pl-3 ${b.tone === "stop" ? "border-stop" : b.tone === "caution" ? "border-ochre" : b.tone === "pass" ? "border-green" : "border-rule"}`}>
+              <Words text={b.words} />
+            </p>
+          </div>
+          <BenchChart bench={b} />
+          <div className="flex flex-wrap gap-3">
+            {b.next && (
+              <Button kind="solid" disabled={touch.isPending} onClick={act}>
+                {b.next === "keep" ? (then ? `Keep it, then: ${then.title}` : "Keep it") : (NEXT[b.next] ?? b.next)}
+              </Button>
+            )}
+            {b.pump_on && b.next !== "pump-on" && <Button onClick={() => touch.mutate({ kind: "pump-off" })}>Stop the pump</Button>}
+            {!b.valve_open && <Button onClick={() => touch.mutate({ kind: "valve-open" })}>Open the valve again</Button>}
+            {b.reading && b.next !== "keep" && <Button onClick={() => keep(stage.key, b.reading!)}>Keep what is read so far</Button>}
+          </div>
+        </>
+      )}
+      <Typed stage={stage} reading={prove.stages?.[stage.key] ?? EMPTY} shown={!b.attached} onChange={(r) => keep(stage.key, r)} />
+      <Results stages={stages} />
+      {proof.blank_off.before_micron.length > 0 && stage.key === "pump" && (
+        <p className="text-soft">
+          This pump&apos;s own readings so far: <Past values={proof.blank_off.before_micron} />
+        </p>
+      )}
+    </>
+  );
+}
+
+function Words({ text }: { text: string }) {
+  return <>{useUnits().words(text)}</>;
+}
+
+function Past({ values }: { values: number[] }) {
+  const u = useUnits();
+  return <span className="figure">{values.map((v) => u.say("pressure", v * MICRON_PA)).join(", ")}</span>;
+}
+
+function Figure({ b }: { b: BenchOut }) {
+  const u = useUnits();
+  return (
+    <p className="figure text-[46px] leading-none font-bold whitespace-nowrap text-measure" data-testid="bench-figure">
+      {b.over_range ? (
+        "over"
+      ) : b.pa === null || b.pa === undefined ? (
+        "—"
+      ) : (
+        <>
+          {u.figure("pressure", b.pa)}
+          <span className="text-[18px] text-ink"> {u.label("pressure")}</span>
+        </>
+      )}
+    </p>
+  );
+}
+
+function Rail({ stages, now, onPick }: { stages: ProofStageOut[]; now: string; onPick: (key: string) => void }) {
+  return (
+    <ol className="flex list-none flex-wrap gap-2 p-0" aria-label="Stages of the proof">
+      {stages.map((s, i) => (
+        <li key={s.key}>
+          <button
+            type="button"
+            aria-current={s.key === now ? "step" : undefined}
+            onClick={() => onPick(s.key)}
+            className={`min-h-12 rounded-[5px] border-2 px-3 text-left ${s.key === now ? "border-ink bg-ink font-bold text-on-ink" : "border-strong"}`}
+          >
+            <span className="figure">{i}</span> {s.title.split(",")[0]} <Sign verdict={s.verdict} />
+          </button>
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+const SIGNS: Record<string, [string, string]> = { good: ["✓", "good"], usable: ["?", "usable"], doubtful: ["?", "doubtful"], bad: ["✕", "bad"] };
+
+function Sign({ verdict }: { verdict: string }) {
+  const s = SIGNS[verdict];
+  return s ? (
+    <span role="img" aria-label={s[1]} className="font-bold">
+      {s[0]}
+    </span>
+  ) : null;
+}
+
+function Pace({ b, onSpeed, onOff }: { b: BenchOut; onSpeed: (speed: number) => void; onOff: () => void }) {
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      <span className="text-soft">{b.attached ? "simulated gauge, time" : "No gauge is connected. With the simulated one, time"}</span>
+      {[1, 10, 60].map((s) => (
+        <Button key={s} kind={b.attached && b.speed === s ? "solid" : "line"} onClick={() => onSpeed(s)}>
+          ×{s}
+        </Button>
+      ))}
+      {b.attached && (
+        <Button kind="quiet" onClick={onOff}>
+          Take it off
+        </Button>
+      )}
+      {b.stale && <Tag tone="caution">stale: nothing heard</Tag>}
+    </div>
+  );
+}
+
+/** The readings of a stage by hand: for a gauge that speaks to nobody. */
+function Typed({ stage, reading, shown, onChange }: { stage: ProofStageOut; reading: StageReading; shown: boolean; onChange: (r: StageReading) => void }) {
+  const put = (change: Partial<StageReading>) => onChange({ ...reading, ...change });
+  const pressure = (label: string, key: "settled_micron" | "from_micron" | "to_micron") => (
+    <NumberField label={label} dim="pressure" per={MICRON_PA} optional min={0} max={800000} value={reading[key]} onChange={(v) => put({ [key]: v })} />
+  );
+  return (
+    <details className="border-t-2 border-rule pt-1" open={shown}>
+      <summary className="casual min-h-12 cursor-pointer py-2 text-[17px] font-bold">The readings of this stage</summary>
+      <div className="grid grid-cols-2 gap-3 sm:grid-cols-3">
+        {pressure("Lowest reading, running", "settled_micron")}
+        <NumberField label="after" unit="s" optional min={0} max={86400} value={reading.after_s} onChange={(v) => put({ after_s: v })} />
+        {stage.shuts && stage.key !== "pump" && (
+          <>
+            {pressure("Valve shut, from", "from_micron")}
+            {pressure("to", "to_micron")}
+            <NumberField label="in" unit="s" optional min={0.1} max={86400} value={reading.rise_s} onChange={(v) => put({ rise_s: v })} />
+            <NumberField label="Known volume joined" dim="volume" per={1e-3} optional min={0} max={500} value={reading.added_l} onChange={(v) => put({ added_l: v ?? 0 })} />
+          </>
+        )}
+      </div>
+      {stage.key === "pump" && <p className="mt-2 text-soft">Judged with the pump running only: stopped, every vane pump leaks back.</p>}
+    </details>
+  );
+}
+
+/** What every stage was found to be, and what it would add to the hold. */
+function Results({ stages }: { stages: ProofStageOut[] }) {
+  const u = useUnits();
+  const read = stages.filter((s) => s.verdict !== "open");
+  if (read.length === 0) return null;
+  return (
+    <ul className="list-none border-t-2 border-rule p-0 pt-2" aria-label="Results">
+      {read.map((s) => (
+        <li key={s.key} className="mb-2">
+          <b>{s.title}</b>
+          <Judged verdict={s.verdict} words={s.words.join(" ")} />
+          {s.own_pa_m3_s && (
+            <p className="text-soft">
+              {s.hold_micron_s !== null && s.hold_micron_s !== undefined
+                ? `It stays in what is held: ${s.hold_micron_s.toFixed(3)} µ/s of the rise will be its own. `
+                : "It lies outside what is held: it slows the draw, and adds nothing to the hold. "}
+              <span className="figure">{range(s.own_pa_m3_s, (v) => v.toExponential(1))}</span> Pa·m³/s; such a part does{" "}
+              <span className="figure">{range(s.usual_pa_m3_s, (v) => v.toExponential(1))}</span>, best guess {u.words(s.usual_pa_m3_s.value.toExponential(1))}.
+            </p>
+          )}
+        </li>
+      ))}
+    </ul>
+  );
+}

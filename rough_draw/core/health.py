@@ -1,0 +1,30 @@
+"""How a part of the kit stands, by what is on file of it."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any
+
+from rough_draw.core import pumpoil
+from rough_draw.core.kithistory import KitEvent, latest
+from rough_draw.core.proved import Prove
+
+RANK = ("bad", "doubtful", "due", "usable", "good")
+
+
+def health(kind: str, values: Mapping[str, Any], events: list[KitEvent], rule: pumpoil.OilRule) -> tuple[str, str]:
+    """State (good, usable, due, doubtful, bad, or nothing where nothing is on file) and why, in a sentence."""
+    found: list[tuple[str, str]] = []
+    for of in ("blank-off", "rig-proof", "gauge-check"):
+        last = latest(events, of)
+        if last is not None and last.verdict in RANK:
+            found.append((last.verdict, last.words))
+    if kind == "pump":
+        due = pumpoil.judge(Prove(oil="fresh", oil_level="right"), rule, events)
+        if due.verdict == "due" and not rule.each_use:
+            found.append(("due", due.words))
+        elif values.get("oil") in ("used", "wet"):
+            found.append(("due", "Its oil is due."))
+    if not found:
+        return "", ""
+    return min(found, key=lambda f: RANK.index(f[0]))

@@ -1,0 +1,34 @@
+"""What happened to a part of the kit, as values: readings taken of it, oil changed, hours run."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any, Literal
+
+EventKind = Literal["blank-off", "rig-proof", "gauge-check", "oil-change", "run"]
+WORDS: dict[EventKind, str] = {
+    "blank-off": "blank-off",
+    "rig-proof": "rig proof",
+    "gauge-check": "gauge check",
+    "oil-change": "oil changed",
+    "run": "run",
+}
+
+
+@dataclass(frozen=True)
+class KitEvent:
+    """One event: its kind, when (epoch s), in which job, and its figures."""
+
+    kind: EventKind
+    at: float
+    job: str
+    values: Mapping[str, Any]
+    verdict: str = ""
+    words: str = ""
+
+
+def latest(history: list[KitEvent], kind: EventKind) -> KitEvent | None:
+    """The last event of a kind."""
+    mine = [e for e in history if e.kind == kind]
+    return max(mine, key=lambda e: e.at) if mine else None
