@@ -55,7 +55,7 @@ def stages_read(job: Job, bad: str = "") -> dict[str, StageReading]:
         settled = (expected(job, n).settled.value + extra / speed) / MICRON_PA
         rate = (stage.passing.value + extra) / stage.closed / MICRON_PA
         rise = {} if n == 0 else {"from_micron": round(settled), "to_micron": round(settled + 45 * rate), "rise_s": 45}
-        found[stage.key] = StageReading(settled_micron=round(settled), after_s=120, **rise)
+        found[stage.key] = StageReading(settled_micron=round(settled), after_s=120, part=stage.mark, **rise)
     return found
 
 

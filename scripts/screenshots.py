@@ -18,7 +18,7 @@ VIEWS = (
     ("yard", "", DESK, "light"),
     ("scope", "jobs/saltmarsh-fish/scope", DESK, "light"),
     ("rig", "jobs/hollow-5/rig", DESK, "light"),
-    ("prove", "jobs/saltmarsh-ice/prove", DESK, "light"),
+    ("prove", "jobs/hollow-5/prove", DESK, "light"),
     ("draw", "jobs/larkspur-3/draw", DESK, "light"),
     ("draw-night", "jobs/larkspur-3/draw", DESK, "dark"),
     ("hold-leak", "jobs/larkspur-1/hold", DESK, "light"),
@@ -30,8 +30,12 @@ VIEWS = (
     ("phone-yard", "", PHONE, "light"),
     ("phone-rig", "jobs/larkspur-3/rig", PHONE, "light"),
     ("phone-draw", "jobs/larkspur-3/draw", PHONE, "light"),
+    ("phone-prove", "jobs/larkspur-3/prove", PHONE, "light"),
     ("phone-hold", "jobs/hollow-2/hold", PHONE, "dark"),
 )
+
+PRESSED = {"prove": "Rig proof"}
+"""What is opened before the picture is taken, by view."""
 
 
 def wait(address: str) -> None:
@@ -61,6 +65,9 @@ def main() -> None:
                     page = browser.new_page(viewport={"width": width, "height": height}, color_scheme=scheme)
                     page.goto(f"http://127.0.0.1:{PORT}/{path}")
                     page.wait_for_timeout(2500)
+                    if name in PRESSED:
+                        page.get_by_role("button", name=PRESSED[name]).first.click()
+                        page.wait_for_timeout(800)
                     page.screenshot(path=OUT / f"{name}.png")
                     page.close()
                     print(name)

@@ -107,6 +107,7 @@ def _stages(job: Job, found: Proof) -> list[ProofStageOut]:
                 key=s.key,
                 title=s.title,
                 do=s.do,
+                mark=s.mark,
                 volume_m3=s.closed,
                 shuts=s.shuts,
                 settled_pa=range_out(expected(job, n).settled),

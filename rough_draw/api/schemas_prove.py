@@ -67,6 +67,7 @@ class ProofStageOut(BaseModel):
     key: str
     title: str
     do: str
+    mark: str
     volume_m3: float
     shuts: bool
     settled_pa: RangeOut

@@ -63,6 +63,7 @@ RANK = {"stop": 0, "caution": 1, "note": 2}
 
 
 def gauges_in(board: Board, rooms: Set[int]) -> list[GaugePart]:
+    """Gauges that look into any of these rooms."""
     return [g for g in board.job.rig.gauges if board.gauges.get(g.id) in rooms]
 
 

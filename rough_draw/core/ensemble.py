@@ -25,18 +25,19 @@ def members(count: int) -> tuple[Unknowns, ...]:
 
     Low discrepancy, no random numbers; the first is at index 1, so none sits on the median exactly.
     """
-    d = len(FIELDS)
+    return tuple(Unknowns(**dict(zip(FIELDS, z, strict=True))) for z in spread(count, len(FIELDS)))
+
+
+def spread(count: int, d: int, skip: int = 0) -> list[list[float]]:
+    """``count`` standard normal points in ``d`` dimensions that fill the space evenly, past the first ``skip``."""
     phi = 2.0
     for _ in range(40):
         phi = (1.0 + phi) ** (1.0 / (d + 1))
     alpha = [(1.0 / phi) ** (k + 1) % 1.0 for k in range(d)]
-    result = []
-    for i in range(1, count + 1):
-        z = {
-            f: _NORMAL.inv_cdf(min(max((0.5 + i * a) % 1.0, 0.005), 0.995)) for f, a in zip(FIELDS, alpha, strict=True)
-        }
-        result.append(Unknowns(**z))
-    return tuple(result)
+    return [
+        [_NORMAL.inv_cdf(min(max((0.5 + i * a) % 1.0, 0.005), 0.995)) for a in alpha]
+        for i in range(skip + 1, skip + count + 1)
+    ]
 
 
 def run_all(work: Callable[[W], T], draws: Sequence[W], threads: int = 2) -> list[T]:

@@ -11,7 +11,7 @@ from rough_draw.core.isolation import Isolation
 from rough_draw.core.job import Job
 from rough_draw.core.kithistory import KitEvent
 from rough_draw.core.proved import StageReading
-from rough_draw.core.rigproof import ProofStage, proof_stages
+from rough_draw.core.rigproof import ProofStage, mark_of, proof_stages
 from rough_draw.core.rise import StageAnswer, judge_stage, measured, sci
 from rough_draw.core.system import ScopeError, build_system
 from rough_draw.core.units import MICRON_PA
@@ -55,6 +55,8 @@ def prove(job: Job, rule: pumpoil.OilRule | None = None, history: History | None
     test = pressuretest.judge(job.prove, system.volume().value, system.atmosphere)
     oil = pumpoil.judge(job.prove, rule or pumpoil.OilRule(), of_pump)
     seen = job.prove.stages.get("pump", StageReading())
+    if seen.part not in ("", mark_of(job.rig, "pump")):
+        seen = StageReading()
     micron = seen.settled_micron if seen.settled_micron is not None else pump.blank_off_micron
     earlier = [e for e in of_pump if e.kind != "blank-off" or e.values.get("micron") != micron]
     blank = blankoff.judge(pump, micron, seen.running, earlier, seen.after_s)

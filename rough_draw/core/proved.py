@@ -32,7 +32,8 @@ class StageReading(Sheet):
     """What the gauge on the pump said of one stage of the rig proof.
 
     ``settled_micron`` with the pump running, ``after_s`` since the stage was opened; then the rise from ``from_micron``
-    to ``to_micron`` in ``rise_s`` with the pump's valve shut. ``added_l``: a known volume joined to it.
+    to ``to_micron`` in ``rise_s`` with the pump's valve shut. ``added_l``: a known volume joined to it. ``part``: the
+    mark of the part that was read, so that another one in its place does not take its reading over.
     """
 
     settled_micron: float | None = Field(None, ge=0, le=800_000)
@@ -42,6 +43,7 @@ class StageReading(Sheet):
     to_micron: float | None = Field(None, ge=0, le=800_000)
     rise_s: float | None = Field(None, gt=0, le=86_400)
     added_l: float = Field(0.0, ge=0, le=500)
+    part: Text = ""
 
 
 class GaugeCheck(Sheet):

@@ -36,7 +36,7 @@ class ProofStage:
     """One stage: the part it is about, what to do, all parts open by then, their own volume m³.
 
     ``passing``: what the hoses so far let in and give off, Pa·m³/s, 10 %, best guess, 90 %; ``own``: this stage's
-    share. ``shuts``: whether the pump has a valve to shut for the rise.
+    share. ``shuts``: whether the pump has a valve to shut for the rise. ``mark`` tells the part from another of its id.
     """
 
     key: str
@@ -47,6 +47,7 @@ class ProofStage:
     passing: Range
     own: Range
     shuts: bool
+    mark: str
 
     @property
     def closed(self) -> float:
@@ -93,9 +94,23 @@ def _stages(scope: Scope, rig: Rig) -> tuple[ProofStage, ...]:
         total = Range(flows[0], flows[1], flows[2])
         own = Range(*(max(0.0, a - b) for a, b in zip(flows, (before.low, before.value, before.high), strict=True)))
         volume = _network(job, builds[1], names).volume()
-        found.append(ProofStage(key, title, do, tuple(open_parts), volume, total, own, rig.pump.valve))
+        found.append(
+            ProofStage(key, title, do, tuple(open_parts), volume, total, own, rig.pump.valve, mark_of(rig, key))
+        )
         before = total
     return tuple(found)
+
+
+def mark_of(rig: Rig, key: str) -> str:
+    """What tells a part from another that may stand in its place: its number in the kit, or what it is."""
+    part = rig.pump if key == "pump" else rig.get(key)
+    if part is None:
+        return ""
+    if part.kit is not None:
+        return f"kit {part.kit}"
+    if isinstance(part, HosePart):
+        return f"{part.size} {part.length_m:g} {part.made_for} {part.age}"
+    return f"{part.kind} {getattr(part, 'body', '') or getattr(part, 'plate_cfm', '')}".strip()
 
 
 _ALONE = "The gauge on the pump by a short brass coupling, everything else off or shut. Let it run."

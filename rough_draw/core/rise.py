@@ -48,13 +48,20 @@ def inflow(stage: ProofStage, seen: StageReading, resolution: float) -> Range | 
     return Range(low, max(0.0, rate) * volume, max(0.0, rate + step) * volume * (1.0 + spread))
 
 
+def reading_of(job: Job, stage: ProofStage) -> StageReading | None:
+    """What was read of a stage, if it was this part that was read."""
+    seen = job.prove.stages.get(stage.key)
+    return seen if seen is not None and seen.part in ("", stage.mark) else None
+
+
 def judge_stage(job: Job, index: int) -> StageAnswer:
     """Judge a stage of the sheet's rig from what was read of it."""
     stages = proof_stages(job)
     stage = stages[index]
-    seen = job.prove.stages.get(stage.key)
+    seen = reading_of(job, stage)
     if seen is None:
-        return StageAnswer("open", ())
+        gone = stage.key in job.prove.stages
+        return StageAnswer("open", ("Another part stands here now: read it too.",) if gone else ())
     gauge = job.rig.gauge
     resolution = gauge.resolution_micron if gauge is not None else 25.0
     verdicts: list[str] = []
@@ -135,7 +142,7 @@ def _before(job: Job, stages: tuple[ProofStage, ...], index: int, resolution: fl
     The pump's own coupling is brass: nothing comes through it that a hose's rise would show.
     """
     for stage in reversed(stages[:index]):
-        seen = job.prove.stages.get(stage.key)
+        seen = reading_of(job, stage)
         found = inflow(stage, seen, resolution) if seen is not None else None
         if found is not None:
             return found
@@ -159,7 +166,7 @@ def measured(job: Job) -> dict[str, Quantity]:
     resolution = gauge.resolution_micron if gauge is not None else 25.0
     found: dict[str, Quantity] = {}
     for n, stage in enumerate(stages):
-        seen = job.prove.stages.get(stage.key)
+        seen = reading_of(job, stage)
         part = job.rig.get(stage.key)
         total = inflow(stage, seen, resolution) if seen is not None else None
         before = _before(job, stages, n, resolution)

@@ -48,6 +48,7 @@ def test_empty_job_to_pdf_in_under_three_minutes(page: Page, site: str) -> None:
     expect(page.get_by_role("checkbox").first).to_be_visible()
     for box in page.get_by_role("checkbox").all():
         box.click()
+    expect(page.get_by_role("button", name="seen Power off", exact=False)).to_be_visible()
     stage(page, "Draw")
     page.get_by_role("button", name="Simulated gauge").click()
     card = page.locator("section", has=page.get_by_role("button", name="Care"))
@@ -150,7 +151,7 @@ def test_skipping_a_check_needs_a_reason(page: Page, site: str) -> None:
     reason = page.get_by_label("Reason for skipping", exact=False)
     reason.fill("tested by the day shift")
     page.get_by_role("button", name="Skip it").click()
-    expect(page.get_by_text("Skipped: tested by the day shift")).to_be_visible()
+    expect(page.get_by_text("Skipped: tested by the day shift").first).to_be_visible()
 
 
 def test_keypad_on_a_phone(phone: Page, site: str) -> None:

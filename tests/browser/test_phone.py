@@ -35,10 +35,12 @@ def test_whole_job_by_touch_with_typed_readings(phone: Page, site: str) -> None:
     phone.get_by_role("button", name="Take: pull the core", exact=False).first.tap()
     expect(phone.get_by_role("radio", name="Pulled")).to_have_attribute("data-state", "on")
     stage(phone, "Prove")
+    phone.get_by_role("button", name="Protection and air", exact=False).tap()
     expect(phone.get_by_role("checkbox").first).to_be_visible()
     for box in phone.get_by_role("checkbox").all():
         box.tap()
     expect(phone.locator('[role="checkbox"][aria-checked="false"]')).to_have_count(0)
+    expect(phone.get_by_role("button", name="seen Protection and air", exact=False)).to_be_visible()
     phone.wait_for_timeout(800)
 
     start = time.time() - 3600

@@ -6,17 +6,19 @@ import numpy as np
 import pytest
 
 from rough_draw.core import criteria
+from rough_draw.core.gates import gates_for
 from rough_draw.core.gauge import GaugeModel
 from rough_draw.core.habits import Habits
-from rough_draw.core.job import Gate, Job, Party, Prove, Release
+from rough_draw.core.job import Job, Party, Release
 from rough_draw.core.live import rate_of, standing
 from rough_draw.core.plan import plan_job
 from rough_draw.core.procedure import Outlook, next_touches
+from rough_draw.core.proved import Gate, Prove
 from rough_draw.core.release import release_steps
 from rough_draw.core.runstate import RunState, Touch, fold
 from rough_draw.core.scope import Scope
 from rough_draw.core.series import time_at_level
-from rough_draw.core.stages import STAGES, current, gates_for, stages
+from rough_draw.core.stages import STAGES, current, stages
 from rough_draw.core.units import MICRON_PA
 
 M = MICRON_PA

@@ -13,8 +13,9 @@ from pydantic import ValidationError
 from rough_draw.core.assemble import assemble, vary
 from rough_draw.core.engine import run
 from rough_draw.core.isolation import isolation, shut
-from rough_draw.core.job import CriterionChoice, Gate, Job
+from rough_draw.core.job import CriterionChoice, Job
 from rough_draw.core.network import NetworkError
+from rough_draw.core.proved import Gate
 from rough_draw.core.rig import GaugePart, HosePart, ManifoldPart, PumpPart, Rig, ToolPart
 from rough_draw.core.rigbuild import Unknowns
 from rough_draw.core.scope import Link, Port, Scope, Section

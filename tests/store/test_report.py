@@ -13,7 +13,8 @@ from reportlab import rl_config
 from rough_draw.core.catalogue.quantity import Quantity
 from rough_draw.core.criteria import chosen
 from rough_draw.core.hold import judge_hold
-from rough_draw.core.job import Closing, Gate, Job, Party, Prove, Release
+from rough_draw.core.job import Closing, Job, Party, Release
+from rough_draw.core.proved import Gate, Prove
 from rough_draw.core.rigbuild import Unknowns
 from rough_draw.core.scope import Scope
 from rough_draw.core.units import kelvin

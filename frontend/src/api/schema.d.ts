@@ -3054,6 +3054,8 @@ export interface components {
             hold_micron_s: number | null;
             /** Key */
             key: string;
+            /** Mark */
+            mark: string;
             own_pa_m3_s: components["schemas"]["RangeOut"] | null;
             settled_pa: components["schemas"]["RangeOut"];
             /** Shuts */
@@ -3698,7 +3700,8 @@ export interface components {
          * @description What the gauge on the pump said of one stage of the rig proof.
          *
          *     ``settled_micron`` with the pump running, ``after_s`` since the stage was opened; then the rise from ``from_micron``
-         *     to ``to_micron`` in ``rise_s`` with the pump's valve shut. ``added_l``: a known volume joined to it.
+         *     to ``to_micron`` in ``rise_s`` with the pump's valve shut. ``added_l``: a known volume joined to it. ``part``: the
+         *     mark of the part that was read, so that another one in its place does not take its reading over.
          */
         StageReading: {
             /**
@@ -3710,6 +3713,11 @@ export interface components {
             after_s?: number | null;
             /** From Micron */
             from_micron?: number | null;
+            /**
+             * Part
+             * @default
+             */
+            part: string;
             /** Rise S */
             rise_s?: number | null;
             /**

@@ -10,7 +10,7 @@ import { BenchChart } from "./BenchChart";
 import { Judged } from "./forms";
 import type { GateProps } from "./types";
 
-const EMPTY: StageReading = { running: true, added_l: 0 };
+const EMPTY: StageReading = { running: true, added_l: 0, part: "" };
 
 const NEXT: Record<string, string> = {
   "pump-on": "Start the pump",
@@ -29,8 +29,10 @@ export function Bench({ proof, prove, editor, jobKey }: GateProps) {
   const index = Math.max(0, stages.findIndex((s) => s.key === b.stage));
   const stage = stages[index];
   if (!stage) return null;
-  const keep = (key: string, reading: StageReading) =>
+  const keep = (key: string, read: StageReading) =>
     editor.edit((j) => {
+      // The reading is of the part that stands here now.
+      const reading = { ...read, part: stages.find((s) => s.key === key)?.mark ?? "" };
       const pump = pumpOf(j);
       const measured = key === "pump" && pump && reading.settled_micron && reading.running !== false;
       const next = measured ? withPart(j, pump.id, { blank_off_micron: Math.min(20000, Math.max(1, Math.round(reading.settled_micron!))) }) : j;

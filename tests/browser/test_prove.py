@@ -1,0 +1,152 @@
+"""Prove with mouse and touch: evidence typed and ticked, the rig proved on the bench, and what a touch would do."""
+
+from __future__ import annotations
+
+import re
+
+from playwright.sync_api import Page, expect
+
+from tests.browser.test_job import new_job, stage
+from tests.browser.test_stages import settle, sheet
+
+
+def gate(page: Page, title: str) -> None:
+    page.get_by_role("button", name=title, exact=False).first.click()
+    expect(page.get_by_role("heading", name=title)).to_be_visible()
+
+
+def test_a_pressure_test_is_read_with_its_temperatures(page: Page, site: str) -> None:
+    new_job(page, site, "Test Lane")
+    stage(page, "Prove")
+    gate(page, "Pressure test under nitrogen")
+    expect(page.get_by_text("Still wanted", exact=False).first).to_be_visible()
+    for label, value in (
+        ("Pressure at the start", "3000"),
+        ("Temperature at the start", "21"),
+        ("Pressure at the end", "2958"),
+        ("Temperature at the end", "17"),
+        ("Minutes", "60"),
+    ):
+        page.get_by_label(label).fill(value)
+    expect(page.get_by_text("tight", exact=True)).to_be_visible()
+    expect(page.get_by_role("button", name="seen Pressure test", exact=False)).to_be_visible()
+    page.get_by_label("Pressure at the end").fill("2700")
+    expect(page.get_by_text("leaks", exact=True)).to_be_visible()
+    expect(page.get_by_role("button", name="not good Pressure test", exact=False)).to_be_visible()
+
+
+def test_the_blank_off_and_the_oil_feed_the_plan(page: Page, site: str) -> None:
+    key = new_job(page, site, "Prove Lane")
+    stage(page, "Prove")
+    gate(page, "Pump blank-off")
+    blank = page.get_by_label("Lowest reading, running")
+    blank.fill("180")
+    expect(page.get_by_text("bad", exact=True)).to_be_visible()
+    blank.fill("24")
+    expect(page.get_by_text("good", exact=True)).to_be_visible()
+    gate(page, "Pump oil")
+    page.get_by_role("radio", name="Milky").click()
+    expect(page.get_by_text("Water in it", exact=False).first).to_be_visible()
+    settle(page)
+    pump = next(p for p in sheet(page, site, key)["rig"]["parts"] if p["kind"] == "pump")
+    assert pump["blank_off_micron"] == 24
+    assert pump["oil"] == "wet"
+    page.get_by_label("Changed now").check()
+    expect(page.get_by_text("Used oil is collected as waste", exact=False).first).to_be_visible()
+    page.get_by_label("Used oil collected as waste").check()
+    expect(page.get_by_role("button", name="seen Pump oil", exact=False)).to_be_visible()
+
+
+def test_the_rig_is_proved_on_the_bench_one_hose_at_a_time(page: Page, site: str) -> None:
+    key = new_job(page, site, "Bench Lane")
+    stage(page, "Prove")
+    gate(page, "Rig proof")
+    page.get_by_role("button", name="×60").click()
+    page.get_by_role("button", name="Start the pump").click()
+    keep = page.get_by_role("button", name=re.compile("Keep it, then: Hose"))
+    expect(keep).to_be_visible()
+    assert float(page.get_by_test_id("bench-figure").inner_text().split()[0].replace(",", "")) < 120
+    keep.click()
+    expect(page.get_by_role("heading", name="Hose to the suction port", exact=False)).to_be_visible()
+    shut = page.get_by_role("button", name="Shut the pump's valve")
+    expect(shut).to_be_visible()
+    shut.click()
+    expect(page.get_by_text("valve shut", exact=True)).to_be_visible()
+    page.get_by_role("button", name="Keep it", exact=True).click()
+    results = page.get_by_role("list", name="Results")
+    expect(results).to_contain_text("Pa·m³/s")
+    expect(results).to_contain_text("outside what is held")
+    settle(page)
+    found = sheet(page, site, key)["prove"]["stages"]
+    assert set(found) == {"pump", "hose-a"}
+    assert found["hose-a"]["rise_s"] >= 40
+    page.get_by_role("button", name="Take it off").click()
+    expect(page.get_by_text("No gauge is connected", exact=False)).to_be_visible()
+
+
+def test_the_sweep_shows_its_order(page: Page, site: str) -> None:
+    new_job(page, site, "Sweep Lane")
+    stage(page, "Prove")
+    gate(page, "Nitrogen sweep")
+    order = page.get_by_role("list", name="Order of touches")
+    expect(order).to_contain_text("Loosen the joint")
+    expect(order).to_contain_text("Let it flow slowly")
+    page.get_by_role("checkbox", name="swept through every section").click()
+    expect(page.get_by_role("button", name="seen Nitrogen sweep", exact=False)).to_be_visible()
+
+
+def test_what_a_touch_would_do_is_said_while_it_is_looked_at(page: Page, site: str) -> None:
+    new_job(page, site, "Hint Lane")
+    stage(page, "Draw")
+    card = page.locator("section", has=page.get_by_role("button", name="Care"))
+    card.get_by_role("button", name="Done").click()
+    expect(card).to_contain_text("Close the gas ballast")
+    hint = page.get_by_test_id("hint")
+    page.locator('[data-touch="part:pump"]').first.hover()
+    expect(hint).to_contain_text("Stop the pump")
+    expect(hint).to_contain_text("stop")
+    page.mouse.move(5, 5)
+    expect(hint).to_contain_text("Rest on a valve")
+    page.locator('[data-touch^="part:hose"]').first.click(force=True)
+    dialog = page.get_by_role("dialog")
+    expect(dialog).to_contain_text("Air would be drawn into the system")
+    dialog.get_by_role("button", name="Done all the same").click()
+    expect(page.get_by_text("against: air would be drawn", exact=False)).to_be_visible()
+
+
+def test_a_finger_held_on_a_valve_asks_and_does_not_press(phone: Page, site: str) -> None:
+    new_job(phone, site, "Finger Quay")
+    stage(phone, "Draw")
+    valve = phone.locator('button[data-touch^="valve:tool"]').first
+    expect(valve).to_be_visible()
+    touch = {"pointerType": "touch", "bubbles": True, "pointerId": 1}
+    valve.dispatch_event("pointerdown", touch)
+    phone.wait_for_timeout(700)
+    valve.dispatch_event("pointerup", touch)
+    valve.dispatch_event("click")
+    expect(phone.get_by_test_id("hint")).to_contain_text(re.compile("Shut|Isolate"))
+    expect(phone.get_by_role("dialog")).to_have_count(0)
+
+
+def test_schools_habits_change_the_card_and_the_order(page: Page, site: str) -> None:
+    new_job(page, site, "Habit Lane")
+    stage(page, "Draw")
+    card = page.locator("section", has=page.get_by_role("button", name="Care"))
+    expect(card).to_contain_text("ballast open")
+    page.get_by_role("radio", name="begin the draw").click()
+    expect(page.get_by_role("list", name="Order of touches")).to_contain_text("Open the ballast")
+    page.get_by_text("Where schools differ").click()
+    page.get_by_role("radio", name="never opened").click()
+    expect(page.get_by_text("The oil is changed instead.")).to_be_visible()
+    expect(card).to_contain_text("ballast shut")
+    expect(page.get_by_role("list", name="Order of touches")).not_to_contain_text("Open the ballast")
+
+
+def test_the_kit_shows_what_is_on_file(page: Page, site: str) -> None:
+    page.goto(f"{site}/kit")
+    page.get_by_text("Pump 3, 3 CFM").click()
+    expect(page.get_by_role("img", name="Blank-off over 3 jobs, 38 to 165 µ")).to_be_visible()
+    page.get_by_text("red tape").click()
+    expect(page.get_by_text("many times what such a part does", exact=False)).to_be_visible()
+    page.get_by_role("link", name="Spawn room", exact=False).click()
+    expect(page).to_have_url(re.compile("hollow-5/prove"))

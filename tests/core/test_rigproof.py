@@ -1,0 +1,210 @@
+"""The rig proof: its stages, what a good one does, a rise made a leak rate, and what it means afterwards."""
+
+from __future__ import annotations
+
+from itertools import pairwise
+from typing import Any
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from rough_draw.core import bench
+from rough_draw.core.assemble import assemble
+from rough_draw.core.isolation import isolation
+from rough_draw.core.job import Job
+from rough_draw.core.patterns import PATTERNS, fits, rig_from
+from rough_draw.core.proof import known_in_the_hold, prove
+from rough_draw.core.proved import Prove, StageReading
+from rough_draw.core.rigproof import expected, proof_stages
+from rough_draw.core.rise import inflow, judge_stage, measured
+from rough_draw.core.runstate import Touch
+from rough_draw.core.units import MICRON_PA
+from rough_draw.standins.bench import BenchWorld
+from rough_draw.standins.world import Truth
+from tests.builders import jobs, scope
+
+M = MICRON_PA
+HERE = scope("cooler", opened=True)
+
+
+def sheet(pattern: str = "three-tools", **stages: StageReading) -> Job:
+    named = {k.replace("_", "-"): v for k, v in stages.items()}
+    on = HERE if fits(pattern, HERE) else scope("chiller", opened=True)
+    return Job(scope=on, rig=rig_from(pattern, on), prove=Prove(stages=named))
+
+
+@pytest.mark.parametrize("pattern", list(PATTERNS))
+def test_every_pattern_is_opened_one_hose_at_a_time(pattern: str) -> None:
+    job = sheet(pattern)
+    stages = proof_stages(job)
+    assert stages[0].key == "pump"
+    hoses = {p.id for p in job.rig.parts if p.kind == "hose" and job.rig.from_pump(p)}
+    assert hoses <= {s.key for s in stages}
+    for before, after in pairwise(stages):
+        assert set(before.parts) < set(after.parts)
+        assert after.volume > before.volume
+        assert after.passing.value >= before.passing.value
+        assert sum(job.rig.get(p).kind == "hose" for p in set(after.parts) - set(before.parts)) <= 1  # type: ignore[union-attr]
+        assert after.do.endswith(".")
+
+
+def test_a_good_stage_jumps_and_falls_back() -> None:
+    e = expected(sheet(), 1)
+    assert e.at(1.0).value > 5 * e.settled.value
+    assert e.at(60.0).value == pytest.approx(e.settled.value, rel=0.05)
+    assert e.settled.low <= e.settled.value <= e.settled.high
+
+
+def test_the_volume_of_a_hose_is_its_bore_times_its_length() -> None:
+    """12.2 mm true bore, 1.8 m: 210 ml."""
+    stages = proof_stages(sheet("far-gauge"))
+    assert (stages[1].volume - stages[0].volume) * 1e6 == pytest.approx(np.pi / 4 * 1.22**2 * 180 + 4, rel=0.02)
+
+
+def test_a_rise_times_the_volume_is_the_inflow() -> None:
+    """1 µ/s in 1 l is 0.1333 Pa·l/s."""
+    stage = proof_stages(sheet())[1]
+    seen = StageReading(from_micron=100, to_micron=160, rise_s=60, added_l=1.0 - stage.closed * 1e3)
+    found = inflow(stage, seen, 1.0)
+    assert found is not None
+    assert found.value == pytest.approx(1.3332e-4, rel=1e-3)
+    assert found.low < found.value < found.high
+    assert inflow(stage, StageReading(settled_micron=30), 1.0) is None
+
+
+def rising(stage: int, q: float, job: Job) -> StageReading:
+    """A stage as it reads when ``q`` Pa·m³/s comes in."""
+    s = proof_stages(job)[stage]
+    rate = q / s.closed / M
+    return StageReading(settled_micron=30, after_s=120, from_micron=40, to_micron=40 + 60 * rate, rise_s=60)
+
+
+def test_a_bad_hose_is_found_and_the_good_one_after_it_is_not_blamed() -> None:
+    job = sheet()
+    usual = proof_stages(job)[1].own.value
+    bad = sheet(hose_a=rising(1, 2e-3, job), hose_b=rising(2, 2e-3 + usual, job))
+    first, second = judge_stage(bad, 1), judge_stage(bad, 2)
+    assert first.verdict == "bad"
+    assert second.verdict == "good"
+    assert second.own is not None
+    assert second.own.value == pytest.approx(usual, rel=0.05)
+    gate = next(g for g in prove(bad).gates if g.spec.key == "rig-proof")
+    assert gate.state == "failed"
+    assert "suction port" in gate.words
+
+
+def test_a_fast_rise_in_a_few_millilitres_is_explained() -> None:
+    job = sheet()
+    fine = judge_stage(sheet(hose_a=rising(1, 1e-4, job)), 1)
+    assert fine.verdict == "good"
+    assert "ml" in " ".join(fine.words)
+    assert "this system's" in " ".join(fine.words)
+
+
+def test_a_reading_is_judged_running_and_after_its_jump() -> None:
+    early = sheet(hose_a=StageReading(settled_micron=5000, after_s=5))
+    assert judge_stage(early, 1).verdict == "open"
+    stuck = sheet(hose_a=StageReading(settled_micron=900, after_s=150))
+    assert judge_stage(stuck, 1).verdict == "bad"
+    resting = sheet(hose_a=StageReading(settled_micron=900, after_s=150, running=False))
+    assert judge_stage(resting, 1).verdict == "open"
+
+
+def test_another_hose_in_its_place_does_not_take_the_reading_over() -> None:
+    job = sheet()
+    mark = proof_stages(job)[1].mark
+    bad = sheet(hose_a=rising(1, 2e-3, job).model_copy(update={"part": mark}))
+    assert judge_stage(bad, 1).verdict == "bad"
+    parts = [p.model_copy(update={"length_m": 0.9}) if p.id == "hose-a" else p for p in bad.rig.parts]
+    other = bad.model_copy(update={"rig": bad.rig.with_parts(parts)})
+    assert judge_stage(other, 1).verdict == "open"
+    assert measured(other) == {}
+
+
+def test_what_was_read_of_a_hose_goes_into_the_plan() -> None:
+    job = sheet()
+    bad = sheet(hose_a=rising(1, 2e-3, job), hose_b=rising(2, 2.1e-3, job))
+    read = measured(bad)
+    assert read["hose-a"].value == pytest.approx(2e-3, rel=0.01)
+    net = assemble(bad).network
+    assert sum(o.steady for o in net.outgassing if o.node.startswith("hose-a")) == pytest.approx(2e-3, rel=0.01)
+    assert measured(job) == {}
+
+
+def test_a_leaking_hose_is_named_in_the_hold() -> None:
+    def said(pattern: str) -> str:
+        job = sheet(pattern)
+        key = next(s.key for s in proof_stages(job) if s.key.startswith("hose-a"))
+        index = [s.key for s in proof_stages(job)].index(key)
+        stages = {"hose-a": rising(index, 3e-3, job)}
+        if index > 1:
+            stages[proof_stages(job)[index - 1].key] = rising(index - 1, 1e-4, job)
+        job = job.model_copy(update={"prove": Prove(stages=stages)})
+        held = isolation(job, assemble(job))
+        return " ".join(known_in_the_hold(job, held, 0.010))
+
+    assert "outside what is held" in said("three-tools")
+    assert "is held too" in said("cylinder-ready")
+
+
+@settings(max_examples=15)
+@given(jobs(), st.floats(1e-6, 1e-2))
+def test_inflow_and_rise_are_one_round(job: Job, q: float) -> None:
+    stages = proof_stages(job)
+    for n in range(1, len(stages)):
+        found = inflow(stages[n], rising(n, q, job), 1.0)
+        assert found is not None
+        assert found.value == pytest.approx(q, rel=1e-6)
+        assert found.low <= q <= found.high
+
+
+def played(job: Job, world: BenchWorld, stage: str, touches: list[tuple[float, str]], until: float) -> bench.Watch:
+    """A stage on the simulated bench, read once a second, and what is then said of it."""
+    made = [Touch(f"bench:stage:{stage}", 0.0), *(Touch(f"bench:{k}", t) for t, k in touches)]
+    at, pa = [], []
+    begun = world.time
+    for second in range(int(until)):
+        for t, kind in touches:
+            if int(t) == second:
+                world.touch(kind)
+        world.advance(begun + second + 1.0)
+        shown = world.read()
+        at.append(second + 1.0)
+        pa.append(float("nan") if shown is None else shown)
+    return bench.watch(job, bench.fold(made), np.array(at), np.array(pa), until)
+
+
+def test_the_bench_leads_through_a_stage_of_a_bad_hose() -> None:
+    job = sheet()
+    world = BenchWorld(job, Truth(seed=1))
+    world.bad = {"hose-a": 2.5e-3}
+    alone = played(job, world, "pump", [(0, "pump-on")], 70)
+    assert alone.next == "keep"
+    assert alone.reading is not None
+    assert alone.reading.settled_micron == pytest.approx(29, abs=3)
+    world.touch("stage:hose-a")
+    early = played(job, world, "hose-a", [(0, "pump-on")], 8)
+    assert "Falling" in early.words
+    said = played(job, world, "hose-a", [(0, "pump-on"), (70, "valve-shut")], 130)
+    assert said.next == "keep"
+    assert said.tone == "stop"
+    assert said.reading is not None
+    kept = job.model_copy(update={"prove": Prove(stages={"hose-a": said.reading})})
+    answer = judge_stage(kept, 1)
+    assert answer.verdict == "bad"
+    assert answer.own is not None
+    assert answer.own.low < 2.5e-3 + proof_stages(job)[1].own.value < answer.own.high
+
+
+def test_a_stopped_pump_is_not_judged() -> None:
+    said = bench.watch(sheet(), bench.fold([]), np.array([]), np.array([]), 0.0)
+    assert said.next == "pump-on"
+    assert "leaks back" in said.words
+    run = bench.fold([Touch("bench:pump-on", 1), Touch("pump-on", 2), Touch("bench:pump-off", 3)])
+    assert (run.pump_on, run.since) == (False, 1)
+    other: Any = bench.fold([Touch("bench:stage:gone", 1)])
+    assert "begin again" in bench.watch(sheet(), other, np.array([]), np.array([]), 0.0).words
+    assert bench.known("stage:hose-a")
+    assert not bench.known("stage:")
