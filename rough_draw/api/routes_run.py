@@ -14,11 +14,13 @@ from sse_starlette import EventSourceResponse, ServerSentEvent
 
 from rough_draw.api import runs
 from rough_draw.api.deps import HubDep, Key, floats, maybe, range_out
+from rough_draw.api.fits import fitted
 from rough_draw.api.hub import ATTACHED, Hub
 from rough_draw.api.schemas import (
     Added,
     ColumnOut,
     CurveOut,
+    FitOut,
     ImportOut,
     LiveOut,
     NextOut,
@@ -36,6 +38,7 @@ from rough_draw.core.drawing import gauge_place
 from rough_draw.core.hold import ALGORITHM
 from rough_draw.core.isolation import isolation
 from rough_draw.core.live import standing
+from rough_draw.core.livefit import Answer
 from rough_draw.core.procedure import CHECK_AT, FLUSH_AT, Outlook, ballast_at, next_touches
 from rough_draw.core.proof import known_in_the_hold
 from rough_draw.core.series import find_hold, noted_isolation, time_at_level
@@ -96,6 +99,13 @@ def live_of(key: str, run: runs.RunView, hub: Hub) -> LiveOut:
     if stand.to_target is not None and phase != "hold":
         r = stand.to_target
         target_at = RangeOut(low=now + r.low, value=now + r.value, high=now + r.high)
+    answer = fitted(key, run) if phase == "draw" else None
+    if answer is not None:
+        r = answer.target_at
+        target_at = RangeOut(low=started + r.low, value=started + r.value, high=started + r.high) if r else None
+        if r is not None:
+            outlook = replace(outlook, target=max(0.0, started + r.value - now))
+            touches = next_touches(job, view_state, criterion, pa, over, outlook, now, shut.where)
     sections = {}
     if phase == "draw" and stand.plan_time is not None:
         nominal = plan.nominal
@@ -118,6 +128,8 @@ def live_of(key: str, run: runs.RunView, hub: Hub) -> LiveOut:
         rate_micron_s=stand.rate,
         words=stand.words if phase == "draw" else "",
         target_at=target_at,
+        fit=_fit_out(answer, started) if answer is not None and started is not None else None,
+        battery_pct=link.battery if link is not None else None,
         target_pa=criterion.target,
         limit_pa=criterion.limit,
         hold_ends_at=begun + criterion.minutes * 60.0 if begun is not None else None,
@@ -138,6 +150,32 @@ def live_of(key: str, run: runs.RunView, hub: Hub) -> LiveOut:
         standin=link is not None,
         speed=hub.speed(key),
         stale=link.stale if link is not None else False,
+    )
+
+
+CONTRADICTS = 0.3
+"""How far, in log pressure, the best explanation may be from the readings before it is none."""
+
+
+def _fit_out(a: Answer, started: float) -> FitOut:
+    contradicts = a.off > CONTRADICTS
+    if contradicts:
+        words = f"Nothing the plan allows for explains it: the nearest is {np.expm1(a.off):.0%} off."
+    elif a.target_at is None:
+        words = "It will not get there within a day as things stand."
+    else:
+        words = "As the readings so far speak for it."
+    return FitOut(
+        at=[started + t for t in floats(a.times)],
+        low=floats(a.band[0]),
+        mid=floats(a.band[1]),
+        high=floats(a.band[2]),
+        share=a.share,
+        off=a.off,
+        contradicts=contradicts,
+        leak_pa_m3_s=range_out(a.leak),
+        water_g=RangeOut(low=1e3 * a.water.low, value=1e3 * a.water.value, high=1e3 * a.water.high),
+        words=words,
     )
 
 

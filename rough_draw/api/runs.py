@@ -61,13 +61,14 @@ _plans = Cache(64)
 _verdicts = Cache(64)
 
 
-def _plan_key(job: Job) -> str:
+def plan_key(job: Job) -> str:
+    """What a plan depends on, as a text."""
     return job.model_dump_json(include={"scope": True, "rig": True, "criterion": True, "prove": {"stages"}})
 
 
 def plan_for(job: Job) -> Plan:
     """The plan of a sheet, from the cache if scope, rig and criterion are the same."""
-    return _plans.get(_plan_key(job), lambda: plan_job(job))
+    return _plans.get(plan_key(job), lambda: plan_job(job))
 
 
 _changes = Cache(32)
@@ -81,12 +82,12 @@ def upgrades_for(job: Job) -> list[Upgrade]:
     kit = shelf.kit()
     plan = plan_for(job)
     base = plan.time_to_target.value if plan.time_to_target else None
-    return _changes.get((_plan_key(job), tuple(kit)), lambda: rank_upgrades(job, base, kit))
+    return _changes.get((plan_key(job), tuple(kit)), lambda: rank_upgrades(job, base, kit))
 
 
 def unknowns_for(job: Job) -> list[Influence]:
     """What moves the time to target most."""
-    return _unknowns.get(_plan_key(job), lambda: influences(job))
+    return _unknowns.get(plan_key(job), lambda: influences(job))
 
 
 def best_for(job: Job, make: Callable[[], Best]) -> Best:
@@ -97,12 +98,12 @@ def best_for(job: Job, make: Callable[[], Best]) -> Best:
 
 def purchases_for(past: list[Job], rate: float) -> list[Purchase]:
     """What purchases would have saved, kept while the jobs stay."""
-    return _purchases.get((tuple(_plan_key(j) for j in past), rate), lambda: purchases(past, rate))
+    return _purchases.get((tuple(plan_key(j) for j in past), rate), lambda: purchases(past, rate))
 
 
 def plan_ready(job: Job) -> bool:
     """Whether the plan is there without computing."""
-    return _plans.peek(_plan_key(job)) is not None
+    return _plans.peek(plan_key(job)) is not None
 
 
 @dataclass(frozen=True)
@@ -173,7 +174,7 @@ def isolated(job: Job) -> tuple[Isolation, Quantity]:
 
 
 def _digest(job: Job, start: float, t: FloatArray, p: FloatArray) -> str:
-    return hashlib.sha256(f"{start}|{_plan_key(job)}".encode() + t.tobytes() + p.tobytes()).hexdigest()
+    return hashlib.sha256(f"{start}|{plan_key(job)}".encode() + t.tobytes() + p.tobytes()).hexdigest()
 
 
 def judged_ready(run: RunView) -> Judged | None:

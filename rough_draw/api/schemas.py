@@ -149,6 +149,24 @@ class NextOut(BaseModel):
     due_at: float | None
 
 
+class FitOut(BaseModel):
+    """What the readings so far speak for: the gauge's band (epoch s, Pa), and the unknowns with their 80 % ranges.
+
+    ``off``: how far the best explanation is from the readings (0.1 is 10 %); ``contradicts`` where none is near.
+    """
+
+    at: list[float]
+    low: list[float]
+    mid: list[float]
+    high: list[float]
+    share: float
+    off: float
+    contradicts: bool
+    leak_pa_m3_s: RangeOut
+    water_g: RangeOut
+    words: str
+
+
 class LiveOut(BaseModel):
     """Where the run stands now."""
 
@@ -168,6 +186,8 @@ class LiveOut(BaseModel):
     rate_micron_s: float | None
     words: str
     target_at: RangeOut | None
+    fit: FitOut | None
+    battery_pct: float | None
     target_pa: float
     limit_pa: float
     hold_ends_at: float | None

@@ -64,6 +64,7 @@ class Link:
     told: str = "readings"
     last_line: float = 0.0
     faults: int = 0
+    battery: float | None = None
     _writer: asyncio.StreamWriter | None = None
     _task: asyncio.Task[None] | None = None
     _answers: dict[str, asyncio.Future[float]] = field(default_factory=dict)
@@ -146,11 +147,13 @@ class Link:
             message = json.loads(line)
             if "hello" in message:
                 self.gauge = str(message.get("gauge", "gauge"))[:60]
+                self._battery(message)
             elif "touched" in message:
                 answer = self._answers.get(str(message["touched"]))
                 if answer is not None and not answer.done():
                     answer.set_result(float(message["at"]))
             elif "at" in message:
+                self._battery(message)
                 at = float(message["at"])
                 pa = None if message.get("over") else float(message["pa"])
                 if not math.isfinite(at) or (pa is not None and not 0 <= pa <= 120_000):
@@ -160,6 +163,12 @@ class Link:
         except (ValueError, KeyError, TypeError, UnicodeDecodeError):
             self.faults += 1
             log.warning("gauge %s: a line that is not understood was passed over", self.gauge)
+
+    def _battery(self, message: dict[str, object]) -> None:
+        """Charge in %, where the gauge says it; what is no charge is passed over."""
+        value = message.get("battery")
+        if isinstance(value, int | float) and 0 <= value <= 100:
+            self.battery = float(value)
 
     async def _store(self, pending: list[jobs.NewReading]) -> None:
         rows = list(pending)

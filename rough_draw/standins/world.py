@@ -10,6 +10,7 @@ import numpy as np
 
 from rough_draw.core.assemble import assemble
 from rough_draw.core.catalogue.rigparts import GAUGES
+from rough_draw.core.causes import causes
 from rough_draw.core.engine import Compiled, State, advance, compile_network, initial_state
 from rough_draw.core.gauge import GaugeModel
 from rough_draw.core.isolation import isolation, shut
@@ -17,18 +18,25 @@ from rough_draw.core.job import Job
 from rough_draw.core.pumpmodel import pump_element
 from rough_draw.core.rigbuild import Unknowns
 from rough_draw.core.runstate import turned
+from rough_draw.core.units import MICRON_PA
 
 
 @dataclass(frozen=True)
 class Truth:
-    """What the plan does not know: the unknowns as they really are, and a seed for the gauge's scatter."""
+    """What the plan does not know: the unknowns as they really are, and a seed for the gauge's scatter.
+
+    ``fault``: the key of a cause that is at work from ``fault_at`` s on, with its ``severity`` as a normal deviate.
+    """
 
     unknowns: Unknowns = field(default_factory=Unknowns)
     seed: int = 1
+    fault: str = ""
+    severity: float = 0.0
+    fault_at: float = 0.0
 
     def as_dict(self) -> dict[str, object]:
         """Plain values, for keeping beside the job."""
-        return {"unknowns": asdict(self.unknowns), "seed": self.seed}
+        return asdict(self)
 
     @staticmethod
     def from_dict(values: dict[str, object]) -> Truth:
@@ -37,7 +45,8 @@ class Truth:
         seed = values.get("seed", 1)
         if not isinstance(unknowns, dict) or not isinstance(seed, int):
             raise TypeError("truth needs 'unknowns' (an object) and 'seed' (a whole number)")
-        return Truth(Unknowns(**unknowns), seed)
+        rest = {k: v for k, v in values.items() if k not in ("unknowns", "seed")}
+        return Truth(Unknowns(**unknowns), seed, **rest)  # type: ignore[arg-type]
 
 
 def random_truth(seed: int) -> Truth:
@@ -82,18 +91,23 @@ class World:
             else GaugeModel(760_000.0, 7_600.0, 0.0, 1.0)
         )
         self._rng = random.Random(truth.seed)
-        self._state: State = initial_state(self.assembly.network)
         self.turned: dict[str, bool] = {}
-        self._compiled: Compiled = self._compile()
-        self._shown = self.pressure(self.assembly.gauge_node)
+        self.cause = next((c for c in causes(job, self.assembly) if c.key == truth.fault), None)
         self.time = 0.0
+        self.faulty = truth.fault_at <= 0.0
+        self._compiled: Compiled = self._compile()
+        self._state: State = initial_state(self._compiled.network)
+        self._shown = self.pressure(self.assembly.gauge_node)
 
     def _compile(self) -> Compiled:
         pump = pump_element(self.job, self.truth.unknowns, self.ballast, self.pump_on)
-        net = shut(self.assembly.network, self.isolation.tubes, is_open=not self.isolated)
+        net = replace(self.assembly.network, pumps=(pump,))
+        if self.faulty and self.cause is not None and self.cause.apply is not None:
+            net = self.cause.apply(net, self.truth.severity)
+        net = shut(net, self.isolation.tubes, is_open=not self.isolated) if self.isolated else net
         for tube, is_open in self.turned.items():
             net = shut(net, (tube,), is_open=is_open)
-        return compile_network(replace(net, pumps=(pump,)))
+        return compile_network(net)
 
     def touch(self, kind: str) -> None:
         """Obey a touch; kinds without a physical effect change nothing."""
@@ -114,6 +128,16 @@ class World:
         """Run on to ``until`` s."""
         if until <= self.time:
             return
+        if not self.faulty and until >= self.truth.fault_at:
+            self._go(self.truth.fault_at)
+            self.faulty = True
+            self._state = replace(self._state, step=1e-3)
+            self._compiled = self._compile()
+        self._go(until)
+
+    def _go(self, until: float) -> None:
+        if until <= self.time:
+            return
         run = advance(self._compiled, replace(self._state, time=self.time), until, rtol=2e-3)
         node = self.assembly.gauge_node
         pressures = run.total(node)
@@ -129,4 +153,7 @@ class World:
 
     def read(self) -> float | None:
         """What the gauge shows, Pa; None when it is over range."""
-        return self.gauge.shows(self._shown, self._rng.gauss(0.0, 1.0))
+        offset = 0.0
+        if self.faulty and self.cause is not None and self.cause.offset is not None:
+            offset = self.cause.offset(self.truth.severity) * MICRON_PA
+        return self.gauge.shows(self._shown + offset, self._rng.gauss(0.0, 1.0))

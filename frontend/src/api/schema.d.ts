@@ -1784,6 +1784,32 @@ export interface components {
             why: string;
         };
         /**
+         * FitOut
+         * @description What the readings so far speak for: the gauge's band (epoch s, Pa), and the unknowns with their 80 % ranges.
+         *
+         *     ``off``: how far the best explanation is from the readings (0.1 is 10 %); ``contradicts`` where none is near.
+         */
+        FitOut: {
+            /** At */
+            at: number[];
+            /** Contradicts */
+            contradicts: boolean;
+            /** High */
+            high: number[];
+            leak_pa_m3_s: components["schemas"]["RangeOut"];
+            /** Low */
+            low: number[];
+            /** Mid */
+            mid: number[];
+            /** Off */
+            off: number;
+            /** Share */
+            share: number;
+            water_g: components["schemas"]["RangeOut"];
+            /** Words */
+            words: string;
+        };
+        /**
          * Flag
          * @description A gauge as a flag: its foot, where the flag hangs (``left`` of its pole), and in words where it sits.
          */
@@ -2580,6 +2606,9 @@ export interface components {
         LiveOut: {
             /** Ballast Open */
             ballast_open: boolean;
+            /** Battery Pct */
+            battery_pct: number | null;
+            fit: components["schemas"]["FitOut"] | null;
             /** Gauge */
             gauge: string;
             /** Gauge Place */

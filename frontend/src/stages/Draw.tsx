@@ -2,7 +2,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 
 import type { LiveOut, PlanOut, SeriesOut, SystemOut, TouchOut } from "../api/client";
-import { MICRON_PA, clock } from "../lib/format";
+import { MICRON_PA, clock, range } from "../lib/format";
 import { useNarrow } from "../lib/narrow";
 import { useUnits } from "../lib/units";
 import { usePlan, useReadings, useSystem, useTouch, useTouches } from "../api/queries";
@@ -99,9 +99,26 @@ function FigureCard({ live }: { live: LiveOut }) {
           </span>
         </p>
       )}
+      {live.fit && live.phase === "draw" && (
+        <p className="text-[15px] text-soft" data-testid="fit">
+          {u.words(live.fit.words)} <Unknowns live={live} />
+        </p>
+      )}
       {live.stale && <Tag tone="caution">stale: nothing heard from the gauge</Tag>}
+      {live.battery_pct !== null && live.battery_pct !== undefined && live.battery_pct < 20 && <Tag tone="caution">gauge battery {Math.round(live.battery_pct)} %</Tag>}
     </Sheet>
   );
+}
+
+/** What the readings make of the unknowns, where they matter. */
+function Unknowns({ live }: { live: LiveOut }) {
+  const u = useUnits();
+  const f = live.fit;
+  if (!f || f.contradicts) return null;
+  const said = [];
+  if (f.water_g.high > 0.05) said.push(`free water ${range(f.water_g, (v) => u.say("mass", v / 1000))}`);
+  if (f.leak_pa_m3_s.value > 5e-5) said.push(`leak ${range(f.leak_pa_m3_s, (v) => v.toExponential(0))} Pa·m³/s`);
+  return said.length > 0 ? <span>{said.join("; ")}.</span> : null;
 }
 
 /** The one touch that comes next: what, when, why, the caution. */
@@ -197,6 +214,9 @@ function DrawTrace({
     { from: 1000 * M, to: Math.min(ice, boils), label: "drying out", tone: "pencil" },
     { from: 10 * M, to: 1000 * M, label: "finish", tone: "green" },
   ];
+  // Once readings speak, their band stands for the plan's; the plan stays as a line to compare with.
+  const planned = { at: plan.times.map((t) => t + start), low: plan.gauge_low, mid: plan.gauge_mid, high: plan.gauge_high };
+  const pencils = live.fit ? [{ at: planned.at, mid: planned.mid }, live.fit] : [planned];
   const main = series[0];
   const events = touches
     .filter((t) => t.kind !== "note" && t.at > start + 5)
@@ -211,7 +231,7 @@ function DrawTrace({
       to={to}
       bottom={live.target_pa / M > 110 ? 100 : 10}
       bands={narrow ? [] : bands}
-      pencils={[{ at: plan.times.map((t) => t + start), low: plan.gauge_low, mid: plan.gauge_mid, high: plan.gauge_high }]}
+      pencils={pencils}
       levels={[
         { pa: live.target_pa, label: `target ${u.say("pressure", live.target_pa)}`, tone: "green" },
         { pa: boils, label: narrow ? "water boils" : "water boils at the coldest spot", tone: "ochre", dotted: true, labelAt: "right" },
