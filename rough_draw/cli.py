@@ -176,6 +176,32 @@ def cmd_simulate(a: argparse.Namespace) -> None:
     print(f"{len(lines) - 1} readings to {a.out}, isolated at {isolated:.0f} s")
 
 
+def cmd_standins(a: argparse.Namespace) -> None:
+    """Run the simulated gauges of a job alone, for any program that speaks their line protocol (docs/formats.md)."""
+    import asyncio
+    from dataclasses import replace
+
+    from rough_draw.core.system import ScopeError
+    from rough_draw.standins.alone import serve
+    from rough_draw.standins.world import World, random_truth
+
+    job = _job(a.job)
+    truth = replace(random_truth(a.seed), fault=a.fault)
+    try:
+        world = World(job, truth)
+    except ScopeError as e:
+        raise Refused(f"{a.job}: {e}") from None
+    if a.fault and world.cause is None:
+        raise Refused(f"there is no fault '{a.fault}' on this rig; there are {', '.join(world.faults)}")
+
+    try:
+        asyncio.run(serve(world, a.name, a.port, a.speed))
+    except KeyboardInterrupt:
+        return
+    except OSError as e:
+        raise Refused(f"port {a.port} cannot be used: {e.strerror}; choose another with --port") from None
+
+
 def cmd_export(a: argparse.Namespace) -> None:
     """Write a job as a file."""
     from rough_draw.store import exchange, jobs
@@ -283,6 +309,13 @@ def parser() -> argparse.ArgumentParser:
     s.add_argument("--seed", type=int, default=1, help="seed of the hidden truth (default %(default)s)")
     s.add_argument("--leak-micron-s", type=float, default=0.0, help="a hidden leak, µ/s in the isolated system")
     s.add_argument("--hold-min", type=float, default=20.0, help="minutes to hold (default %(default)s)")
+    s = add("standins", cmd_standins, "run a job's simulated gauges alone, on a port")
+    s.add_argument("job", metavar="JOB.json", help="a job file or a sheet")
+    s.add_argument("--port", type=int, default=8060, help="port on the loopback (default %(default)s)")
+    s.add_argument("--name", default="gauge", help="what the line opens (default %(default)s)")
+    s.add_argument("--speed", type=int, choices=(1, 10, 60), default=1, help="times real time (default %(default)s)")
+    s.add_argument("--seed", type=int, default=1, help="seed of the hidden truth (default %(default)s)")
+    s.add_argument("--fault", default="", help="what is wrong, such as ballast or system-leak")
     s = add("hold", cmd_hold, "judge the hold in a table of readings")
     s.add_argument("readings", metavar="READINGS.csv", help="times and pressures; most layouts are understood")
     s.add_argument("--volume-l", type=float, required=True, help="isolated volume, litres")

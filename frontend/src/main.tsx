@@ -4,10 +4,12 @@ import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
 
 import "./index.css";
+import { allowSound } from "./lib/sound";
 import { initTheme } from "./lib/theme";
 import { Shell } from "./shell/Shell";
 
 initTheme();
+allowSound();
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });
 

@@ -15,6 +15,8 @@ from fastapi.staticfiles import StaticFiles
 from rough_draw import __version__
 from rough_draw.api import (
     errors,
+    routes_alarms,
+    routes_breaks,
     routes_day,
     routes_jobs,
     routes_plan,
@@ -24,8 +26,10 @@ from rough_draw.api import (
     routes_run,
     routes_shelf,
     routes_touch,
+    routes_why,
     runs,
 )
+from rough_draw.api.alarms import Alarms
 from rough_draw.api.hub import Hub
 from rough_draw.store import jobs
 from rough_draw.store.database import open_database
@@ -64,6 +68,7 @@ def create_app(path: str | Path, warm: bool = True) -> FastAPI:
         hub = Hub()
         await hub.start()
         app.state.hub = hub
+        app.state.alarms = Alarms()
         if warm:
             threading.Thread(target=_warm, daemon=True).start()
         resume = asyncio.create_task(_resume(hub))
@@ -101,6 +106,9 @@ def create_app(path: str | Path, warm: bool = True) -> FastAPI:
         routes_shelf,
         routes_run,
         routes_touch,
+        routes_why,
+        routes_alarms,
+        routes_breaks,
         routes_prove,
         routes_record,
     ):

@@ -23,6 +23,15 @@ def bench_name(key: str) -> str:
     return f"{key}/bench"
 
 
+SECOND = "gauge-second"
+"""Touch that records a second gauge at the pump, so that a restart resumes it."""
+
+
+def second_name(key: str) -> str:
+    """The line's name of the second gauge of a job."""
+    return f"{key}/pump"
+
+
 class Hub:
     """Stand-ins by job key."""
 
@@ -53,6 +62,8 @@ class Hub:
 
     async def attach(self, key: str, job: Job, touches: list[Touch], last_reading: float | None, speed: int) -> Truth:
         """Make (or rebuild from its touches) the world of a job, and connect the driver to it."""
+        if key in self.links and key not in self.server.worlds:
+            await self.detach(key)
         if key in self.links:
             self.server.worlds[key].set_speed(float(speed))
             return self.server.worlds[key].world.truth
@@ -79,7 +90,24 @@ class Hub:
         link = Link(key, self.server.port, self.listeners, name)
         self.links[key] = link
         link.start()
+        if any(t.kind == SECOND for t in touches):
+            self.attach_second(key)
         return truth
+
+    def attach_outside(self, key: str, port: int, opens: str) -> None:
+        """Read a gauge that runs by itself on a port of the loopback: nothing is known of it but its protocol."""
+        link = Link(key, port, self.listeners, opens=opens)
+        self.links[key] = link
+        link.start()
+
+    def attach_second(self, key: str) -> None:
+        """Put a second gauge on at the pump of a job whose world runs: both are read on one clock."""
+        name = second_name(key)
+        if name in self.links or key not in self.server.worlds:
+            return
+        link = Link(key, self.server.port, self.listeners, "Gauge at the pump", key, at="pump")
+        self.links[name] = link
+        link.start()
 
     async def attach_bench(self, key: str, job: Job, speed: int) -> None:
         """Put the rig of a job on the bench: a simulated one, with faults of its own, from the beginning."""
@@ -97,9 +125,10 @@ class Hub:
 
     async def detach(self, key: str) -> None:
         """Take the stand-in off a job."""
-        link = self.links.pop(key, None)
-        if link is not None:
-            await link.stop()
+        for name in (second_name(key), key):
+            link = self.links.pop(name, None)
+            if link is not None:
+                await link.stop()
         self.server.worlds.pop(key, None)
 
     def resumable(self) -> list[tuple[str, Job, list[Touch], float | None]]:

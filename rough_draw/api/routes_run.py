@@ -13,14 +13,15 @@ from fastapi import APIRouter, HTTPException, Query, UploadFile
 from sse_starlette import EventSourceResponse, ServerSentEvent
 
 from rough_draw.api import runs
+from rough_draw.api.cases import sign_of
 from rough_draw.api.deps import HubDep, Key, floats, maybe, range_out
-from rough_draw.api.fits import fitted
-from rough_draw.api.hub import ATTACHED, Hub
+from rough_draw.api.fits import CONTRADICTS, fit_out, fitted
+from rough_draw.api.hub import ATTACHED, SECOND, Hub, second_name
 from rough_draw.api.schemas import (
     Added,
     ColumnOut,
     CurveOut,
-    FitOut,
+    GaugeOut,
     ImportOut,
     LiveOut,
     NextOut,
@@ -38,7 +39,7 @@ from rough_draw.core.drawing import gauge_place
 from rough_draw.core.hold import ALGORITHM
 from rough_draw.core.isolation import isolation
 from rough_draw.core.live import standing
-from rough_draw.core.livefit import Answer
+from rough_draw.core.livefit import goal_of
 from rough_draw.core.procedure import CHECK_AT, FLUSH_AT, Outlook, ballast_at, next_touches
 from rough_draw.core.proof import known_in_the_hold
 from rough_draw.core.series import find_hold, noted_isolation, time_at_level
@@ -101,11 +102,18 @@ def live_of(key: str, run: runs.RunView, hub: Hub) -> LiveOut:
         target_at = RangeOut(low=now + r.low, value=now + r.value, high=now + r.high)
     answer = fitted(key, run) if phase == "draw" else None
     if answer is not None:
-        r = answer.target_at
+        # What contradicts the plan has no honest time to the target: why comes first.
+        r = answer.target_at if answer.off <= CONTRADICTS else None
         target_at = RangeOut(low=started + r.low, value=started + r.value, high=started + r.high) if r else None
         if r is not None:
             outlook = replace(outlook, target=max(0.0, started + r.value - now))
             touches = next_touches(job, view_state, criterion, pa, over, outlook, now, shut.where)
+    goal, _ = goal_of(job, run.touches, state.started_at or 0.0)
+    words = stand.words if phase == "draw" else ""
+    if state.broken_at is not None:
+        words = "nitrogen in the system"
+    elif criterion.breaks and phase == "draw":
+        words = f"draw {state.breaks + 1} of {len(criterion.breaks) + 1}"
     sections = {}
     if phase == "draw" and stand.plan_time is not None:
         nominal = plan.nominal
@@ -120,15 +128,19 @@ def live_of(key: str, run: runs.RunView, hub: Hub) -> LiveOut:
         pump_on=state.pump_on,
         ballast_open=state.ballast_open,
         isolated_at=begun,
+        breaks=state.breaks,
+        broken=state.broken_at is not None,
+        goal_pa=goal,
         pa=pa,
         over_range=over,
         reading_at=reading_at,
         gauge=main.gauge if main else (gauge.name if gauge and gauge.name else "no gauge yet"),
         gauge_place=gauge_place(job, gauge).capitalize() if gauge else "Dial only",
         rate_micron_s=stand.rate,
-        words=stand.words if phase == "draw" else "",
+        words=words,
         target_at=target_at,
-        fit=_fit_out(answer, started) if answer is not None and started is not None else None,
+        fit=fit_out(answer, started) if answer is not None and started is not None else None,
+        sign=found.words if (found := sign_of(run)) is not None else None,
         battery_pct=link.battery if link is not None else None,
         target_pa=criterion.target,
         limit_pa=criterion.limit,
@@ -148,35 +160,21 @@ def live_of(key: str, run: runs.RunView, hub: Hub) -> LiveOut:
         shut=sorted(state.shut),
         opened=sorted(state.opened),
         standin=link is not None,
+        second=second_name(key) in hub.links,
+        gauges=_gauges(run, main),
         speed=hub.speed(key),
         stale=link.stale if link is not None else False,
     )
 
 
-CONTRADICTS = 0.3
-"""How far, in log pressure, the best explanation may be from the readings before it is none."""
-
-
-def _fit_out(a: Answer, started: float) -> FitOut:
-    contradicts = a.off > CONTRADICTS
-    if contradicts:
-        words = f"Nothing the plan allows for explains it: the nearest is {np.expm1(a.off):.0%} off."
-    elif a.target_at is None:
-        words = "It will not get there within a day as things stand."
-    else:
-        words = "As the readings so far speak for it."
-    return FitOut(
-        at=[started + t for t in floats(a.times)],
-        low=floats(a.band[0]),
-        mid=floats(a.band[1]),
-        high=floats(a.band[2]),
-        share=a.share,
-        off=a.off,
-        contradicts=contradicts,
-        leak_pa_m3_s=range_out(a.leak),
-        water_g=RangeOut(low=1e3 * a.water.low, value=1e3 * a.water.value, high=1e3 * a.water.high),
-        words=words,
-    )
+def _gauges(run: runs.RunView, main: jobs.Readings | None) -> list[GaugeOut]:
+    """The last figure of every gauge but the one that is judged by."""
+    found = []
+    for s in run.series:
+        if s is not main and s.at.size:
+            last = float(s.pa[-1])
+            found.append(GaugeOut(gauge=s.gauge, at=float(s.at[-1]), pa=None if np.isnan(last) else last))
+    return found
 
 
 @router.get("/jobs/{key}/live")
@@ -297,11 +295,18 @@ async def attach(key: Key, body: StandinIn, hub: HubDep) -> LiveOut:
     if body.speed not in SPEEDS:
         raise HTTPException(422, f"speed {body.speed} is not offered; use 1, 10 or 60")
     run = await asyncio.to_thread(_view, key)
+    if body.port is not None:
+        await hub.detach(key)
+        hub.attach_outside(key, body.port, body.opens)
+        return await asyncio.to_thread(_live, key, hub)
     last = max((float(s.at[-1]) for s in run.series if s.at.size), default=None)
     if key not in hub.links and run.series and not any(t.kind == ATTACHED for t in run.touches):
         raise HTTPException(409, "this job has readings of its own; open a new job to use the simulated gauge")
     fresh = not any(t.kind == ATTACHED for t in run.touches)
     truth = await hub.attach(key, run.job, run.touches, last, body.speed)
+    if body.second and not any(t.kind == SECOND for t in run.touches):
+        await asyncio.to_thread(jobs.add_touch, key, SECOND, hub.server.worlds[key].now())
+        hub.attach_second(key)
     if fresh:
         start = hub.server.worlds[key].start_at
 

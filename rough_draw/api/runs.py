@@ -14,6 +14,7 @@ from numpy.typing import NDArray
 
 from rough_draw.core import criteria
 from rough_draw.core.bestrig import Best, Purchase, purchases
+from rough_draw.core.breaks import Worth
 from rough_draw.core.catalogue.quantity import Quantity
 from rough_draw.core.hold import Verdict, judge_hold
 from rough_draw.core.isolation import Isolation, isolation
@@ -90,6 +91,14 @@ def unknowns_for(job: Job) -> list[Influence]:
     return _unknowns.get(plan_key(job), lambda: influences(job))
 
 
+_worths = Cache(32)
+
+
+def worth_for(job: Job, make: Callable[[Job], Worth]) -> Worth:
+    """What breaks with nitrogen are worth on a sheet."""
+    return _worths.get(plan_key(job), lambda: make(job))
+
+
 def best_for(job: Job, make: Callable[[], Best]) -> Best:
     """The best rig of the van, kept while system, criterion and kit stay."""
     key = job.model_dump_json(include={"scope", "criterion"})
@@ -120,7 +129,8 @@ class RunView:
         if not self.series:
             return None
         named = [s for s in self.series if "system" in s.gauge.lower()]
-        return named[0] if named else max(self.series, key=lambda s: s.at.size)
+        there = [s for s in self.series if not any(w in s.gauge.lower() for w in ("pump", "manifold", "dial"))]
+        return named[0] if named else max(there or self.series, key=lambda s: s.at.size)
 
 
 def view(key: str) -> RunView:

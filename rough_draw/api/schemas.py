@@ -167,6 +167,14 @@ class FitOut(BaseModel):
     words: str
 
 
+class GaugeOut(BaseModel):
+    """Another gauge's last figure: epoch s, Pa or None over range."""
+
+    gauge: str
+    at: float
+    pa: float | None
+
+
 class LiveOut(BaseModel):
     """Where the run stands now."""
 
@@ -176,6 +184,9 @@ class LiveOut(BaseModel):
     pump_on: bool
     ballast_open: bool
     isolated_at: float | None
+    breaks: int
+    broken: bool
+    goal_pa: float
     shut: list[str]
     opened: list[str]
     pa: float | None
@@ -187,6 +198,7 @@ class LiveOut(BaseModel):
     words: str
     target_at: RangeOut | None
     fit: FitOut | None
+    sign: str | None
     battery_pct: float | None
     target_pa: float
     limit_pa: float
@@ -194,6 +206,8 @@ class LiveOut(BaseModel):
     next: list[NextOut]
     section_pa: dict[str, float]
     standin: bool
+    second: bool
+    gauges: list[GaugeOut]
     speed: float
     stale: bool
 
@@ -266,3 +280,6 @@ class StandinIn(Body):
     """Attach the simulated gauge, or change its pace."""
 
     speed: int = Field(60, description="1, 10 or 60 times real time")
+    port: int | None = Field(None, ge=1, le=65_535, description="a gauge that runs by itself, on this port")
+    opens: str = Field("gauge", min_length=1, max_length=60, description="its name on the line")
+    second: bool = Field(False, description="also read a second gauge, at the pump")

@@ -17,6 +17,8 @@ from dataclasses import dataclass, field
 from rough_draw.store import jobs
 
 log = logging.getLogger("rough_draw.gauge")
+GATHER_S = 0.04
+"""Seconds in which lines that come together are gathered into one transaction."""
 STALE_AFTER = 5.0
 """Seconds without a line after which a gauge counts as stale."""
 
@@ -50,7 +52,8 @@ class Listeners:
 
 @dataclass
 class Link:
-    """A connection to one gauge on behalf of one job: ``opens`` is the gauge's name on the line.
+    """A connection to one gauge on behalf of one job: ``opens`` is the gauge's name on the line,
+    ``at`` the place of a second one.
 
     ``source`` is kept with its readings, ``told`` names them in the job's stream.
     """
@@ -60,6 +63,7 @@ class Link:
     listeners: Listeners
     gauge: str = "gauge"
     opens: str = ""
+    at: str = ""
     source: str = "gauge"
     told: str = "readings"
     last_line: float = 0.0
@@ -120,20 +124,22 @@ class Link:
         reader, self._writer = await asyncio.open_connection("127.0.0.1", self.port)
         pending: list[jobs.NewReading] = []
         try:
-            self._writer.write(json.dumps({"open": self.opens or self.key}).encode() + b"\n")
-            flushed = time.monotonic()
+            opening = {"open": self.opens or self.key, "at": self.at}
+            self._writer.write(json.dumps({k: v for k, v in opening.items() if v}).encode() + b"\n")
+            first = time.monotonic()
             while True:
                 try:
-                    line = await asyncio.wait_for(reader.readline(), 0.25 if pending else 10.0)
+                    line = await asyncio.wait_for(reader.readline(), GATHER_S if pending else 10.0)
                 except TimeoutError:
                     line = b" "
                 if not line:
                     return
+                if not pending:
+                    first = time.monotonic()
                 self._take(line, pending)
-                if pending and (time.monotonic() - flushed > 0.2 or line == b" "):
+                if pending and (time.monotonic() - first > GATHER_S or line == b" "):
                     batch, pending = pending, []
                     await self._store(batch)
-                    flushed = time.monotonic()
         finally:
             # What was heard before the line went dead is kept too.
             if pending:

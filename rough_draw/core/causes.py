@@ -25,7 +25,8 @@ class Cause:
     """One cause: a stable key, what it is in words, what to do about it, and its odds before anything is read.
 
     ``apply`` puts it on a network with a severity as a standard normal deviate; ``offset`` is what it adds to the
-    gauge, µ, by the same deviate. ``later``: whether it can begin in the middle of a draw.
+    gauge, µ, by the same deviate. ``later``: whether it can begin in the middle of a draw. ``scatters``: it makes the
+    gauge jump.
     """
 
     key: str
@@ -35,6 +36,7 @@ class Cause:
     apply: Apply | None = None
     offset: Callable[[float], float] | None = None
     later: bool = False
+    scatters: bool = False
 
 
 def _leak(node: str, middle: float, decades: float) -> Apply:
@@ -57,7 +59,7 @@ def _wet_oil(p: Pump, s: float) -> Pump:
 
 
 def _worn(p: Pump, s: float) -> Pump:
-    return replace(p, ultimate=max(p.ultimate, 300 * MICRON_PA * 10 ** (0.3 * s)), speed=p.speed * 0.7)
+    return replace(p, ultimate=max(p.ultimate, 300 * MICRON_PA * 10 ** (0.3 * s)))
 
 
 def _slow(p: Pump, s: float) -> Pump:
@@ -114,7 +116,7 @@ def causes(job: Job, assembly: Assembly) -> list[Cause]:
     place = assembly.system.water.place
     at = f"system.{place}"
     found = [
-        Cause("none", "nothing: it goes as planned", "Wait.", 0.30),
+        Cause("none", "nothing: it goes as planned", "Wait.", 0.10),
         Cause("ballast", "the gas ballast is open", "Close it.", 0.12, _pumped(_ballast), later=True),
         Cause("wet-oil", "wet pump oil", "Change it warm, and pull on.", 0.08, _pumped(_wet_oil), later=True),
         Cause(
@@ -124,7 +126,7 @@ def causes(job: Job, assembly: Assembly) -> list[Cause]:
             "slow-pump",
             "the pump runs slow: power, or a thin cord",
             "Look at cord and voltage.",
-            0.03,
+            0.05,
             _pumped(_slow),
             later=True,
         ),
@@ -174,6 +176,15 @@ def causes(job: Job, assembly: Assembly) -> list[Cause]:
             offset=lambda s: 180.0 * 10 ** (0.25 * s),
         ),
     ]
+    found.append(
+        Cause(
+            "jumping",
+            "bubbles of lubricant, or a loose joint, at the gauge",
+            "Wipe its joint dry, a new gasket, hand tight.",
+            0.03,
+            scatters=True,
+        )
+    )
     hoses = [p for p in rig.parts if isinstance(p, HosePart) and any(n.name == f"{p.id}.b" for n in net.nodes)]
     tools = [
         p for p in rig.parts if isinstance(p, ToolPart) and p.port and any(t.name == f"{p.id}.ball" for t in net.tubes)

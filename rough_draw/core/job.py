@@ -9,6 +9,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, model_validator
 
+from rough_draw.core.alarms import USUAL, Alarm
 from rough_draw.core.habits import Habits
 from rough_draw.core.proved import Prove
 from rough_draw.core.rig import Rig
@@ -85,6 +86,7 @@ class Job(Sheet):
     criterion: CriterionChoice = CriterionChoice()
     habits: Habits = Habits()
     prove: Prove = Prove()
+    alarms: Annotated[tuple[Alarm, ...], Field(max_length=12)] = USUAL
     release: Release = Release()
     closing: Closing = Closing()
 

@@ -52,6 +52,15 @@ class Member:
     water: float
 
 
+def goal_of(job: Job, touches: Sequence[Touch], start: float) -> tuple[float, float]:
+    """What a draw is pulled down to now, Pa: the next break's level or the target; and since when, s from ``start``."""
+    criterion = chosen(job.criterion)
+    made = sum(t.kind == "break" for t in touches)
+    ends = [t.at - start for t in touches if t.kind == "break-end"]
+    level = criterion.breaks[made] if made < len(criterion.breaks) else criterion.target
+    return level, max(ends, default=0.0)
+
+
 def unknowns_at(z: FloatArray) -> Unknowns:
     """Unknowns at standard normal deviates ``z``, in the order of `DIMS`."""
     values = dict(zip(DIMS[:-1], (float(x) for x in z[:-1]), strict=True))
@@ -69,11 +78,12 @@ class Fit:
     members: list[Member] = field(default_factory=list)
     proposals: list[tuple[int, FloatArray, FloatArray]] = field(default_factory=list)
     target: float = field(init=False)
+    after: float = field(init=False)
     sampled_at: float = -1.0
 
     def __post_init__(self) -> None:
         self.base = assemble(self.job)
-        self.target = chosen(self.job.criterion).target
+        self.target, self.after = goal_of(self.job, self.touches, self.start)
         d = len(DIMS)
         self._draw(np.array(spread(FIRST, d)), np.zeros(d), np.eye(d))
 
@@ -88,7 +98,8 @@ class Fit:
         kinds = [t.kind for t in self.touches if t.kind.startswith("ballast")]
         result = self._run(net, later, u, varied.gauge_node, bool(kinds) and kinds[-1] == "ballast-open")
         times, gauge, system = result
-        at = time_at_level(times, system, self.target)
+        late = times >= self.after
+        at = time_at_level(times[late], system[late], self.target)
         water = sum(p.mass for p in varied.network.pools)
         return Member(z, times, gauge, at if at is not None else 2 * HORIZON, water)
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from rough_draw.core.catalogue.breaking import STAND_S
 from rough_draw.core.criteria import Criterion
 from rough_draw.core.habits import ballast_level, is_wet
 from rough_draw.core.job import Job
@@ -13,6 +14,8 @@ from rough_draw.core.units import MICRON_PA, micron
 CHECK_AT = 1_000 * MICRON_PA
 """Level, Pa, of a check-hold where the school names none, and how long it lasts, s."""
 CHECK_S = 120.0
+OIL_AT = 2_000 * MICRON_PA
+"""Level, Pa, at which a wet system's pump gets fresh oil: the boiling is over by then."""
 FLUSH_AT = 4.0
 """The ball valves are worked once when the gauge is this many times the target."""
 
@@ -62,6 +65,8 @@ def next_touches(
     ``reading`` Pa is the last figure (None when there is none or it is over range); ``now`` is on the clock of
     the touches.
     """
+    if state.broken_at is not None:
+        return [_break_end(state, now), *_draw(job, state, criterion, None, outlook, isolate_where, now)]
     if not state.pump_on and state.isolated_at is None:
         return [_start(job), *_draw(job, state, criterion, None, outlook, isolate_where, now)]
     if state.isolated_at is not None:
@@ -112,7 +117,9 @@ def _draw(
         title = f"Check-hold: isolate at {where} for two minutes"
         why = f"At {micron(at):,.0f} µ a leak shows before an hour is spent on it. The pump runs on."
         ahead.append(NextTouch("check-hold", title, why, "Leave the pump running.", due))
-    if job.habits.valve_flush and state.flushed_at is None:
+    if is_wet(job.scope.condition, job.scope.free_water_g) and state.oil_changed_at is None and state.pump_on:
+        ahead.append(_oil(job, reading, outlook))
+    if job.habits.valve_flush and state.flushed_at is None and state.breaks == len(c.breaks):
         due = 0.0 if reading is not None and reading <= FLUSH_AT * c.target else outlook.flush
         ahead.append(
             NextTouch(
@@ -123,6 +130,9 @@ def _draw(
                 due,
             )
         )
+    if state.breaks < len(c.breaks):
+        ahead.append(_break(c, state.breaks, reading, outlook))
+        return ahead
     due = 0.0 if reading is not None and reading <= c.target else outlook.target
     ahead.append(
         NextTouch(
@@ -134,6 +144,39 @@ def _draw(
         )
     )
     return ahead
+
+
+def _break(c: Criterion, made: int, reading: float | None, outlook: Outlook) -> NextTouch:
+    level = c.breaks[made]
+    return NextTouch(
+        "break",
+        f"Break {made + 1} of {len(c.breaks)}: nitrogen to 0 gauge",
+        f"At {micron(level):,.0f} µ. Dry nitrogen takes up what vapour is left and carries warmth in. "
+        "The order for this rig stands under nitrogen break.",
+        "Shut the pump off first. Only from a regulated bottle with a relief; never air, never oxygen.",
+        0.0 if reading is not None and reading <= level else outlook.target,
+    )
+
+
+def _break_end(state: RunState, now: float) -> NextTouch:
+    left = STAND_S.value - (now - (state.broken_at or now))
+    return NextTouch(
+        "break-end",
+        "Shut the nitrogen, pull again",
+        "A few minutes let it mix and warm what is cold. The pump takes it out again.",
+        "At 0 gauge, not over: what stands over the atmosphere is vented first.",
+        max(0.0, left),
+    )
+
+
+def _oil(job: Job, reading: float | None, outlook: Outlook) -> NextTouch:
+    return NextTouch(
+        "oil-change",
+        "Change the pump's oil, warm",
+        f"Water has gone through it. Under {micron(OIL_AT):,.0f} µ most of it is over.",
+        "Shut the system off first, then stop the pump. Used oil is disposed of properly.",
+        0.0 if reading is not None and reading <= OIL_AT else outlook.check,
+    )
 
 
 def _hold(state: RunState, c: Criterion, now: float) -> list[NextTouch]:

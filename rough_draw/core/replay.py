@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from rough_draw.core.assemble import Assembly
+from rough_draw.core.breaks import Way, broken, pulling, way_of
 from rough_draw.core.catalogue.rigparts import BALLAST_ULTIMATE
 from rough_draw.core.engine import Change
 from rough_draw.core.isolation import isolation
@@ -34,6 +35,7 @@ def changes_of(
     found: list[tuple[float, Change]] = []
     isolating: tuple[str, ...] = ()
     ballast = False
+    way: Way | None = None
     for t in touches:
         at = t.at - start
         if t.kind in ("ballast-open", "ballast-shut"):
@@ -48,6 +50,11 @@ def changes_of(
                 isolating = isolation(job, assembly).tubes
             is_open = t.kind in ("reopen", "check-end")
             found.append((at, lambda n, o=is_open, tubes=isolating: _turn(n, tubes, o)))  # type: ignore[misc]
+        elif t.kind in ("break", "break-end"):
+            if way is None:
+                way = way_of(job, assembly)
+            made = broken if t.kind == "break" else pulling
+            found.append((at, lambda n, f=made, w=way: f(n, w)))  # type: ignore[misc]
         elif (one := turned(t.kind)) is not None and one[1] in assembly.valves:
             tube = assembly.valves[one[1]].tube
             found.append((at, lambda n, o=one[0] == "open", name=tube: n.with_tube(name, open=o)))  # type: ignore[misc]

@@ -13,6 +13,10 @@ TOUCHES: dict[str, str] = {
     "valve-flush": "Ball valves opened and closed once",
     "check-hold": "Isolated for a check-hold",
     "check-end": "Opened again after the check-hold",
+    "break": "Vacuum broken with nitrogen",
+    "break-end": "Nitrogen shut, pulled again",
+    "oil-change": "Pump oil changed",
+    "warm-up": "Warmth put on",
     "isolate": "System isolated",
     "reopen": "System opened to the pump again",
     "note": "Note",
@@ -43,13 +47,28 @@ def turned(kind: str) -> tuple[str, str] | None:
     return found if found is not None and found[0] in ("open", "shut") else None
 
 
+def found_of(kind: str) -> tuple[str, str] | None:
+    """A finding, ``found:<test>=<outcome>``: of which test and what; None for any other kind."""
+    way, _, rest = kind.partition(":")
+    test, equals, outcome = rest.partition("=")
+    return (test, outcome) if way == "found" and equals and test and outcome else None
+
+
+def found_kind(test: str, outcome: str) -> str:
+    """The kind of touch that logs a finding."""
+    return f"found:{test}={outcome}"
+
+
 def known(kind: str) -> bool:
     """Whether a run knows this kind of touch."""
-    return kind in TOUCHES or on_one(kind) is not None
+    return kind in TOUCHES or on_one(kind) is not None or found_of(kind) is not None
 
 
 def words_of(kind: str, names: Mapping[str, str] | None = None) -> str:
     """A kind in words; ``names`` are those of the rig's valves and parts."""
+    finding = found_of(kind)
+    if finding is not None:
+        return "Looked again from the beginning" if finding[0] == "anew" else "Looked:"
     found = on_one(kind)
     if found is None:
         return TOUCHES.get(kind, kind)
@@ -67,7 +86,10 @@ class Touch:
 
 @dataclass(frozen=True)
 class RunState:
-    """Where a run stands. Times are on the clock of the touches; None means it has not happened."""
+    """Where a run stands. Times are on the clock of the touches; None means it has not happened.
+
+    ``breaks`` made with nitrogen so far; ``broken_at`` while it stands in the system; ``pulled_at``: the last draw.
+    """
 
     started_at: float | None = None
     pump_on: bool = False
@@ -78,6 +100,11 @@ class RunState:
     checking_since: float | None = None
     checked_at: float | None = None
     pump_off_at: float | None = None
+    broken_at: float | None = None
+    breaks: int = 0
+    pulled_at: float | None = None
+    oil_changed_at: float | None = None
+    warmed_at: float | None = None
     stopped_unisolated: bool = False
     shut: frozenset[str] = frozenset()
     opened: frozenset[str] = frozenset()
@@ -126,6 +153,14 @@ def fold(touches: Iterable[Touch]) -> RunState:
             state = replace(state, checking_since=at)
         elif touch.kind == "check-end":
             state = replace(state, checking_since=None, checked_at=at)
+        elif touch.kind == "break":
+            state = replace(state, broken_at=at, breaks=state.breaks + 1)
+        elif touch.kind == "break-end":
+            state = replace(state, broken_at=None, pulled_at=at)
+        elif touch.kind == "oil-change":
+            state = replace(state, oil_changed_at=at)
+        elif touch.kind == "warm-up":
+            state = replace(state, warmed_at=at)
         elif touch.kind == "isolate":
             state = replace(state, isolated_at=at)
         elif touch.kind == "reopen":

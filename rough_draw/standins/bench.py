@@ -92,6 +92,6 @@ class BenchWorld:
         i = self._compiled.network.index(GAUGE_NODE)
         return float(np.maximum(self._state.gas[i] * self._compiled.volumes[0][i], 0.0).sum())
 
-    def read(self) -> float | None:
+    def read(self, at: str = "") -> float | None:
         """What the gauge shows, Pa; None when it is over range."""
         return self.gauge.shows(self._shown, self._rng.gauss(0.0, 1.0))

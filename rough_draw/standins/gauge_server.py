@@ -60,9 +60,9 @@ class GaugeServer:
         self._server: asyncio.Server | None = None
         self.port = 0
 
-    async def start(self) -> None:
-        """Listen on a free port of the loopback."""
-        self._server = await asyncio.start_server(self._serve, "127.0.0.1", 0)
+    async def start(self, port: int = 0) -> None:
+        """Listen on a port of the loopback; 0 takes a free one. Raises OSError if it is taken."""
+        self._server = await asyncio.start_server(self._serve, "127.0.0.1", port)
         self.port = self._server.sockets[0].getsockname()[1]
 
     async def stop(self) -> None:
@@ -80,10 +80,12 @@ class GaugeServer:
             if running is None:
                 send({"error": "no such gauge"})
                 return
-            send({"hello": PROTOCOL, "gauge": running.name, "unit": "pa", "battery": 87})
+            at = str(opening.get("at", ""))
+            name = f"Gauge at the {at}" if at else running.name
+            send({"hello": PROTOCOL, "gauge": name[:60], "unit": "pa", "battery": 87})
             commands = asyncio.create_task(self._commands(reader, running, send))
             try:
-                await self._stream(running, writer, send)
+                await self._stream(running, at, writer, send)
             finally:
                 commands.cancel()
         except (ConnectionError, TimeoutError, json.JSONDecodeError, AttributeError, asyncio.CancelledError):
@@ -93,7 +95,7 @@ class GaugeServer:
             with contextlib.suppress(ConnectionError):
                 await writer.wait_closed()
 
-    async def _stream(self, running: RunningWorld, writer: asyncio.StreamWriter, send) -> None:  # type: ignore[no-untyped-def]
+    async def _stream(self, running: RunningWorld, at: str, writer: asyncio.StreamWriter, send) -> None:  # type: ignore[no-untyped-def]
         due = max(running.now(), running.start_at + running.world.time)
         while not writer.is_closing():
             wait = (due - running.now()) / running.speed
@@ -101,7 +103,7 @@ class GaugeServer:
                 await asyncio.sleep(min(wait, 0.5))
                 continue
             await running.advance(due)
-            pa = running.world.read()
+            pa = running.world.read(at)
             stamp = round(due, 3)
             send({"at": stamp, "over": True} if pa is None else {"at": stamp, "pa": round(pa, 5)})
             await writer.drain()
@@ -117,6 +119,6 @@ class GaugeServer:
             if "touch" in message:
                 at = await running.touch(str(message["touch"]))
                 send({"touched": message["touch"], "at": round(at, 3)})
-            elif message.get("speed") in SPEEDS:
+            elif isinstance(message, dict) and message.get("speed") in SPEEDS:
                 running.set_speed(float(message["speed"]))
                 send({"speed": message["speed"]})

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import random
 from dataclasses import asdict, dataclass, field, replace
 from typing import Protocol
@@ -9,6 +10,7 @@ from typing import Protocol
 import numpy as np
 
 from rough_draw.core.assemble import assemble
+from rough_draw.core.breaks import broken, way_of
 from rough_draw.core.catalogue.rigparts import GAUGES
 from rough_draw.core.causes import causes
 from rough_draw.core.engine import Compiled, State, advance, compile_network, initial_state
@@ -19,6 +21,12 @@ from rough_draw.core.pumpmodel import pump_element
 from rough_draw.core.rigbuild import Unknowns
 from rough_draw.core.runstate import turned
 from rough_draw.core.units import MICRON_PA
+
+PUMP = "pump"
+SECOND = GaugeModel()
+"""The second gauge, screwed on at the pump."""
+JUMP = 0.25
+"""How far a gauge with bubbles at its joint jumps about, as a log of pressure (made up)."""
 
 
 @dataclass(frozen=True)
@@ -68,8 +76,8 @@ class Playable(Protocol):
     def touch(self, kind: str) -> None:
         """Obey a touch; kinds without a physical effect change nothing."""
 
-    def read(self) -> float | None:
-        """What the gauge shows, Pa; None when it is over range."""
+    def read(self, at: str = "") -> float | None:
+        """What the gauge shows, Pa; None when it is over range. ``at``: a second one, at the pump."""
 
 
 class World:
@@ -83,6 +91,7 @@ class World:
         self.pump_on = False
         self.ballast = False
         self.isolated = False
+        self.broken = False
         gauge = job.rig.gauge
         # Without a micron gauge the needle of a dial is what there is to read.
         self.gauge = (
@@ -92,12 +101,15 @@ class World:
         )
         self._rng = random.Random(truth.seed)
         self.turned: dict[str, bool] = {}
-        self.cause = next((c for c in causes(job, self.assembly) if c.key == truth.fault), None)
+        known = {c.key: c for c in causes(job, self.assembly)}
+        self.faults = tuple(k for k in known if k != "none")
+        self.cause = known.get(truth.fault)
         self.time = 0.0
         self.faulty = truth.fault_at <= 0.0
         self._compiled: Compiled = self._compile()
         self._state: State = initial_state(self._compiled.network)
         self._shown = self.pressure(self.assembly.gauge_node)
+        self._at_pump = self.pressure(PUMP)
 
     def _compile(self) -> Compiled:
         pump = pump_element(self.job, self.truth.unknowns, self.ballast, self.pump_on)
@@ -107,6 +119,8 @@ class World:
         net = shut(net, self.isolation.tubes, is_open=not self.isolated) if self.isolated else net
         for tube, is_open in self.turned.items():
             net = shut(net, (tube,), is_open=is_open)
+        if self.broken:
+            net = broken(net, way_of(self.job, self.assembly))
         return compile_network(net)
 
     def touch(self, kind: str) -> None:
@@ -115,12 +129,20 @@ class World:
             self.pump_on = kind == "pump-on"
         elif kind in ("ballast-open", "ballast-shut"):
             self.ballast = kind == "ballast-open"
+        elif kind in ("break", "break-end"):
+            self.broken = kind == "break"
         elif kind in ("isolate", "reopen", "check-hold", "check-end"):
             self.isolated = kind in ("isolate", "check-hold")
         elif (valve := turned(kind)) is not None and valve[1] in self.assembly.valves:
             self.turned[self.assembly.valves[valve[1]].tube] = valve[0] == "open"
         else:
             return
+        self._state = replace(self._state, step=1e-3)
+        self._compiled = self._compile()
+
+    def turn(self, tubes: tuple[str, ...], is_open: bool) -> None:
+        """Turn valves by the names of their tubes."""
+        self.turned.update(dict.fromkeys(tubes, is_open))
         self._state = replace(self._state, step=1e-3)
         self._compiled = self._compile()
 
@@ -140,9 +162,10 @@ class World:
             return
         run = advance(self._compiled, replace(self._state, time=self.time), until, rtol=2e-3)
         node = self.assembly.gauge_node
-        pressures = run.total(node)
-        for a, b, p in zip(run.time[:-1], run.time[1:], pressures[1:], strict=True):
+        pressures, at_pump = run.total(node), run.total(PUMP)
+        for a, b, p, q in zip(run.time[:-1], run.time[1:], pressures[1:], at_pump[1:], strict=True):
             self._shown = self.gauge.follow(self._shown, float(p), float(b - a))
+            self._at_pump = SECOND.follow(self._at_pump, float(q), float(b - a))
         self._state = run.final
         self.time = until
 
@@ -151,9 +174,14 @@ class World:
         i = self.assembly.network.index(node)
         return float(np.maximum(self._state.gas[i] * self._compiled.volumes[0][i], 0.0).sum())
 
-    def read(self) -> float | None:
-        """What the gauge shows, Pa; None when it is over range."""
+    def read(self, at: str = "") -> float | None:
+        """What the gauge shows, Pa; None when it is over range. ``at`` "pump": a second gauge there, in good order."""
+        if at == PUMP:
+            return SECOND.shows(self._at_pump, self._rng.gauss(0.0, 1.0))
         offset = 0.0
         if self.faulty and self.cause is not None and self.cause.offset is not None:
             offset = self.cause.offset(self.truth.severity) * MICRON_PA
-        return self.gauge.shows(self._shown + offset, self._rng.gauss(0.0, 1.0))
+        jump = 1.0
+        if self.faulty and self.cause is not None and self.cause.scatters:
+            jump = math.exp(JUMP * self._rng.gauss(0.0, 1.0) * 2.0**self.truth.severity)
+        return self.gauge.shows((self._shown + offset) * jump, self._rng.gauss(0.0, 1.0))

@@ -9,13 +9,12 @@ from contextlib import AbstractContextManager
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
 from rough_draw.core.job import Job
 from rough_draw.core.runstate import Touch
 from rough_draw.store.models import JobRow, ReadingRow, Revision, TouchRow, database
+from rough_draw.store.tail import BENCH, Readings, all_readings, forget
 
-FloatArray = NDArray[np.float64]
 KEEP_REVISIONS = 200
 
 
@@ -131,6 +130,7 @@ def delete(key: str) -> None:
     """Remove a job with all it holds."""
     with writing():
         _row(key).delete_instance(recursive=True)
+    forget(key)
 
 
 def add_touch(key: str, kind: str, at: float, note: str = "") -> Touch:
@@ -166,37 +166,13 @@ def _keyed(readings: Iterable[NewReading]) -> bool:
     return any(r.client_key for r in readings)
 
 
-@dataclass(frozen=True)
-class Readings:
-    """Readings of one gauge: epoch seconds and Pa, NaN for over range."""
-
-    gauge: str
-    at: FloatArray
-    pa: FloatArray
-
-
-BENCH = "bench"
-"""Source of readings that were taken of the rig alone: they are no part of the draw."""
-
-
 def readings(key: str, since: float = -1.0, bench: bool = False) -> list[Readings]:
     """Readings by gauge, in time order, from ``since`` (epoch seconds, exclusive) on; or those of the ``bench``."""
-    found: dict[str, tuple[list[float], list[float]]] = {}
-    query = (
-        ReadingRow.select(ReadingRow.gauge, ReadingRow.at, ReadingRow.pa)
-        .where(
-            ReadingRow.job == key,
-            ReadingRow.at > since,
-            (ReadingRow.source == BENCH) if bench else (ReadingRow.source != BENCH),
-        )
-        .order_by(ReadingRow.at, ReadingRow.id)
-        .tuples()
-    )
-    for gauge, at, pa in query.iterator():
-        times, values = found.setdefault(gauge, ([], []))
-        times.append(at)
-        values.append(float("nan") if pa is None else pa)
-    return [Readings(g, np.array(t), np.array(p)) for g, (t, p) in found.items()]
+    found = all_readings(key, bench)
+    if since < 0:
+        return found
+    kept = [(r, int(np.searchsorted(r.at, since, side="right"))) for r in found]
+    return [Readings(r.gauge, r.at[n:], r.pa[n:]) for r, n in kept if n < r.at.size]
 
 
 def has_readings(key: str) -> bool:

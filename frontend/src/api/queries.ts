@@ -26,6 +26,7 @@ import type {
   SystemOut,
   TouchOut,
   VerdictOut,
+  WhyOut,
   YardRow,
 } from "./client";
 import { del, get, post } from "./client";
@@ -144,6 +145,22 @@ export function useForesight(key: string, kind: string) {
     queryFn: () => get<ForesightOut>(`/jobs/${key}/foresee?kind=${encodeURIComponent(kind)}`),
     staleTime: 0,
     gcTime: 0,
+  });
+}
+
+/** Why the draw goes as it does. Weighing takes a second or two: it is asked for, not polled. */
+export const useWhy = (key: string, open: boolean) =>
+  useQuery({ queryKey: ["why", key], queryFn: () => get<WhyOut>(`/jobs/${key}/why`), enabled: open, staleTime: Infinity, gcTime: 0, retry: false });
+
+/** What a test turned out as; null sets the findings aside and looks again. */
+export function useFound(key: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (a: { test: string; outcome: string } | null) => (a ? post<WhyOut>(`/jobs/${key}/why/answers`, a) : del<WhyOut>(`/jobs/${key}/why/answers`)),
+    onSuccess: (out) => {
+      client.setQueryData(["why", key], out);
+      void client.invalidateQueries({ queryKey: ["touches", key] });
+    },
   });
 }
 

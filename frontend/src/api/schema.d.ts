@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/alarms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Alarms
+         * @description Everything that rings now, on any job.
+         */
+        get: operations["alarms_api_alarms_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalogue": {
         parameters: {
             query?: never;
@@ -196,6 +216,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{key}/alarms/silence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Silence
+         * @description Silence an alarm until its condition has ended; it rings again when it comes back.
+         */
+        post: operations["silence_api_jobs__key__alarms_silence_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{key}/apply": {
         parameters: {
             query?: never;
@@ -276,6 +316,26 @@ export interface paths {
          * @description The best rig that the van allows on this system, by search.
          */
         get: operations["best_api_jobs__key__best_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{key}/breaks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Breaks
+         * @description How many breaks are worth their time on this sheet.
+         */
+        get: operations["breaks_api_jobs__key__breaks_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -896,6 +956,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{key}/why": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Why
+         * @description Suspects and tests as the draw stands; ``anew`` weighs the latest readings.
+         */
+        get: operations["why_api_jobs__key__why_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{key}/why/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Answer
+         * @description Log what a test turned out as; the odds follow.
+         */
+        post: operations["answer_api_jobs__key__why_answers_post"];
+        /**
+         * Forget
+         * @description Set the findings aside and look again at the latest readings.
+         */
+        delete: operations["forget_api_jobs__key__why_answers_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kit": {
         parameters: {
             query?: never;
@@ -1077,6 +1181,23 @@ export interface components {
             added: number;
         };
         /**
+         * Alarm
+         * @description One alarm: ``micron`` for under and over, ``rate`` µ/s for slower, ``minutes`` after the pump's start.
+         */
+        Alarm: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "under" | "over" | "slower" | "after" | "due" | "stale";
+            /** Micron */
+            micron?: number | null;
+            /** Minutes */
+            minutes?: number | null;
+            /** Rate */
+            rate?: number | null;
+        };
+        /**
          * Alternative
          * @description Another rig for the same system, kept beside the chosen one to compare.
          */
@@ -1173,6 +1294,28 @@ export interface components {
             says: "yes" | "partly" | "no";
             /** Words */
             words: string;
+        };
+        /**
+         * AnswerIn
+         * @description What a test turned out as.
+         */
+        AnswerIn: {
+            /** Outcome */
+            outcome: string;
+            /** Test */
+            test: string;
+        };
+        /**
+         * AnsweredOut
+         * @description A test that was made, with what was found.
+         */
+        AnsweredOut: {
+            /** Do */
+            do: string;
+            /** Found */
+            found: string;
+            /** Test */
+            test: string;
         };
         /**
          * Apply
@@ -1583,6 +1726,36 @@ export interface components {
             pa: number[];
         };
         /**
+         * CycleOut
+         * @description A draw with so many breaks: s to the target (None: not in half a day), water left at it in g, by where it is.
+         */
+        CycleOut: {
+            bound_g: components["schemas"]["RangeOut"];
+            /** Breaks */
+            breaks: number;
+            free_g: components["schemas"]["RangeOut"];
+            time_s: components["schemas"]["RangeOut"] | null;
+            vapour_g: components["schemas"]["RangeOut"];
+        };
+        /**
+         * CyclesOut
+         * @description None to three breaks. ``asked`` by the school; ``share`` of the vapour that one break leaves; ``wet`` system.
+         */
+        CyclesOut: {
+            /** Advised */
+            advised: number;
+            /** Asked */
+            asked: number;
+            /** Cycles */
+            cycles: components["schemas"]["CycleOut"][];
+            /** Share */
+            share: number;
+            /** Wet */
+            wet: boolean;
+            /** Why */
+            why: string;
+        };
+        /**
          * CylinderPart
          * @description A refrigerant cylinder, on a scale or not. Its own valve is shut unless it is opened.
          */
@@ -1936,6 +2109,18 @@ export interface components {
             words: string[];
         };
         /**
+         * GaugeOut
+         * @description Another gauge's last figure: epoch s, Pa or None over range.
+         */
+        GaugeOut: {
+            /** At */
+            at: number;
+            /** Gauge */
+            gauge: string;
+            /** Pa */
+            pa: number | null;
+        };
+        /**
          * GaugePart
          * @description A micron gauge. ``make`` is its generic class; ``valve``: it has a shut-off of its own built in.
          */
@@ -2165,6 +2350,18 @@ export interface components {
          * @description The whole sheet.
          */
         Job: {
+            /**
+             * Alarms
+             * @default [
+             *       {
+             *         "kind": "due"
+             *       },
+             *       {
+             *         "kind": "stale"
+             *       }
+             *     ]
+             */
+            alarms: components["schemas"]["Alarm"][];
             /**
              * Aside
              * @default []
@@ -2608,11 +2805,19 @@ export interface components {
             ballast_open: boolean;
             /** Battery Pct */
             battery_pct: number | null;
+            /** Breaks */
+            breaks: number;
+            /** Broken */
+            broken: boolean;
             fit: components["schemas"]["FitOut"] | null;
             /** Gauge */
             gauge: string;
             /** Gauge Place */
             gauge_place: string;
+            /** Gauges */
+            gauges: components["schemas"]["GaugeOut"][];
+            /** Goal Pa */
+            goal_pa: number;
             /** Hold Ends At */
             hold_ends_at: number | null;
             /** Isolated At */
@@ -2637,12 +2842,16 @@ export interface components {
             rate_micron_s: number | null;
             /** Reading At */
             reading_at: number | null;
+            /** Second */
+            second: boolean;
             /** Section Pa */
             section_pa: {
                 [key: string]: number;
             };
             /** Shut */
             shut: string[];
+            /** Sign */
+            sign: string | null;
             /** Speed */
             speed: number;
             /** Stale */
@@ -2831,20 +3040,6 @@ export interface components {
              * @default false
              */
             each_use: boolean;
-        };
-        /**
-         * OutcomeOut
-         * @description What one school says.
-         */
-        OutcomeOut: {
-            /** Key */
-            key: string;
-            /** Name */
-            name: string;
-            /** Passed */
-            passed: boolean | null;
-            /** Reason */
-            reason: string;
         };
         /**
          * OwnTemplateOut
@@ -3180,7 +3375,7 @@ export interface components {
             oil: components["schemas"]["OilOut"];
             /** Stages */
             stages: components["schemas"]["ProofStageOut"][];
-            test: components["schemas"]["TestOut"];
+            test: components["schemas"]["rough_draw__api__schemas_prove__TestOut"];
         };
         /**
          * PumpPart
@@ -3395,6 +3590,24 @@ export interface components {
             /** Name */
             name: string;
             plan: components["schemas"]["PlanOut"] | null;
+        };
+        /**
+         * RingOut
+         * @description An alarm that rings: the job, its words, since when (epoch s), and whether it has been silenced.
+         */
+        RingOut: {
+            /** Job */
+            job: string;
+            /** Key */
+            key: string;
+            /** Silenced */
+            silenced: boolean;
+            /** Since */
+            since: number;
+            /** Title */
+            title: string;
+            /** Words */
+            words: string;
         };
         /**
          * Round
@@ -3709,6 +3922,14 @@ export interface components {
             };
         };
         /**
+         * SilenceIn
+         * @description The alarm to silence; None for all of the job.
+         */
+        SilenceIn: {
+            /** Key */
+            key?: string | null;
+        };
+        /**
          * SlotOut
          * @description What may be done with one part: outlets and ports that are free, kit that can stand in its place.
          */
@@ -3777,6 +3998,23 @@ export interface components {
          */
         StandinIn: {
             /**
+             * Opens
+             * @description its name on the line
+             * @default gauge
+             */
+            opens: string;
+            /**
+             * Port
+             * @description a gauge that runs by itself, on this port
+             */
+            port?: number | null;
+            /**
+             * Second
+             * @description also read a second gauge, at the pump
+             * @default false
+             */
+            second: boolean;
+            /**
              * Speed
              * @description 1, 10 or 60 times real time
              * @default 60
@@ -3827,6 +4065,20 @@ export interface components {
              * @default 0
              */
             y: number;
+        };
+        /**
+         * SuspectOut
+         * @description A cause with what to do about it and its odds.
+         */
+        SuspectOut: {
+            /** Cure */
+            cure: string;
+            /** Key */
+            key: string;
+            /** Odds */
+            odds: number;
+            /** Words */
+            words: string;
         };
         /**
          * SystemOut
@@ -3909,22 +4161,6 @@ export interface components {
              * @enum {integer}
              */
             ways: 2 | 3;
-        };
-        /**
-         * TestOut
-         * @description The pressure test judged; ``expected_pa`` and ``drop_pa`` absolute, leaks Pa·m³/s.
-         */
-        TestOut: {
-            drop_pa: components["schemas"]["RangeOut"] | null;
-            /** Expected Pa */
-            expected_pa: number | null;
-            leak_pa_m3_s: components["schemas"]["RangeOut"] | null;
-            /** Smallest Pa M3 S */
-            smallest_pa_m3_s: number | null;
-            /** Verdict */
-            verdict: string;
-            /** Words */
-            words: string;
         };
         /**
          * ToolPart
@@ -4077,7 +4313,7 @@ export interface components {
             /** Algorithm */
             algorithm: string;
             /** Criteria */
-            criteria: components["schemas"]["OutcomeOut"][];
+            criteria: components["schemas"]["rough_draw__api__schemas__OutcomeOut"][];
             /** Curves */
             curves: components["schemas"]["CurveOut"][];
             /** Detection Micron S */
@@ -4126,6 +4362,24 @@ export interface components {
             port: string;
         };
         /**
+         * WhyOut
+         * @description Why a draw goes as it does: ``as_of`` epoch s of the last reading it rests on.
+         */
+        WhyOut: {
+            /** Answered */
+            answered: components["schemas"]["AnsweredOut"][];
+            /** As Of */
+            as_of: number;
+            /** Settled */
+            settled: boolean;
+            /** Sign */
+            sign: string | null;
+            /** Suspects */
+            suspects: components["schemas"]["SuspectOut"][];
+            /** Tests */
+            tests: components["schemas"]["rough_draw__api__schemas_why__TestOut"][];
+        };
+        /**
          * YardRow
          * @description A job on the Yard.
          */
@@ -4159,6 +4413,60 @@ export interface components {
             /** Words */
             words: string;
         };
+        /**
+         * OutcomeOut
+         * @description What one school says.
+         */
+        rough_draw__api__schemas__OutcomeOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Passed */
+            passed: boolean | null;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * TestOut
+         * @description The pressure test judged; ``expected_pa`` and ``drop_pa`` absolute, leaks Pa·m³/s.
+         */
+        rough_draw__api__schemas_prove__TestOut: {
+            drop_pa: components["schemas"]["RangeOut"] | null;
+            /** Expected Pa */
+            expected_pa: number | null;
+            leak_pa_m3_s: components["schemas"]["RangeOut"] | null;
+            /** Smallest Pa M3 S */
+            smallest_pa_m3_s: number | null;
+            /** Verdict */
+            verdict: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * OutcomeOut
+         * @description One way a test can turn out.
+         */
+        rough_draw__api__schemas_why__OutcomeOut: {
+            /** Key */
+            key: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * TestOut
+         * @description A test that tells the suspects apart: what to do, minutes, and its outcomes.
+         */
+        rough_draw__api__schemas_why__TestOut: {
+            /** Do */
+            do: string;
+            /** Key */
+            key: string;
+            /** Minutes */
+            minutes: number;
+            /** Outcomes */
+            outcomes: components["schemas"]["rough_draw__api__schemas_why__OutcomeOut"][];
+        };
     };
     responses: never;
     parameters: never;
@@ -4168,6 +4476,35 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    alarms_api_alarms_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RingOut"][];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     catalogue_api_catalogue_get: {
         parameters: {
             query?: never;
@@ -4542,6 +4879,39 @@ export interface operations {
             };
         };
     };
+    silence_api_jobs__key__alarms_silence_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SilenceIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     apply_api_jobs__key__apply_post: {
         parameters: {
             query?: never;
@@ -4727,6 +5097,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BestOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    breaks_api_jobs__key__breaks_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CyclesOut"];
                 };
             };
             /** @description What was sent cannot be used */
@@ -5778,6 +6179,105 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VerdictOut"] | null;
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    why_api_jobs__key__why_get: {
+        parameters: {
+            query?: {
+                anew?: boolean;
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhyOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    answer_api_jobs__key__why_answers_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhyOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    forget_api_jobs__key__why_answers_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhyOut"];
                 };
             };
             /** @description What was sent cannot be used */

@@ -50,4 +50,5 @@ export const percent = (share: number): string =>
 export const litres = (m3: number): string => `${(m3 * 1e3).toFixed(m3 < 0.01 ? 1 : 0)} l`;
 
 /** An interval, each end written by `say`. */
-export const range = (r: { low: number; high: number }, say: (v: number) => string): string => `${say(r.low)} to ${say(r.high)}`;
+export const range = (r: { low: number; high: number }, say: (v: number) => string): string =>
+  say(r.low) === say(r.high) ? say(r.low) : `${say(r.low)} to ${say(r.high)}`;

@@ -2,6 +2,7 @@ import { Moon, Sun } from "lucide-react";
 import { NavLink, Outlet } from "react-router";
 
 import { setTheme, useTheme } from "../lib/theme";
+import { Alarms } from "./Alarms";
 import { UnitsButton } from "./UnitsButton";
 
 const PLACES = [
@@ -56,6 +57,7 @@ export function Shell() {
         </button>
       </nav>
       <main id="main" className="mx-auto max-w-[1240px] px-3 pt-3 pb-20 md:px-4 md:pb-4">
+        <Alarms />
         <Outlet />
       </main>
     </div>

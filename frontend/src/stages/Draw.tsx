@@ -2,7 +2,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 
 import type { LiveOut, PlanOut, SeriesOut, SystemOut, TouchOut } from "../api/client";
-import { MICRON_PA, clock, range } from "../lib/format";
+import { MICRON_PA, clock, mass, range } from "../lib/format";
 import { useNarrow } from "../lib/narrow";
 import { useUnits } from "../lib/units";
 import { usePlan, useReadings, useSystem, useTouch, useTouches } from "../api/queries";
@@ -14,7 +14,10 @@ import { Trace } from "../trace/Trace";
 import type { Band } from "../trace/paint";
 import { Button } from "../ui/Button";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
+import { AlarmSheet } from "./AlarmSheet";
+import { Breaks } from "./Breaks";
 import { Source } from "./Source";
+import { Why } from "./Why";
 import type { StageProps } from "./types";
 
 /** The draw: the figure, the next touch, the trace, the rig line. */
@@ -37,10 +40,13 @@ export function Draw({ jobKey, job, editor, live }: StageProps) {
         <FigureCard live={live} />
         <NextCard live={live} jobKey={jobKey} />
       </div>
-      <Sheet className="p-2!">
-        <Source jobKey={jobKey} live={live} hasReadings={(readings.data?.length ?? 0) > 0} />
-        <DrawTrace live={live} plan={plan.data} system={system.data} series={readings.data ?? []} touches={touches.data ?? []} />
-      </Sheet>
+      <div className="grid min-w-0 content-start gap-3">
+        <Sheet className="p-2!">
+          <Source jobKey={jobKey} live={live} hasReadings={(readings.data?.length ?? 0) > 0} />
+          <DrawTrace live={live} plan={plan.data} system={system.data} series={readings.data ?? []} touches={touches.data ?? []} />
+        </Sheet>
+        <Why jobKey={jobKey} live={live} />
+      </div>
       <Sheet className="md:col-span-2">
         <Hinted jobKey={jobKey} kindOf={(valve) => kindOf({ valve }, drawn, live, shut)}>
         <RigLine
@@ -57,6 +63,8 @@ export function Draw({ jobKey, job, editor, live }: StageProps) {
         {Object.keys(live.section_pa).length > 0 && <p className="mt-1 text-[15px] text-soft">Pressures in the parts are computed from the plan; only the flag is measured.</p>}
       </Sheet>
       <TouchList touches={touches.data ?? []} />
+      <Breaks jobKey={jobKey} version={editor.version} made={live.breaks} />
+      <AlarmSheet editor={editor} running={live.phase !== "before"} />
       <Orders jobKey={jobKey} job={job} editor={editor} />
       <TouchDialog asked={asked} onClose={() => setAsked(null)} jobKey={jobKey} plan={drawn} live={live} shut={shut} />
     </div>
@@ -93,7 +101,7 @@ function FigureCard({ live }: { live: LiveOut }) {
       </div>
       {target && live.phase === "draw" && (
         <p className="text-soft">
-          <span className="figure">{u.say("pressure", live.target_pa)}</span> at <span className="figure font-bold text-ink">{clock(target.value)}</span>{" "}
+          <span className="figure">{u.say("pressure", live.goal_pa)}</span> at <span className="figure font-bold text-ink">{clock(target.value)}</span>{" "}
           <span className="figure">
             {clock(target.low)}–{clock(target.high)}
           </span>
@@ -104,6 +112,12 @@ function FigureCard({ live }: { live: LiveOut }) {
           {u.words(live.fit.words)} <Unknowns live={live} />
         </p>
       )}
+      {live.gauges.map((g) => (
+        <p key={g.gauge} className="flex items-baseline justify-between gap-2 border-t border-rule pt-1">
+          <span>{g.gauge}</span>
+          <span className="figure font-bold">{g.pa === null || g.pa === undefined ? "over range" : u.say("pressure", g.pa)}</span>
+        </p>
+      ))}
       {live.stale && <Tag tone="caution">stale: nothing heard from the gauge</Tag>}
       {live.battery_pct !== null && live.battery_pct !== undefined && live.battery_pct < 20 && <Tag tone="caution">gauge battery {Math.round(live.battery_pct)} %</Tag>}
     </Sheet>
@@ -112,13 +126,12 @@ function FigureCard({ live }: { live: LiveOut }) {
 
 /** What the readings make of the unknowns, where they matter. */
 function Unknowns({ live }: { live: LiveOut }) {
-  const u = useUnits();
   const f = live.fit;
   if (!f || f.contradicts) return null;
   const said = [];
-  if (f.water_g.high > 0.05) said.push(`free water ${range(f.water_g, (v) => u.say("mass", v / 1000))}`);
-  if (f.leak_pa_m3_s.value > 5e-5) said.push(`leak ${range(f.leak_pa_m3_s, (v) => v.toExponential(0))} Pa·m³/s`);
-  return said.length > 0 ? <span>{said.join("; ")}.</span> : null;
+  if (f.water_g.high > 0.05) said.push(`Free water ${range(f.water_g, mass)}`);
+  if (f.leak_pa_m3_s.value > 5e-5) said.push(`Leak ${range(f.leak_pa_m3_s, (v) => v.toExponential(0))} Pa·m³/s`);
+  return said.length > 0 ? <span>{said.join(". ")}.</span> : null;
 }
 
 /** The one touch that comes next: what, when, why, the caution. */
@@ -201,6 +214,7 @@ function DrawTrace({
 }) {
   const narrow = useNarrow();
   const u = useUnits();
+  const ordered = [...series].sort((a, b) => Number(b.gauge === live.gauge) - Number(a.gauge === live.gauge));
   const start = live.started_at ?? live.now;
   const planEnd = start + (plan.times[plan.times.length - 1] ?? 3600);
   const lastReading = Math.max(start, ...series.map((s) => s.at[s.at.length - 1] ?? 0));
@@ -216,15 +230,15 @@ function DrawTrace({
   ];
   // Once readings speak, their band stands for the plan's; the plan stays as a line to compare with.
   const planned = { at: plan.times.map((t) => t + start), low: plan.gauge_low, mid: plan.gauge_mid, high: plan.gauge_high };
-  const pencils = live.fit ? [{ at: planned.at, mid: planned.mid }, live.fit] : [planned];
-  const main = series[0];
+  const pencils = live.fit && !live.fit.contradicts ? [{ at: planned.at, mid: planned.mid }, live.fit] : [planned];
+  const main = ordered[0];
   const events = touches
     .filter((t) => t.kind !== "note" && t.at > start + 5)
     .map((t, i) => ({ at: t.at, label: String(i + 1), pa: readingAt(main, t.at) }));
   return (
     <Trace
       label={`Pressure against time. Last reading ${live.pa ? u.say("pressure", live.pa) : "none"}`}
-      series={series}
+      series={ordered}
       log
       height={narrow ? 300 : 404}
       from={start}

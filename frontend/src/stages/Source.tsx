@@ -19,8 +19,8 @@ export function Source({ jobKey, live, hasReadings }: { jobKey: string; live: Li
   const input = useRef<HTMLInputElement>(null);
 
   const fail = (e: unknown) => e instanceof ApiError && setFault(e);
-  const pace = (speed: number) =>
-    post<LiveOut>(`/jobs/${jobKey}/standin`, { speed }).then((l) => {
+  const pace = (speed: number, second = false) =>
+    post<LiveOut>(`/jobs/${jobKey}/standin`, { speed, second }).then((l) => {
       setFault(null);
       client.setQueryData(["live", jobKey], l);
     }, fail);
@@ -42,6 +42,11 @@ export function Source({ jobKey, live, hasReadings }: { jobKey: string; live: Li
     <div className="mb-1">
       {live.standin ? (
         <div className="flex items-center justify-end gap-2" role="group" aria-label="Pace of the simulated gauge">
+          {!live.second && live.phase !== "hold" && (
+            <Button kind="quiet" className="mr-auto" onClick={() => void pace(live.speed, true)}>
+              Second gauge, at the pump
+            </Button>
+          )}
           <span className="text-[15px] text-soft">simulated gauge, time</span>
           {[1, 10, 60].map((s) => (
             <Button key={s} kind={live.speed === s ? "solid" : "line"} className="figure min-w-14 px-1!" aria-pressed={live.speed === s} onClick={() => void pace(s)}>

@@ -6,7 +6,7 @@ import type { SeriesOut } from "../api/client";
 import { clock, MICRON_PA } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { token, useTheme } from "../lib/theme";
-import { decades, FONT, hand, hatchBand, levelLine, marks, rightBands, type Band, type Level, type Mark, type Shown } from "./paint";
+import { decades, FONT, hand, hatchBand, levelLine, marks, overRange, rightBands, type Band, type Level, type Mark, type Shown } from "./paint";
 
 export interface Pencil {
   at: number[];
@@ -103,11 +103,30 @@ function range(p: Latest): { min: number; max: number } {
   return { min: p.shown(bottom * MICRON_PA), max: p.shown(top * MICRON_PA) };
 }
 
-/** Series on one time axis; over range stays empty. */
+/** Series on one time axis. Over range stays empty, and so does a silence: nothing is drawn that was not read. */
 function align({ series, shown }: Latest): uPlot.AlignedData {
-  const tables = series.map((s) => [s.at, s.pa.map((v) => (v === null ? null : shown(v)))] as uPlot.AlignedData);
+  const tables = series.map((s) => broken(s.at, s.pa.map((v) => (v === null ? null : shown(v)))));
   if (tables.length === 0) return [[], []];
   return tables.length === 1 ? tables[0]! : uPlot.join(tables, tables.map((t) => t.map(() => 2)));
+}
+
+/** Seconds of silence after which the line is broken: a few readings must be missing, and a hand that types is slow. */
+const SILENCE = 20;
+
+function broken(at: number[], values: (number | null)[]): uPlot.AlignedData {
+  const usual = at.length > 2 ? (at[at.length - 1]! - at[0]!) / (at.length - 1) : Infinity;
+  const most = Math.max(SILENCE, 8 * usual);
+  const xs: number[] = [];
+  const ys: (number | null)[] = [];
+  for (let i = 0; i < at.length; i++) {
+    if (i > 0 && at[i]! - at[i - 1]! > most) {
+      xs.push((at[i]! + at[i - 1]!) / 2);
+      ys.push(null);
+    }
+    xs.push(at[i]!);
+    ys.push(values[i]!);
+  }
+  return [xs, ys];
 }
 
 function makeOptions(
@@ -153,7 +172,7 @@ function makeOptions(
         width: i === 0 ? 3 : 2,
         dash: i === 0 ? undefined : [7, 4],
         points: { show: false },
-        spanGaps: count > 1,
+        spanGaps: false,
       })),
     ],
     hooks: {
@@ -166,7 +185,7 @@ function makeOptions(
           for (const l of levels ?? []) levelLine(u, l, shown);
         },
       ],
-      draw: [(u) => marks(u, latest.current.events ?? [], latest.current.shown), lastPoint, (u) => hand(u, latest.current.hand)],
+      draw: [(u) => marks(u, latest.current.events ?? [], latest.current.shown), (u) => overRange(u, latest.current.series), lastPoint, (u) => hand(u, latest.current.hand)],
     },
   };
 }
@@ -187,6 +206,7 @@ function lastPoint(u: uPlot): void {
   if (x < u.bbox.left || x > u.bbox.left + u.bbox.width + 4) return;
   const c = u.ctx;
   const r = devicePixelRatio;
+  c.setLineDash([]);
   c.beginPath();
   c.arc(x, y, 7 * r, 0, 2 * Math.PI);
   c.fillStyle = token("sheet");

@@ -198,3 +198,33 @@ export function hand(u: uPlot, at: number | undefined): void {
   c.fill();
   c.restore();
 }
+
+/** A bar along the top for as long as a gauge was over its range: it was read, but there is no figure. */
+export function overRange(u: uPlot, series: { at: number[]; pa: (number | null)[] }[]): void {
+  const c = u.ctx;
+  const r = devicePixelRatio;
+  c.save();
+  c.strokeStyle = token("measure");
+  c.lineWidth = 3 * r;
+  c.setLineDash([2 * r, 3 * r]);
+  series.forEach((s, n) => {
+    const y = u.bbox.top + (4 + 6 * n) * r;
+    let from = -1;
+    for (let i = 0; i <= s.at.length; i++) {
+      const over = i < s.at.length && s.pa[i] === null;
+      if (over && from < 0) from = i;
+      if (!over && from >= 0) {
+        const a = Math.max(u.bbox.left, u.valToPos(s.at[from]!, "x", true));
+        const b = Math.min(u.bbox.left + u.bbox.width, u.valToPos(s.at[i - 1]!, "x", true));
+        if (b > a) {
+          c.beginPath();
+          c.moveTo(a, y);
+          c.lineTo(b, y);
+          c.stroke();
+        }
+        from = -1;
+      }
+    }
+  });
+  c.restore();
+}

@@ -1,0 +1,49 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Bell, BellOff } from "lucide-react";
+import { useEffect } from "react";
+import { Link } from "react-router";
+
+import type { RingOut } from "../api/client";
+import { get, post } from "../api/client";
+import { sound } from "../lib/sound";
+import { useUnits } from "../lib/units";
+import { Button } from "../ui/Button";
+
+const useAlarms = () => useQuery({ queryKey: ["alarms"], queryFn: () => get<RingOut[]>("/alarms"), refetchInterval: 2000, refetchIntervalInBackground: true });
+
+const SHOWN = 4;
+
+/** Alarms of any job, over whatever is open: seen, heard, and silenced with one press. */
+export function Alarms() {
+  const client = useQueryClient();
+  const u = useUnits();
+  const on = (useAlarms().data ?? []).filter((r) => !r.silenced);
+  const loud = on.length > 0;
+  useEffect(() => {
+    if (!loud) return;
+    sound();
+    const again = window.setInterval(sound, 2500);
+    return () => window.clearInterval(again);
+  }, [loud]);
+  const silence = (r: RingOut) => {
+    client.setQueryData<RingOut[]>(["alarms"], (old) => old?.map((x) => (x.job === r.job && x.key === r.key ? { ...x, silenced: true } : x)));
+    void post(`/jobs/${r.job}/alarms/silence`, { key: r.key }).finally(() => void client.invalidateQueries({ queryKey: ["alarms"] }));
+  };
+  if (!loud) return null;
+  return (
+    <ul role="alert" aria-label="Alarms" className="sticky top-0 z-20 mb-2 grid list-none gap-1.5 p-0 lg:grid-cols-2">
+      {on.slice(0, SHOWN).map((r) => (
+        <li key={`${r.job} ${r.key}`} className="flex items-center gap-3 rounded-[6px] border-[3px] border-ochre bg-sheet py-0.5 pr-1 pl-3">
+          <Bell size={22} aria-hidden className="ring flex-none" />
+          <Link to={`/jobs/${r.job}/draw`} className="min-w-0 flex-1">
+            <b>{r.title}</b> {u.words(r.words)}
+          </Link>
+          <Button kind="quiet" className="flex flex-none items-center gap-2 px-2" onClick={() => silence(r)}>
+            <BellOff size={18} aria-hidden /> Silence
+          </Button>
+        </li>
+      ))}
+      {on.length > SHOWN && <li className="px-3 text-soft">and {on.length - SHOWN} more</li>}
+    </ul>
+  );
+}

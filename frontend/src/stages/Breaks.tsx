@@ -1,0 +1,64 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+
+import { get, type CyclesOut } from "../api/client";
+import { mass, range, span } from "../lib/format";
+import { Sheet, Tag } from "../ui/Sheet";
+
+const useBreaks = (key: string, version: number) =>
+  useQuery({ queryKey: ["breaks", key, version], queryFn: () => get<CyclesOut>(`/jobs/${key}/breaks`), placeholderData: keepPreviousData, retry: false, staleTime: 60_000 });
+
+/** Breaks with nitrogen: what each takes out of this system, and what it costs in time. */
+export function Breaks({ jobKey, version, made }: { jobKey: string; version: number; made: number }) {
+  const { data } = useBreaks(jobKey, version);
+  if (!data || (data.asked === 0 && !data.wet)) return null;
+  const most = Math.max(...data.cycles.map((c) => c.bound_g.high + c.free_g.high + c.vapour_g.high), 1e-9);
+  return (
+    <Sheet title="Breaks with nitrogen" className="md:col-span-2">
+      <p>
+        {data.asked > 0 && (
+          <>
+            The school asks for <b>{data.asked}</b>
+            {made > 0 && `; ${made} made`}.{" "}
+          </>
+        )}
+        For this system by itself <b>{data.advised === 0 ? "none" : data.advised}</b> would do: {data.why.charAt(0).toLowerCase() + data.why.slice(1)} Each break leaves about 1 part in{" "}
+        <span className="figure">{Math.round(1 / data.share)}</span> of the vapour; water in oil and on walls leaves at its own pace.
+      </p>
+      <div className="mt-3 overflow-x-auto">
+        <table className="w-full min-w-[520px] text-left">
+          <thead>
+            <tr className="text-soft">
+              <th className="font-normal">breaks</th>
+              <th className="font-normal">to the target</th>
+              <th className="font-normal">water left</th>
+              <th className="w-1/3" aria-hidden />
+            </tr>
+          </thead>
+          <tbody>
+            {data.cycles.map((c) => {
+              const left = c.free_g.value + c.bound_g.value + c.vapour_g.value;
+              const low = c.free_g.low + c.bound_g.low + c.vapour_g.low;
+              const high = c.free_g.high + c.bound_g.high + c.vapour_g.high;
+              return (
+                <tr key={c.breaks} className="border-t border-rule">
+                  <td className="figure py-2">
+                    <b>{c.breaks}</b> {c.breaks === data.asked && data.asked > 0 && <Tag tone="plain">asked</Tag>}
+                  </td>
+                  <td className="figure">{c.time_s ? span(c.time_s.value) : "not in half a day"}</td>
+                  <td className="figure">{range({ low, high }, mass)}</td>
+                  <td>
+                    <div className="relative h-3 bg-green-wash" role="img" aria-label={`about ${mass(left)}`}>
+                      <div className="hatch absolute inset-y-0" style={{ left: `${(100 * low) / most}%`, right: `${100 - (100 * high) / most}%` }} />
+                      <div className="absolute inset-y-0 w-1 bg-ink" style={{ left: `${(99 * left) / most}%` }} />
+                    </div>
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+      <p className="mt-2 text-[15px] text-soft">Computed from the sheet, with five minutes of standing at each break: an estimate. The maker&apos;s and the school&apos;s count stands over it.</p>
+    </Sheet>
+  );
+}

@@ -1,0 +1,84 @@
+"""Readings of each job kept in memory: what is append-only is read once, and then only what has come since."""
+
+from __future__ import annotations
+
+import threading
+from dataclasses import dataclass, field
+
+import numpy as np
+from numpy.typing import NDArray
+
+from rough_draw.store.models import ReadingRow, database
+
+FloatArray = NDArray[np.float64]
+MOST_JOBS = 200
+BENCH = "bench"
+"""Source of readings that were taken of the rig alone: they are no part of the draw."""
+
+
+@dataclass(frozen=True)
+class Readings:
+    """Readings of one gauge: epoch seconds and Pa, NaN for over range. Not to be changed: others hold them too."""
+
+    gauge: str
+    at: FloatArray
+    pa: FloatArray
+
+
+@dataclass
+class _Tail:
+    last: int = 0
+    series: dict[str, Readings] = field(default_factory=dict)
+    lock: threading.Lock = field(default_factory=threading.Lock)
+
+
+_tails: dict[tuple[str, str, bool], _Tail] = {}
+_guard = threading.Lock()
+
+
+def all_readings(key: str, bench: bool = False) -> list[Readings]:
+    """Readings of a job by gauge, in time order; of the draw, or of the ``bench``."""
+    name = (str(database.obj.database), key, bench)
+    with _guard:
+        tail = _tails.setdefault(name, _Tail())
+        while len(_tails) > MOST_JOBS:
+            _tails.pop(next(k for k in _tails if k != name))
+    with tail.lock:
+        fresh: dict[str, tuple[list[float], list[float]]] = {}
+        query = (
+            ReadingRow.select(ReadingRow.id, ReadingRow.gauge, ReadingRow.at, ReadingRow.pa)
+            .where(
+                ReadingRow.job == key,
+                ReadingRow.id > tail.last,
+                (ReadingRow.source == BENCH) if bench else (ReadingRow.source != BENCH),
+            )
+            .order_by(ReadingRow.id)
+            .tuples()
+        )
+        for number, gauge, at, pa in query.iterator():
+            times, values = fresh.setdefault(gauge, ([], []))
+            times.append(at)
+            values.append(float("nan") if pa is None else pa)
+            tail.last = number
+        for gauge, (times, values) in fresh.items():
+            tail.series[gauge] = _joined(gauge, tail.series.get(gauge), np.array(times), np.array(values))
+        return list(tail.series.values())
+
+
+def _joined(gauge: str, old: Readings | None, at: FloatArray, pa: FloatArray) -> Readings:
+    if old is not None:
+        at, pa = np.concatenate([old.at, at]), np.concatenate([old.pa, pa])
+    if at.size > 1 and bool((np.diff(at) < 0).any()):
+        # Typed or imported late: they belong where their time is.
+        order = np.argsort(at, kind="stable")
+        at, pa = at[order], pa[order]
+    at.setflags(write=False)
+    pa.setflags(write=False)
+    return Readings(gauge, at, pa)
+
+
+def forget(key: str) -> None:
+    """A job is gone; another of its key would begin anew."""
+    with _guard:
+        for name in [n for n in _tails if n[1] == key]:
+            del _tails[name]
