@@ -20,7 +20,8 @@ from rough_draw.core.plan import plan_job
 from rough_draw.core.procedure import ballast_at
 from rough_draw.core.runstate import Touch
 from rough_draw.core.scope import Scope
-from rough_draw.core.telling import Test, way
+from rough_draw.core.series import time_at_level
+from rough_draw.core.telling import PUSHES, SURE, Test, way
 from rough_draw.core.templates import TEMPLATES
 from rough_draw.core.units import MICRON_PA
 from rough_draw.standins.world import Truth, World, random_truth
@@ -119,8 +120,10 @@ def labelled(seed: int, count: int) -> Iterator[Case]:
         found = [c for c in causes(job, assemble(job)) if c.key.partition(":")[0] == kind]
         if not found:
             continue
-        planned = plan_job(job).time_to_target
-        if planned is None:
+        plan = plan_job(job)
+        planned = plan.time_to_target
+        # A gauge that sees nothing even of a sound draw is another chapter: the plan says so beforehand.
+        if planned is None or time_at_level(plan.times, plan.gauge_band[1], plan.target) is None:
             continue
         cause = rng.choice(found)
         truth = replace(
@@ -141,6 +144,9 @@ def answer(case: Case, test: Test, rng: random.Random) -> str:
     key = case.truth.fault or "none"
     if test.tubes:
         return _moves(case, test)
+    if test.key == "thumb":
+        pushes = case.world.exhaust() > PUSHES
+        return "yes" if pushes == (rng.random() < SURE) else "no"
     likely = test.likelihood[key]
     # A person looks, and finds what is there as often as people do.
     return rng.choices(test.outcomes, weights=likely)[0].key

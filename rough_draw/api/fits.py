@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import logging
 import threading
 import time
-from dataclasses import dataclass, field
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -12,64 +14,92 @@ from rough_draw.api import runs
 from rough_draw.api.cases import physical
 from rough_draw.api.deps import floats, range_out
 from rough_draw.api.schemas import FitOut, RangeOut
+from rough_draw.core.engine import EngineError
+from rough_draw.core.job import Job
 from rough_draw.core.livefit import Answer, Fit, fit, start_fit
 from rough_draw.core.network import NetworkError
+from rough_draw.core.runstate import Touch
 from rough_draw.core.system import ScopeError
 from rough_draw.core.units import MICRON_PA
 
+log = logging.getLogger("rough_draw.fit")
 REFINE_S = 4.0
 """Wall seconds between two draws of new members for one job."""
 LEAST = 3
 MOST_JOBS = 24
 
 
+_MadeOf = tuple[object, ...]
+
+
 @dataclass
 class _Kept:
-    """A fit with what it was made of, and its last answer."""
+    """The latest answer of a job's draw, of what it was made, and whether another is being worked out."""
 
-    made_of: tuple[object, ...]
-    state: Fit
-    lock: threading.Lock = field(default_factory=threading.Lock)
+    made_of: _MadeOf
+    state: Fit | None = None
     answer: Answer | None = None
     seen: tuple[int, float] = (0, 0.0)
     refined_at: float = 0.0
+    busy: bool = False
 
 
 _kept: dict[str, _Kept] = {}
 _guard = threading.Lock()
+# One after the other: an answer may be a little late, but a touch never waits for it.
+_worker = ThreadPoolExecutor(1, "live fit")
 
 
 def fitted(key: str, run: runs.RunView) -> Answer | None:
-    """What the readings of a running draw say so far; None before the pump runs, in the hold, or without readings."""
+    """What the readings of a running draw said last; a later answer is worked out beside.
+
+    None before the pump runs, in the hold, without readings, and until the first answer after a touch is there.
+    """
     main, state = run.main(), run.state
     if main is None or state.started_at is None or state.isolated_at is not None or run.job.rig.gauge is None:
         return None
-    at = main.at - state.started_at
-    keep = at >= 1.0
+    start = state.started_at
+    keep = main.at >= start + 1.0
     if int(keep.sum()) < LEAST:
         return None
     turned = physical(run.touches)
-    touches = tuple((t.kind, t.at) for t in turned)
-    made_of = (runs.plan_key(run.job), touches)
+    made_of: _MadeOf = (runs.plan_key(run.job), tuple((t.kind, t.at) for t in turned))
+    seen = (int(keep.sum()), float(main.at[-1]))
     with _guard:
         found = _kept.get(key)
         if found is None or found.made_of != made_of:
-            try:
-                made = start_fit(run.job, turned, state.started_at)
-            except (ScopeError, NetworkError):
-                return None
-            found = _kept[key] = _Kept(made_of, made)
+            found = _kept[key] = _Kept(made_of)
             while len(_kept) > MOST_JOBS:
-                _kept.pop(next(iter(_kept)))
-    with found.lock:
-        seen = (int(keep.sum()), float(at[-1]))
-        now = time.monotonic()
-        due = now - found.refined_at > REFINE_S
-        if found.answer is None or (seen != found.seen and due):
-            over = run.job.rig.gauge.over_micron * MICRON_PA
-            found.answer = fit(found.state, at[keep], np.asarray(main.pa[keep]), over, rounds=1)
-            found.seen, found.refined_at = seen, now
+                _kept.pop(next(k for k in _kept if k != key))
+        due = found.answer is None or time.monotonic() - found.refined_at > REFINE_S
+        if due and seen != found.seen and not found.busy:
+            found.busy = True
+            at, pa = main.at[keep] - start, np.asarray(main.pa[keep])
+            _worker.submit(_work, found, run.job, turned, start, at, pa, seen)
         return found.answer
+
+
+def _work(
+    kept: _Kept,
+    job: Job,
+    touches: list[Touch],
+    start: float,
+    at: runs.FloatArray,
+    pa: runs.FloatArray,
+    seen: tuple[int, float],
+) -> None:
+    try:
+        if kept.state is None:
+            kept.state = start_fit(job, touches, start)
+        over = (job.rig.gauge.over_micron if job.rig.gauge else 1.0) * MICRON_PA
+        kept.answer = fit(kept.state, at, pa, over, rounds=1)
+    except (ScopeError, NetworkError, EngineError) as e:
+        # The plan's own band stands in for it; the sheet says what is wrong.
+        log.info("no live fit: %s", e)
+    finally:
+        kept.seen = seen
+        kept.refined_at = time.monotonic()
+        kept.busy = False
 
 
 CONTRADICTS = 0.3

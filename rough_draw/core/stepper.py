@@ -295,6 +295,10 @@ def integrate(  # type: ignore[no-untyped-def]
         t += h
         gas[:] = yg
         pool[:] = yp
+        for j in range(np_):
+            # An empty pool may not be left a little under nothing: it would creep, and hold every later step back.
+            if pool[j, 0] < 0.0:
+                pool[j, 0] = 0.0
         res[:] = yr
         for s in range(4):
             total += coef_m[s] * ka[s]

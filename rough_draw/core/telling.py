@@ -21,7 +21,7 @@ SURE = 0.9
 """Probability of a simulated outcome: the rest is shared by the others, for hands and gauges that are not perfect."""
 PUSHES = 2e-2
 """Throughput, Pa·m³/s, from which a thumb feels gas push at the exhaust: estimate, some ten millilitres a minute."""
-STRAY = 0.008
+STRAY = 0.005
 """Probability that a look at one part finds what is not there (estimate)."""
 TOP = 3
 HANDLING = 2.0
@@ -118,18 +118,18 @@ def _gain(test: Test, odds: Mapping[str, float]) -> float:
 
 EYE: tuple[tuple[str, str, float, dict[str, float], float], ...] = (
     ("ballast", "Look at the ballast. Is it open?", 0.3, {"ballast": 0.99}, 0.005),
-    ("oil", "Look at the pump's oil. Is it milky?", 0.5, {"wet-oil": 0.92, "water": 0.3}, 0.02),
-    ("frost", "Feel along the coldest parts. Is one cold or frosted?", 1.5, {"ice": 0.9, "water": 0.6}, 0.04),
-    ("sound", "Listen to the pump, measure its voltage. Does it run slow?", 1.0, {"slow-pump": 0.94}, 0.02),
-    ("joint", "Hold the gauge's joint still, wipe it, hand tight. Does it calm?", 1.0, {"jumping": 0.94}, 0.02),
-    ("drops", "Look into the hose's end at the pump. Is there oil in it?", 2.0, {"oil-carried": 0.94}, 0.02),
-    ("gauge", "Screw another gauge on beside it. Do they disagree?", 3.0, {"fouled": 0.95, "oil-carried": 0.3}, 0.02),
+    ("oil", "Look at the pump's oil. Is it milky?", 0.5, {"wet-oil": 0.92, "water": 0.3}, 0.01),
+    ("frost", "Feel along the coldest parts. Is one cold or frosted?", 1.5, {"ice": 0.9, "water": 0.6}, 0.03),
+    ("sound", "Listen to the pump, measure its voltage. Does it run slow?", 1.0, {"slow-pump": 0.94}, 0.015),
+    ("joint", "Hold the gauge's joint still, wipe it, hand tight. Does it calm?", 1.0, {"jumping": 0.94}, 0.015),
+    ("drops", "Look into the hose's end at the pump. Is there oil in it?", 2.0, {"oil-carried": 0.94}, 0.01),
+    ("gauge", "Screw another gauge on beside it. Do they disagree?", 3.0, {"fouled": 0.95, "oil-carried": 0.3}, 0.01),
     (
         "blank",
         "Shut the tools, gauge on the pump alone. Does it stay over 100 µ?",
         6.0,
         {"worn-pump": 0.95, "wet-oil": 0.93, "ballast": 0.95, "oil-carried": 0.6, "slow-pump": 0.3, "fouled": 0.95},
-        0.04,
+        0.02,
     ),
 )
 """What is seen by eye: key, question, minutes, how likely yes is by cause or kind of cause, and by any other."""

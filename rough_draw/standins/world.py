@@ -174,6 +174,12 @@ class World:
         i = self.assembly.network.index(node)
         return float(np.maximum(self._state.gas[i] * self._compiled.volumes[0][i], 0.0).sum())
 
+    def exhaust(self) -> float:
+        """What the pump sends out now, Pa·m³/s."""
+        pump = self._compiled.network.pumps[0]
+        over = self.pressure(pump.node) - pump.ultimate - pump.ultimate_water
+        return pump.speed * max(0.0, over) if pump.running else 0.0
+
     def read(self, at: str = "") -> float | None:
         """What the gauge shows, Pa; None when it is over range. ``at`` "pump": a second gauge there, in good order."""
         if at == PUMP:

@@ -101,7 +101,7 @@ function FigureCard({ live }: { live: LiveOut }) {
       </div>
       {target && live.phase === "draw" && (
         <p className="text-soft">
-          <span className="figure">{u.say("pressure", live.goal_pa)}</span> at <span className="figure font-bold text-ink">{clock(target.value)}</span>{" "}
+          all of it at <span className="figure">{u.say("pressure", live.goal_pa)}</span> about <span className="figure font-bold text-ink">{clock(target.value)}</span>{" "}
           <span className="figure">
             {clock(target.low)}–{clock(target.high)}
           </span>

@@ -1,0 +1,71 @@
+"""Alarms: what makes each ring, and what does not."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+from pydantic import ValidationError
+
+from rough_draw.core.alarms import USUAL, Alarm
+from rough_draw.core.ringing import Facts, ringing
+from rough_draw.core.units import MICRON_PA
+
+M = MICRON_PA
+
+
+def facts(pa: list[float], step: float = 5.0, **more: object) -> Facts:
+    at = 1000.0 + step * np.arange(len(pa))
+    given = {"now": float(at[-1]), "started_at": 1000.0, "held": False, "due": None, "stale": False, **more}
+    return Facts(at=at, pa=np.array(pa) * M, **given)  # type: ignore[arg-type]
+
+
+def rings(alarm: Alarm, f: Facts) -> list[str]:
+    return [r.words for r in ringing((alarm,), f)]
+
+
+def test_under_rings_at_the_level_and_not_over_range() -> None:
+    under = Alarm(kind="under", micron=500)
+    assert rings(under, facts([900, 700, 510])) == []
+    assert rings(under, facts([900, 700, 500])) == ["Under 500 µ: 500 µ."]
+    assert rings(under, facts([900, 400, float("nan")])) == []
+
+
+def test_over_rings_only_for_what_has_been_under() -> None:
+    over = Alarm(kind="over", micron=1000)
+    assert rings(over, facts([9000, 5000, 1200])) == []
+    assert rings(over, facts([900, 800, 1200])) == ["Over 1,000 µ: 1,200 µ."]
+    assert "over range" in rings(over, facts([900, 800, float("nan")]))[0]
+
+
+def test_slower_rings_when_the_fall_dies_out_but_not_at_first_nor_in_the_hold() -> None:
+    slow = Alarm(kind="slower", rate=0.5)
+    flat = [600.0 - 0.1 * n for n in range(80)]
+    fast = [900.0 - 10.0 * n for n in range(80)]
+    assert rings(slow, facts(flat)) == ["Falls slower than 0.5 µ/s."]
+    assert rings(slow, facts(fast)) == []
+    assert rings(slow, facts(flat[:20])) == []
+    assert rings(slow, facts(flat, held=True)) == []
+
+
+def test_after_due_and_stale() -> None:
+    assert rings(Alarm(kind="after", minutes=10), facts([500], now=1500.0)) == []
+    assert len(rings(Alarm(kind="after", minutes=10), facts([500], now=1601.0))) == 1
+    assert rings(Alarm(kind="due"), facts([500], due=("isolate", "Isolate"))) == ["Isolate."]
+    assert rings(Alarm(kind="stale"), facts([500], stale=True)) == ["Nothing heard from the gauge."]
+
+
+def test_nothing_rings_before_the_pump_has_run() -> None:
+    quiet = facts([100], started_at=None, stale=True, due=("pump-on", "Start the pump"))
+    assert ringing((*USUAL, Alarm(kind="under", micron=500)), quiet) == []
+
+
+def test_a_touch_that_comes_due_is_an_alarm_of_its_own() -> None:
+    first = ringing(USUAL, facts([500], due=("ballast-shut", "Close the ballast")))
+    then = ringing(USUAL, facts([500], due=("isolate", "Isolate")))
+    assert first[0].key != then[0].key
+
+
+@pytest.mark.parametrize("kind", ["under", "over", "slower", "after"])
+def test_an_alarm_without_its_figure_is_refused(kind: str) -> None:
+    with pytest.raises(ValidationError, match="needs"):
+        Alarm.model_validate({"kind": kind})

@@ -1,0 +1,159 @@
+"""Why a draw is slow: labelled faults are found, signs are read, tests tell causes apart."""
+
+from __future__ import annotations
+
+import random
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from bench.faults import Score, one
+from bench.simulated import KINDS, labelled
+from rough_draw.core.assemble import assemble
+from rough_draw.core.causes import causes
+from rough_draw.core.diagnosis import Readings, look_into
+from rough_draw.core.job import Job
+from rough_draw.core.runstate import Touch
+from rough_draw.core.scope import Scope
+from rough_draw.core.signature import jumps, rising_since, signature
+from rough_draw.core.telling import opinion, way
+from rough_draw.core.units import MICRON_PA
+from rough_draw.standins.world import Truth, World
+from tests import builders
+
+M = MICRON_PA
+BOILS = 12_000 * M
+
+
+def sheet() -> Job:
+    return Job(scope=Scope(condition="new-dry"), rig=builders.one_hose())
+
+
+def drawn(fault: str, minutes: float = 20.0, at: float = 0.0, severity: float = 0.0) -> tuple[World, Readings]:
+    job = sheet()
+    world = World(job, Truth(seed=4, fault=fault, severity=severity, fault_at=at))
+    world.touch("pump-on")
+    times = np.arange(4.0, minutes * 60.0, 4.0)
+    shown = []
+    for t in times:
+        world.advance(float(t))
+        p = world.read()
+        shown.append(np.nan if p is None else p)
+    return world, Readings(times, np.array(shown), 20_000 * M)
+
+
+def test_every_kind_of_fault_is_a_cause_on_some_rig() -> None:
+    job = sheet()
+    keys = {c.key.partition(":")[0] for c in causes(job, assemble(job))}
+    assert keys >= set(KINDS) - {"core"}
+    assert len(keys) >= 12
+    every = causes(job, assemble(job))
+    assert len({c.key for c in every}) == len(every)
+    assert all(0 < c.prior < 1 and c.words and c.cure for c in every)
+
+
+def test_a_forgotten_ballast_is_found() -> None:
+    _, readings = drawn("ballast")
+    case = look_into(sheet(), [Touch("ballast-open", 0.0), Touch("pump-on", 0.0)], 0.0, readings)
+    assert sum(case.odds.values()) == pytest.approx(1.0)
+    first = opinion(case)
+    assert "ballast" in [s.key for s in first.suspects[:3]]
+    assert "ballast" in [t.key for t in first.every]
+    seen = opinion(case, [("ballast", "yes")])
+    assert seen.suspects[0].key == "ballast"
+    assert seen.suspects[0].odds > 0.9
+    ruled_out = opinion(case, [("ballast", "no")])
+    assert ruled_out.suspects[0].key != "ballast"
+    assert "ballast" not in [t.key for t in ruled_out.tests]
+
+
+def test_an_answer_that_is_not_known_changes_nothing() -> None:
+    _, readings = drawn("worn-pump")
+    case = look_into(sheet(), [Touch("pump-on", 0.0)], 0.0, readings)
+    assert opinion(case, [("no-such", "yes"), ("oil", "purple")]).suspects == opinion(case).suspects
+
+
+def test_likelihoods_of_every_test_are_probabilities_for_every_cause() -> None:
+    _, readings = drawn("system-leak")
+    case = look_into(sheet(), [Touch("pump-on", 0.0)], 0.0, readings)
+    for test in opinion(case).every:
+        assert set(test.likelihood) == set(case.odds)
+        for p in test.likelihood.values():
+            assert len(p) == len(test.outcomes)
+            assert sum(p) == pytest.approx(1.0, abs=0.02)
+            assert min(p) >= 0.0
+
+
+def test_a_leak_that_opens_in_the_middle_is_laid_to_what_can_begin_late() -> None:
+    _, readings = drawn("system-leak", minutes=25, at=700.0, severity=1.0)
+    case = look_into(sheet(), [Touch("pump-on", 0.0)], 0.0, readings)
+    assert case.onset is not None
+    assert 500 < case.onset < 900
+    assert "worn-pump" not in case.odds
+    assert max(case.odds, key=lambda k: case.odds[k]) != "none"
+
+
+def test_a_hold_at_the_tools_tells_a_leaking_system_from_a_worn_pump() -> None:
+    _, readings = drawn("system-leak", severity=0.5)
+    case = look_into(sheet(), [Touch("pump-on", 0.0)], 0.0, readings)
+    hold = next(t for t in opinion(case).every if t.key in ("hold", "pump-valve"))
+    rises = [o.key for o in hold.outcomes].index("rises")
+    assert hold.likelihood["system-leak"][rises] > 0.6
+    assert hold.likelihood["worn-pump"][rises] < 0.3
+
+
+def test_labelled_faults_are_found_with_their_tests() -> None:
+    rng, score = random.Random(21), Score()
+    for case in labelled(21, 10):
+        one(case, rng, score)
+    # 85 % and 97 % are published by the bench over many rigs.
+    assert score.first >= 7
+    assert score.second >= 8
+
+
+@pytest.mark.parametrize(
+    ("curve", "key"),
+    [
+        (lambda t: np.full(t.size, np.nan), "never"),
+        (lambda t: 400 * M * np.exp(np.maximum(t - 900, 0) / 300), "rises"),
+        (lambda t: 4_600 * M + 0 * t, "ice"),
+        (lambda t: 11_500 * M + 0 * t, "boils"),
+        (lambda t: 1_500 * M + 0 * t, "stuck"),
+        (lambda t: 1_500 * M * np.exp(0.3 * np.sin(7.3 * t) * np.cos(2.9 * t)), "jumps"),
+    ],
+)
+def test_the_signs_of_the_trade_are_read_off_the_curve(curve, key: str) -> None:  # type: ignore[no-untyped-def]
+    t = np.arange(5.0, 1500.0, 5.0)
+    found = signature(t, curve(t), BOILS)
+    assert found is not None
+    assert found.key == key
+
+
+def test_a_draw_that_goes_well_has_no_sign() -> None:
+    t = np.arange(5.0, 900.0, 5.0)
+    assert signature(t, 20_000 * M * np.exp(-t / 200), BOILS) is None
+    assert signature(np.array([]), np.array([]), BOILS) is None
+
+
+def test_over_range_after_in_range_is_a_rise() -> None:
+    t = np.arange(0.0, 200.0, 5.0)
+    p = np.where(t < 100, 900 * M, np.nan)
+    since = rising_since(t, p)
+    assert since is not None
+    assert since <= 100
+
+
+@given(st.floats(0.1, 3.0), st.integers(0, 1000))
+def test_ordinary_scatter_is_not_taken_for_jumping(percent: float, seed: int) -> None:
+    rng = np.random.default_rng(seed)
+    assert not jumps(500 * M * (1 + 0.01 * percent * rng.normal(size=60)))
+
+
+@given(st.floats(1.0, 1e5), st.floats(1.0, 1e5))
+def test_a_way_and_its_mirror_are_opposite(a: float, b: float) -> None:
+    if way(a, b) == 0:
+        assert way(b, a) in (1, 2)
+    if way(a, b) == 2:
+        assert way(b, a) == 0

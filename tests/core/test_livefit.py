@@ -1,0 +1,112 @@
+"""The live fit: it finds what is hidden, and its band is honest."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+
+from bench.coverage import measure, played
+from rough_draw.core.assemble import assemble
+from rough_draw.core.job import Job
+from rough_draw.core.livefit import fit, goal_of, log_normal, start_fit, thinned
+from rough_draw.core.replay import changes_of
+from rough_draw.core.rigbuild import Unknowns
+from rough_draw.core.runstate import Touch
+from rough_draw.core.scope import Scope
+from rough_draw.core.units import MICRON_PA
+from rough_draw.standins.world import Truth
+from tests import builders
+
+OVER = 20_000 * MICRON_PA
+
+
+def sheet(**scope: object) -> Job:
+    return Job(
+        scope=Scope.model_validate({"condition": "open-hours", "open_hours": 4, **scope}), rig=builders.one_hose()
+    )
+
+
+def test_the_log_density_is_that_of_a_normal() -> None:
+    # Closed form: for independent axes the density is the product of the axes' own.
+    sigma = np.array([0.5, 2.0])
+    z = np.array([[0.3, -1.0], [0.0, 0.0]])
+    own = -0.5 * ((z / sigma) ** 2).sum(axis=1) - np.log(sigma).sum()
+    assert log_normal(z, np.zeros(2), np.diag(sigma**2)) == pytest.approx(own)
+
+
+def test_readings_narrow_the_band_and_hold_the_truth() -> None:
+    job = sheet(free_water_g=3)
+    found = played(job, Truth(Unknowns(volume=0.8, water=0.9, pump=-0.5), 5))
+    assert found is not None
+    at, pa, touches, end = found
+    widths = []
+    for share in (0.15, 0.5, 0.85):
+        seen = at <= share * end
+        state = start_fit(job, [t for t in touches if t.at <= share * end], 0.0)
+        answer = fit(state, at[seen], pa[seen], OVER, rounds=3)
+        assert answer.target_at is not None
+        widths.append(answer.target_at.high - answer.target_at.low)
+        assert answer.target_at.low <= answer.target_at.value <= answer.target_at.high
+        assert (answer.band[0] <= answer.band[2]).all()
+    assert widths[2] < widths[0]
+    assert answer.off < 0.2
+
+
+def test_a_large_system_is_told_from_a_small_one_half_way() -> None:
+    job = sheet()
+    told = []
+    for size in (-1.5, 1.5):
+        found = played(job, Truth(Unknowns(volume=size), 5))
+        assert found is not None
+        at, pa, touches, end = found
+        seen = at <= 0.5 * end
+        state = start_fit(job, [t for t in touches if t.at <= 0.5 * end], 0.0)
+        answer = fit(state, at[seen], pa[seen], OVER, rounds=3)
+        assert answer.target_at is not None
+        told.append(answer.target_at.value)
+    assert told[1] > 1.1 * told[0]
+
+
+def test_what_no_member_tells_is_said_to_contradict() -> None:
+    job = sheet()
+    at = np.arange(30.0, 1500.0, 5.0)
+    stuck = np.full(at.size, 3_000 * MICRON_PA)
+    assert fit(start_fit(job, [Touch("pump-on", 0.0)], 0.0), at, stuck, OVER, rounds=4).off > 0.3
+
+
+def test_readings_are_thinned_evenly_along_the_draw_and_the_last_is_kept() -> None:
+    at = np.arange(1.0, 5000.0)
+    t, p = thinned(at, at * 2)
+    assert t.size <= 20
+    assert t[-1] == at[-1]
+    assert (p == 2 * t).all()
+    assert (np.diff(np.log(t)) < 1.2).all()
+
+
+def test_the_goal_is_the_next_break_then_the_target() -> None:
+    job = sheet().model_copy(update={"criterion": Job().criterion.model_copy(update={"school": "triple"})})
+    first, since = goal_of(job, [], 0.0)
+    assert first / MICRON_PA == pytest.approx(1500)
+    assert since == 0.0
+    made = [Touch("break", 100.0), Touch("break-end", 400.0), Touch("break", 600.0), Touch("break-end", 900.0)]
+    last, since = goal_of(job, made, 50.0)
+    assert last / MICRON_PA == pytest.approx(500)
+    assert since == 850.0
+
+
+def test_a_ballast_opened_twice_counts_once() -> None:
+    job = sheet()
+    base = assemble(job)
+    kinds = ["ballast-open", "ballast-open", "ballast-shut", "ballast-shut"]
+    touches = [Touch(k, float(n)) for n, k in enumerate(kinds)]
+    net = base.network
+    for _, change in changes_of(job, base, Unknowns(), touches, 0.0):
+        net = change(net)
+    assert net.pumps[0].ultimate == pytest.approx(base.network.pumps[0].ultimate)
+
+
+def test_the_band_holds_the_truth_as_often_as_it_says() -> None:
+    score = measure(7, 8)
+    # 75 to 90 % is published by the bench over many draws; this few may stray by chance, and not further.
+    assert score.asked >= 32
+    assert 0.6 <= score.share <= 0.97
