@@ -15,7 +15,7 @@ from rough_draw.store import jobs
 
 router = APIRouter(tags=["run"])
 
-TESTS_SHOWN = 4
+TESTS_SHOWN = 6
 SETTLED = 0.9
 
 

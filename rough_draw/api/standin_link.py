@@ -19,6 +19,8 @@ from rough_draw.store import jobs
 log = logging.getLogger("rough_draw.gauge")
 GATHER_S = 0.04
 """Seconds in which lines that come together are gathered into one transaction."""
+READY_S = 3.0
+"""Seconds a touch waits for a line that is not up; after that it is told as soon as the line is."""
 STALE_AFTER = 5.0
 """Seconds without a line after which a gauge counts as stale."""
 
@@ -70,6 +72,8 @@ class Link:
     faults: int = 0
     battery: float | None = None
     _writer: asyncio.StreamWriter | None = None
+    _untold: list[str] = field(default_factory=list)
+    _ready: asyncio.Event = field(default_factory=asyncio.Event)
     _task: asyncio.Task[None] | None = None
     _answers: dict[str, asyncio.Future[float]] = field(default_factory=dict)
 
@@ -91,7 +95,14 @@ class Link:
 
     async def touch(self, kind: str) -> float | None:
         """Tell the world of a touch; returns the world's time of it, or None if it did not answer."""
+        try:
+            # Just attached, or hung up for a moment: a touch is not lost for that.
+            await asyncio.wait_for(self._ready.wait(), READY_S)
+        except TimeoutError:
+            self._untold.append(kind)
+            return None
         if self._writer is None:
+            self._untold.append(kind)
             return None
         answer: asyncio.Future[float] = asyncio.get_running_loop().create_future()
         self._answers[kind] = answer
@@ -117,6 +128,7 @@ class Link:
             except (ConnectionError, OSError, TimeoutError):
                 pass
             self._writer = None
+            self._ready.clear()
             await asyncio.sleep(wait)
             wait = min(5.0, wait * 2)
 
@@ -126,6 +138,10 @@ class Link:
         try:
             opening = {"open": self.opens or self.key, "at": self.at}
             self._writer.write(json.dumps({k: v for k, v in opening.items() if v}).encode() + b"\n")
+            for kind in self._untold:
+                self._writer.write(json.dumps({"touch": kind}).encode() + b"\n")
+            self._untold.clear()
+            self._ready.set()
             first = time.monotonic()
             while True:
                 try:

@@ -24,7 +24,7 @@ PUSHES = 2e-2
 STRAY = 0.005
 """Probability that a look at one part finds what is not there (estimate)."""
 TOP = 3
-HANDLING = 2.0
+HANDLING = 1.0
 """Minutes that every test costs beside its own: going there, writing down (estimate)."""
 
 

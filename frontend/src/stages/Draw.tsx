@@ -62,7 +62,7 @@ export function Draw({ jobKey, job, editor, live }: StageProps) {
         </Hinted>
         {Object.keys(live.section_pa).length > 0 && <p className="mt-1 text-[15px] text-soft">Pressures in the parts are computed from the plan; only the flag is measured.</p>}
       </Sheet>
-      <TouchList touches={touches.data ?? []} />
+      <TouchList touches={touches.data ?? []} start={live.started_at ?? 0} />
       <Breaks jobKey={jobKey} version={editor.version} made={live.breaks} />
       <AlarmSheet editor={editor} running={live.phase !== "before"} />
       <Orders jobKey={jobKey} job={job} editor={editor} />
@@ -99,7 +99,7 @@ function FigureCard({ live }: { live: LiveOut }) {
         </span>
         <span>{live.words}</span>
       </div>
-      {target && live.phase === "draw" && (
+      {target && live.phase === "draw" && target.high > live.now + 5 && (
         <p className="text-soft">
           all of it at <span className="figure">{u.say("pressure", live.goal_pa)}</span> about <span className="figure font-bold text-ink">{clock(target.value)}</span>{" "}
           <span className="figure">
@@ -267,11 +267,10 @@ function readingAt(s: SeriesOut | undefined, at: number): number | null {
   return s.pa[lo] ?? null;
 }
 
-function TouchList({ touches }: { touches: TouchOut[] }) {
+function TouchList({ touches, start }: { touches: TouchOut[]; start: number }) {
   const shown = touches.filter((t) => t.kind !== "note" || !t.note.startsWith("{"));
   if (shown.length === 0) return null;
-  const first = shown[0]!.at;
-  const numbered = shown.filter((t) => t.kind !== "note" && t.at > first + 5);
+  const numbered = shown.filter((t) => t.kind !== "note" && t.at > start + 5);
   return (
     <Sheet title="Touches made" className="md:col-span-2">
       <ol className="grid list-none gap-x-8 p-0 sm:grid-cols-2 lg:grid-cols-3">

@@ -1,0 +1,113 @@
+"""The live run in the real interface: a forgotten ballast found, alarms heard of and silenced, a triple evacuation."""
+
+from __future__ import annotations
+
+import re
+
+import pytest
+from playwright.sync_api import Locator, Page, expect
+
+from tests.browser.test_job import choose, new_job, stage
+from tests.browser.test_stages import settle, sheet
+
+pytestmark = pytest.mark.browser
+SLOW = 90_000
+
+
+def card(page: Page) -> Locator:
+    return page.locator("section", has=page.get_by_role("button", name="Care"))
+
+
+def done(page: Page, words: str, now: bool = True) -> None:
+    """Wait until the card asks for something now, and do it."""
+    expect(card(page)).to_contain_text(words, timeout=SLOW)
+    if now:
+        expect(card(page).get_by_text("now", exact=True)).to_be_visible(timeout=SLOW)
+    card(page).get_by_role("button", name="Done").click()
+
+
+def begun(page: Page, site: str, name: str) -> str:
+    key = new_job(page, site, name)
+    choose(page, "Why it was open", "New and dry")
+    stage(page, "Draw")
+    page.get_by_role("button", name="Simulated gauge").click()
+    done(page, "Start the pump")
+    return key
+
+
+def test_a_forgotten_ballast_is_found_and_its_cure_is_seen(page: Page, site: str) -> None:
+    key = begun(page, site, "Ballast Lane")
+    expect(card(page)).to_contain_text("Close the gas ballast")
+    # Nobody closes it: the gauge hangs, and the page says so.
+    expect(page.get_by_test_id("sign")).to_contain_text("Stuck near", timeout=SLOW)
+    page.get_by_role("button", name="Look into it").click()
+    suspects = page.get_by_role("list", name="Suspects")
+    expect(suspects).to_contain_text("gas ballast is open", timeout=SLOW)
+    test = page.get_by_test_id("next-test")
+    for _ in range(6):
+        if "ballast" in test.inner_text():
+            break
+        page.get_by_role("button", name="Another test").click()
+    expect(test).to_contain_text("Look at the ballast")
+    test.get_by_role("button", name="Yes", exact=True).click()
+    expect(suspects.get_by_role("listitem").first).to_contain_text("gas ballast is open")
+    expect(page.get_by_test_id("cure")).to_have_text("Close it.")
+    log = page.request.get(f"{site}/api/jobs/{key}/touches").json()
+    assert any("ballast" in t["note"] for t in log)
+    stuck = page.request.get(f"{site}/api/jobs/{key}/live").json()["pa"]
+    card(page).get_by_role("button", name="Done").click()
+    page.wait_for_timeout(4000)
+    assert page.request.get(f"{site}/api/jobs/{key}/live").json()["pa"] < 0.7 * stuck
+
+
+def test_an_alarm_is_set_seen_on_another_page_and_silenced(page: Page, site: str) -> None:
+    key = begun(page, site, "Alarm Lane")
+    alarms = page.locator("section", has=page.get_by_role("heading", name="Alarms"))
+    choose(page, "Call when", "Gauge under")
+    page.get_by_label("Level").fill("90000")
+    page.get_by_role("button", name="Set this alarm").click()
+    expect(alarms).to_contain_text("Gauge under 90,000 µ")
+    settle(page)
+    assert {"kind": "under", "micron": 90000} in [
+        {k: v for k, v in a.items() if v is not None} for a in sheet(page, site, key)["alarms"]
+    ]
+    page.goto(f"{site}/kit")
+    ring = page.get_by_role("alert").get_by_role("listitem").filter(has_text="Alarm Lane").filter(has_text="Under")
+    expect(ring).to_be_visible(timeout=SLOW)
+    ring.get_by_role("button", name="Silence").click()
+    expect(ring).to_have_count(0)
+    page.wait_for_timeout(3000)
+    expect(ring).to_have_count(0)
+    page.request.delete(f"{site}/api/jobs/{key}/standin")
+
+
+def test_a_triple_evacuation_goes_through_its_cycles(page: Page, site: str) -> None:
+    key = new_job(page, site, "Triple Lane")
+    choose(page, "Why it was open", "New and dry")
+    document = page.request.get(f"{site}/api/jobs/{key}").json()
+    document["job"]["criterion"]["school"] = "triple"
+    body = {"version": document["version"], "job": document["job"]}
+    assert page.request.put(f"{site}/api/jobs/{key}", data=body).ok
+    page.goto(f"{site}/jobs/{key}/draw")
+    page.get_by_role("button", name="Simulated gauge").click()
+    breaks = page.locator("section", has=page.get_by_role("heading", name="Breaks with nitrogen"))
+    expect(breaks).to_contain_text("The school asks for 2")
+    done(page, "Start the pump")
+    done(page, "Close the gas ballast")
+    for n in (1, 2):
+        done(page, f"Break {n} of 2")
+        expect(page.get_by_test_id("figure")).to_have_text("over", timeout=SLOW)
+        expect(page.get_by_text("nitrogen in the system")).to_be_visible()
+        done(page, "Shut the nitrogen", now=False)
+        expect(page.get_by_text(f"draw {n + 1} of 3")).to_be_visible(timeout=SLOW)
+    expect(breaks).to_contain_text("2 made")
+    expect(card(page)).to_contain_text(re.compile("ball valve|Isolate"), timeout=SLOW)
+    page.request.delete(f"{site}/api/jobs/{key}/standin")
+
+
+def test_two_gauges_stand_on_one_trace_on_a_phone(phone: Page, site: str) -> None:
+    phone.goto(f"{site}/jobs/larkspur-3/draw")
+    phone.get_by_role("button", name="Second gauge, at the pump").tap()
+    expect(phone.get_by_text("Gauge at the pump")).to_be_visible(timeout=SLOW)
+    expect(phone.get_by_role("button", name="Second gauge, at the pump")).to_have_count(0)
+    assert phone.evaluate("document.documentElement.scrollWidth <= window.innerWidth")
