@@ -11,6 +11,7 @@ from typing import get_args
 
 import numpy as np
 
+from bench import coverage, faults, gauges, pan
 from bench.generic import Flat
 from bench.networks import branching, rig_of_twelve
 from rough_draw.core.assemble import assemble
@@ -151,6 +152,49 @@ def proving() -> None:
     line("rig proof: three stages with their bands", f"{median_ms(staged, 7):.0f} ms", "")
 
 
+def live() -> None:
+    """The live fit: what it costs, and how honest it is."""
+    score = coverage.measure(101, 24)
+    line("live fit: begun anew after a touch", f"{statistics.median(score.start_ms):.0f} ms", "bar 200 ms")
+    line("live fit: refined with new readings", f"{statistics.median(score.fit_ms):.0f} ms", "bar 200 ms")
+    line(f"bands of the time to target that hold ({score.asked})", f"{score.share:.0%}", "bar 75 to 90 %")
+    line("their width, of the draw's length", f"{statistics.median(score.width):.0%}", "")
+
+
+def diagnosis() -> None:
+    """Labelled faults: which come first after the tests the diagnosis asks for."""
+    found = faults.measure(102, 68)
+    line(f"labelled faults, {len(found.by_kind)} kinds on {found.asked} rigs: looked into", "", "")
+    line("  the right cause first, by the curve alone", f"{found.before / found.asked:.0%}", "")
+    line("  first, after its tests", f"{found.first / found.asked:.0%}", "bar 85 %")
+    line("  among the first two, after its tests", f"{found.second / found.asked:.0%}", "bar 97 %")
+    line(
+        "  tests asked for, on average",
+        f"{found.tests / found.asked:.1f}",
+        f"{found.minutes / found.asked:.0f} min of work",
+    )
+    line("  to look into one", f"{statistics.median(found.look_ms):.0f} ms", "")
+
+
+def many() -> None:
+    """Fifty gauges for a minute; `python -m bench.gauges` takes the ten."""
+    found = gauges.run(50, 60.0)
+    line("50 gauges at 1 Hz, 60 s: readings lost", f"{found['lost']:.0f}", f"of {found['readings']:.0f}, bar 0")
+    line(
+        "  from the gauge to the stream, p99",
+        f"{found['p99_ms']:.0f} ms",
+        f"median {found['median_ms']:.0f} ms, bar 300 ms",
+    )
+    line("  memory", f"{found['memory_mb']:.0f} MB", f"{found['grown_mb']:+.1f} MB in the minute")
+
+
+def day() -> None:
+    """A day of readings in the browser."""
+    found = pan.run()
+    line("24 h at 1 Hz: page and trace", f"{found['load_ms']:.0f} ms", "")
+    line("  a frame of a pan", f"{found['frame_ms']:.1f} ms", f"p95 {found['frame_p95_ms']:.1f} ms, bar 16 ms")
+
+
 def start() -> None:
     """Start-up: the core without and with the compiled engine, its code cached."""
     for words, code in (
@@ -166,7 +210,7 @@ def start() -> None:
 
 def main() -> None:
     """Everything, in order."""
-    for part in (engine, ensemble, growth, answers, orders, proving, start):
+    for part in (engine, ensemble, growth, answers, orders, proving, live, diagnosis, many, day, start):
         part()
 
 

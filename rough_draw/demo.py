@@ -118,6 +118,7 @@ class DemoJob:
     signed: bool = False
     below: float = 1.0
     start_in_h: float | None = None
+    forgets: bool = False
 
 
 def _larkspur(unit: str, **scope: Any) -> Job:
@@ -267,9 +268,11 @@ def demo_jobs() -> list[DemoJob]:
     """The jobs of the demo, each in another stage."""
     room3 = proved(_larkspur("Cold room 3", condition="open-hours", open_hours=5, humidity_pct=70, free_water_g=6))
     room1 = proved(_larkspur("Cold room 1", condition="new-dry"))
+    room4 = proved(_larkspur("Cold room 4", condition="new-dry"))
     kiosk = Party(customer="Saltmarsh Ferry Terminal", site="Quay 1", **BRASK)
     return [
         DemoJob("larkspur-3", room3, Truth(Unknowns(water=0.4, pump=0.3, release=0.2), 11), stop_at=700, live=True),
+        DemoJob("larkspur-4", room4, Truth(Unknowns(water=-0.3, pump=0.2), 15), stop_at=1500, live=True, forgets=True),
         DemoJob("larkspur-1", room1, Truth(Unknowns(water=-0.5, extra_leak=1.3e-3), 12), hold_min=20, ended_min_ago=4),
         DemoJob("hollow-2", proved(_shed()), Truth(Unknowns(water=0.1), 13), hold_min=30, ended_min_ago=35),
         DemoJob(
@@ -300,7 +303,8 @@ def build() -> None:
 
 def _add(d: DemoJob, now: float) -> None:
     job = d.job
-    played = play(job, d.truth, d.hold_min, stop_at=d.stop_at, below=d.below) if d.truth else None
+    told = {"stop_at": d.stop_at, "below": d.below, "forgets": d.forgets}
+    played = play(job, d.truth, d.hold_min, **told) if d.truth else None  # type: ignore[arg-type]
     end = now - d.ended_min_ago * 60.0
     if d.signed:
         stamp = time.strftime("%Y-%m-%d %H:%M", time.localtime(end + 3000))

@@ -20,6 +20,7 @@ VIEWS = (
     ("rig", "jobs/hollow-5/rig", DESK, "light"),
     ("prove", "jobs/hollow-5/prove", DESK, "light"),
     ("draw", "jobs/larkspur-3/draw", DESK, "light"),
+    ("draw-why", "jobs/larkspur-4/draw", DESK, "light"),
     ("draw-night", "jobs/larkspur-3/draw", DESK, "dark"),
     ("hold-leak", "jobs/larkspur-1/hold", DESK, "light"),
     ("hold-tight", "jobs/saltmarsh-ice/hold", DESK, "dark"),
@@ -34,8 +35,10 @@ VIEWS = (
     ("phone-hold", "jobs/hollow-2/hold", PHONE, "dark"),
 )
 
-PRESSED = {"prove": "Rig proof"}
+PRESSED = {"prove": "Rig proof", "draw-why": "Look into it"}
 """What is opened before the picture is taken, by view."""
+SCROLLED = {"draw-why": 330}
+"""How far down the page is then, by view."""
 
 
 def wait(address: str) -> None:
@@ -67,7 +70,8 @@ def main() -> None:
                     page.wait_for_timeout(2500)
                     if name in PRESSED:
                         page.get_by_role("button", name=PRESSED[name]).first.click()
-                        page.wait_for_timeout(800)
+                        page.wait_for_timeout(6000 if name == "draw-why" else 800)
+                        page.evaluate(f"window.scrollTo(0, {SCROLLED.get(name, 0)})")
                     page.screenshot(path=OUT / f"{name}.png")
                     page.close()
                     print(name)

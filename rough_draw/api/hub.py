@@ -6,6 +6,7 @@ import asyncio
 import json
 import time
 
+from rough_draw.api.keeper import Keeper
 from rough_draw.api.standin_link import Link, Listeners
 from rough_draw.core.job import Job
 from rough_draw.core.runstate import Touch
@@ -37,17 +38,20 @@ class Hub:
 
     def __init__(self) -> None:
         self.listeners = Listeners()
+        self.keeper = Keeper()
         self.server = GaugeServer()
         self.links: dict[str, Link] = {}
 
     async def start(self) -> None:
         """Start the stand-ins' server."""
+        self.keeper.start()
         await self.server.start()
 
     async def stop(self) -> None:
         """Hang up everything."""
         for link in self.links.values():
             await link.stop()
+        await self.keeper.stop()
         await self.server.stop()
 
     def clock(self, key: str) -> float | None:
@@ -87,7 +91,7 @@ class Hub:
         base = now if known else time.time()
         name = job.rig.gauge.name or "Gauge 1" if job.rig.gauge else "Dial"
         self.server.worlds[key] = RunningWorld(world, start, base, float(speed), name)
-        link = Link(key, self.server.port, self.listeners, name)
+        link = Link(key, self.server.port, self.listeners, self.keeper, name)
         self.links[key] = link
         link.start()
         if any(t.kind == SECOND for t in touches):
@@ -96,7 +100,7 @@ class Hub:
 
     def attach_outside(self, key: str, port: int, opens: str) -> None:
         """Read a gauge that runs by itself on a port of the loopback: nothing is known of it but its protocol."""
-        link = Link(key, port, self.listeners, opens=opens)
+        link = Link(key, port, self.listeners, self.keeper, opens=opens)
         self.links[key] = link
         link.start()
 
@@ -105,7 +109,7 @@ class Hub:
         name = second_name(key)
         if name in self.links or key not in self.server.worlds:
             return
-        link = Link(key, self.server.port, self.listeners, "Gauge at the pump", key, at="pump")
+        link = Link(key, self.server.port, self.listeners, self.keeper, "Gauge at the pump", key, at="pump")
         self.links[name] = link
         link.start()
 
@@ -119,7 +123,7 @@ class Hub:
         now = time.time()
         gauge = f"{(job.rig.gauge.name if job.rig.gauge else '') or 'Gauge'} on the pump"
         self.server.worlds[name] = RunningWorld(world, now, now, float(speed), gauge[:60])
-        link = Link(key, self.server.port, self.listeners, gauge[:60], name, jobs.BENCH, "bench")
+        link = Link(key, self.server.port, self.listeners, self.keeper, gauge[:60], name, jobs.BENCH, "bench")
         self.links[name] = link
         link.start()
 

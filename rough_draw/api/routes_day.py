@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 import time
+from dataclasses import replace
 
 from fastapi import APIRouter, Query, Response
 
 from rough_draw.api import runs
-from rough_draw.api.deps import Key
+from rough_draw.api.deps import HubDep, Key
+from rough_draw.api.fits import fitted
+from rough_draw.api.hub import Hub
 from rough_draw.api.schemas import RangeOut
 from rough_draw.api.schemas_shelf import (
     DayFit,
@@ -15,13 +18,14 @@ from rough_draw.api.schemas_shelf import (
     DayOut,
     DayTouchOut,
 )
-from rough_draw.core.dayplan import Planned, conflicts, fit, touches
+from rough_draw.core.dayplan import Planned, conflicts, fit, touches, underway
 from rough_draw.core.network import NetworkError
 from rough_draw.core.system import ScopeError
 from rough_draw.store import calendar, jobs, shelf
 
 router = APIRouter(tags=["day"])
 
+_DONE = {"check-end": "check-hold"}
 Start = Query(None, ge=0, le=4e9, description="when the pump starts, epoch s; the planned start, or now, if left out")
 
 
@@ -34,20 +38,41 @@ def _planned(stored: jobs.StoredJob, start: float | None = None) -> Planned:
     return Planned(stored.key, title, name, at, touches(job, runs.plan_for(job)))
 
 
-def _out(p: Planned, unit: str, fault: str = "") -> DayJob:
+def _out(p: Planned, unit: str, fault: str = "", running: bool = False) -> DayJob:
     start = p.start
     found = []
     for t in p.touches if start is not None else ():
         at = RangeOut(low=start + t.at.low, value=start + t.at.value, high=start + t.at.high)
         found.append(DayTouchOut(kind=t.kind, title=t.title, at=at, hands_s=t.hands))
-    return DayJob(key=p.key, title=p.title, unit=unit, pump=p.pump, start_at=start, touches=found, fault=fault)
+    return DayJob(
+        key=p.key, title=p.title, unit=unit, pump=p.pump, start_at=start, touches=found, fault=fault, running=running
+    )
 
 
-def _day() -> tuple[list[DayJob], list[Planned]]:
+def _running(stored: jobs.StoredJob, hub: Hub) -> Planned | None:
+    """A job that draws now, its touches by its readings; None where it is isolated or its pump stands."""
+    run = runs.view(stored.key)
+    state = run.state
+    if state.started_at is None or not state.pump_on or state.isolated_at is not None:
+        return None
+    now = (hub.clock(stored.key) or time.time()) - state.started_at
+    answer = fitted(stored.key, run)
+    done = frozenset(_DONE.get(t.kind, t.kind) for t in run.touches) | {f"break-{n + 1}" for n in range(state.breaks)}
+    planned = _planned(stored, state.started_at)
+    return replace(planned, touches=underway(planned.touches, done, now, answer.target_at if answer else None))
+
+
+def _day(hub: Hub) -> tuple[list[DayJob], list[Planned]]:
     rows, planned = [], []
     for stored in jobs.listing():
         job = stored.job
-        if job.closing.signed_by or any(t.kind == "pump-on" for t in jobs.touches(stored.key)):
+        if job.closing.signed_by:
+            continue
+        if any(t.kind == "pump-on" for t in jobs.touches(stored.key)):
+            running = _running(stored, hub)
+            if running is not None:
+                planned.append(running)
+                rows.append(_out(running, job.party.unit, running=True))
             continue
         try:
             p = _planned(stored)
@@ -71,16 +96,16 @@ def _day() -> tuple[list[DayJob], list[Planned]]:
 
 
 @router.get("/day")
-def day() -> DayOut:
-    """Jobs that have not begun, with the touches of those that have a start, and what clashes."""
-    rows, planned = _day()
+def day(hub: HubDep) -> DayOut:
+    """Jobs that draw or have not begun, with the touches of those that have a start, and what clashes."""
+    rows, planned = _day(hub)
     return DayOut(jobs=rows, conflicts=conflicts(planned, shelf.settings().travel_min * 60.0))
 
 
 @router.post("/day/fit")
-def fit_day(body: DayFit) -> DayOut:
+def fit_day(body: DayFit, hub: HubDep) -> DayOut:
     """Give these jobs starts that fit pumps and one person, and keep them on their sheets."""
-    _, planned = _day()
+    _, planned = _day(hub)
     by_key = {p.key: p for p in planned}
     wanted = set(body.keys)
     pool = [p if p.key not in wanted else Planned(p.key, p.title, p.pump, None, p.touches) for p in by_key.values()]
@@ -92,13 +117,13 @@ def fit_day(body: DayFit) -> DayOut:
             stored = jobs.get(p.key)
             plans = stored.job.plans.model_copy(update={"start_at": p.start})
             jobs.save(p.key, stored.version, stored.job.model_copy(update={"plans": plans}))
-    return day()
+    return day(hub)
 
 
 @router.get("/day.ics", response_class=Response)
-def day_calendar() -> Response:
+def day_calendar(hub: HubDep) -> Response:
     """The day as a calendar file."""
-    _, planned = _day()
+    _, planned = _day(hub)
     return _calendar(planned)
 
 

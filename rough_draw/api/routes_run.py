@@ -184,19 +184,22 @@ def live(key: Key, hub: HubDep) -> LiveOut:
 
 
 @router.get("/jobs/{key}/readings")
-def read_readings(key: Key, since: float = Query(-1.0, ge=-1, le=4e9)) -> list[SeriesOut]:
-    """Readings by gauge; long runs are thinned, the extremes of every piece kept."""
+def read_readings(
+    key: Key, since: float = Query(-1.0, ge=-1, le=4e9), until: float = Query(5e9, ge=0, le=5e9)
+) -> list[SeriesOut]:
+    """Readings by gauge, after ``since`` and up to ``until``; long runs are thinned, extremes of every piece kept."""
     jobs.get(key)
     found = []
     for s in jobs.readings(key, since):
-        at, pa = decimate(s.at, s.pa, MOST_POINTS)
+        end = int(np.searchsorted(s.at, until, side="right"))
+        at, pa = decimate(s.at[:end], s.pa[:end], MOST_POINTS)
         found.append(
             SeriesOut(
                 gauge=s.gauge,
                 at=[round(float(x), 3) for x in at],
                 pa=maybe(pa),
-                total=int(s.at.size),
-                thinned=at.size < s.at.size,
+                total=end,
+                thinned=at.size < end,
             )
         )
     return found

@@ -30,6 +30,7 @@ class DayJob(BaseModel):
     start_at: float | None
     touches: list[DayTouchOut]
     fault: str
+    running: bool = False
 
 
 class DayOut(BaseModel):

@@ -14,6 +14,7 @@ import time
 from collections.abc import AsyncIterator
 from dataclasses import dataclass, field
 
+from rough_draw.api.keeper import Keeper
 from rough_draw.store import jobs
 
 log = logging.getLogger("rough_draw.gauge")
@@ -63,6 +64,7 @@ class Link:
     key: str
     port: int
     listeners: Listeners
+    keeper: Keeper
     gauge: str = "gauge"
     opens: str = ""
     at: str = ""
@@ -194,13 +196,7 @@ class Link:
 
     async def _store(self, pending: list[jobs.NewReading]) -> None:
         rows = list(pending)
-
-        def write() -> None:
-            jobs.add_readings(self.key, rows, self.source)
-
-        try:
-            await asyncio.to_thread(write)
-        except jobs.NotFound:
-            raise asyncio.CancelledError from None
+        if not await self.keeper.store(self.key, rows, self.source):
+            raise asyncio.CancelledError
         shown = {"at": [r.at for r in rows], "pa": [r.pa for r in rows]}
         self.listeners.tell(self.key, {"kind": self.told, "gauge": self.gauge, **shown})

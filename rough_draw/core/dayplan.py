@@ -105,6 +105,31 @@ def touches(job: Job, plan: Plan) -> tuple[DayTouch, ...]:
     return tuple(order)
 
 
+def underway(
+    planned: tuple[DayTouch, ...], done: frozenset[str], now: float, target: Range | None
+) -> tuple[DayTouch, ...]:
+    """What is left of a draw that runs, ``now`` s after its pump started, kinds of touch in ``done`` made.
+
+    ``target`` s after the start is when the system gets there by its readings: what leads there moves in proportion,
+    what follows keeps its distance. Nothing lies in the past.
+    """
+    was = next((t.at for t in planned if t.kind == "isolate"), None)
+    left = []
+    for t in planned:
+        if t.kind in done or t.kind in ("rig", "pump-on"):
+            continue
+        at = t.at
+        if target is not None and was is not None and was.value > 0:
+            if t.at.value <= was.value:
+                share = t.at.value / was.value
+                at = Range(target.low * share, target.value * share, target.high * share)
+            else:
+                after = t.at.value - was.value
+                at = Range(target.low + after, target.value + after, target.high + after)
+        left.append(replace(t, at=Range(max(now, at.low), max(now, at.value), max(now, at.high))))
+    return tuple(left)
+
+
 def conflicts(jobs: list[Planned], travel_s: float) -> list[Conflict]:
     """Pumps taken twice, and hands wanted in two places with less than the way between."""
     found = []

@@ -68,10 +68,25 @@ def next_touches(
     if state.broken_at is not None:
         return [_break_end(state, now), *_draw(job, state, criterion, None, outlook, isolate_where, now)]
     if not state.pump_on and state.isolated_at is None:
-        return [_start(job), *_draw(job, state, criterion, None, outlook, isolate_where, now)]
+        warm = [_warm()] if _is_wet(job) and state.warmed_at is None and state.started_at is None else []
+        return [*warm, _start(job), *_draw(job, state, criterion, None, outlook, isolate_where, now)]
     if state.isolated_at is not None:
         return _hold(state, criterion, now)
     return _draw(job, state, criterion, None if over_range else reading, outlook, isolate_where, now)
+
+
+def _is_wet(job: Job) -> bool:
+    return is_wet(job.scope.condition, job.scope.free_water_g)
+
+
+def _warm() -> NextTouch:
+    return NextTouch(
+        "warm-up",
+        "Warmth on: crankcase heater, blanket, warm room",
+        "Water is expected. Warm it leaves in hours, cold in days; the compressor's oil lets it go only warm.",
+        "Heaters and warm air, kept moving; never a flame. Nothing is energised that could start the compressor.",
+        0.0,
+    )
 
 
 def _start(job: Job) -> NextTouch:
@@ -117,7 +132,7 @@ def _draw(
         title = f"Check-hold: isolate at {where} for two minutes"
         why = f"At {micron(at):,.0f} µ a leak shows before an hour is spent on it. The pump runs on."
         ahead.append(NextTouch("check-hold", title, why, "Leave the pump running.", due))
-    if is_wet(job.scope.condition, job.scope.free_water_g) and state.oil_changed_at is None and state.pump_on:
+    if _is_wet(job) and state.oil_changed_at is None and state.pump_on:
         ahead.append(_oil(job, reading, outlook))
     if job.habits.valve_flush and state.flushed_at is None and state.breaks == len(c.breaks):
         due = 0.0 if reading is not None and reading <= FLUSH_AT * c.target else outlook.flush

@@ -27,12 +27,13 @@ def play(
     longest_h: float = 8.0,
     stop_at: float | None = None,
     below: float = 1.0,
+    forgets: bool = False,
 ) -> Played:
     """Draw to the target, isolate, stop the pump, hold.
 
     ``hold_min`` minutes (the school's own if None); gives up drawing after ``longest_h`` hours and holds all the
     same. ``stop_at`` s ends the play there, in the middle of whatever is going on. ``below`` × target is where the
-    hand isolates.
+    hand isolates. ``forgets``: the ballast stays open.
     """
     world = World(job, truth)
     criterion = chosen(job.criterion)
@@ -60,7 +61,7 @@ def play(
         value = step(1.0 if time < 1800 else 5.0)
         if value is None:
             continue
-        if ballast and level is not None and value <= level:
+        if ballast and not forgets and level is not None and value <= level:
             log("ballast-shut")
             ballast = False
         if not flushed and value <= FLUSH_AT * criterion.target:

@@ -162,6 +162,19 @@ def add_readings(key: str, readings: Sequence[NewReading], source: str) -> int:
         return ReadingRow.select().where(ReadingRow.job == job).count() - before
 
 
+def add_all(batches: Sequence[tuple[str, Sequence[NewReading], str]]) -> list[bool]:
+    """Add readings of many jobs (key, readings, source) in one transaction; says of each whether its job is there."""
+    known = []
+    with writing():
+        for key, readings, source in batches:
+            try:
+                add_readings(key, readings, source)
+                known.append(True)
+            except NotFound:
+                known.append(False)
+    return known
+
+
 def _keyed(readings: Iterable[NewReading]) -> bool:
     return any(r.client_key for r in readings)
 

@@ -12,6 +12,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from rough_draw.api.app import create_app
+from rough_draw.api.keeper import Keeper
 from rough_draw.api.standin_link import Link, Listeners
 from rough_draw.core.job import CriterionChoice, Job, Party
 from rough_draw.core.scope import Scope
@@ -256,7 +257,7 @@ def test_the_stand_in_draws_obeys_and_resumes(tmp_path: Path) -> None:
 
 
 def test_the_driver_survives_garbage() -> None:
-    link = Link("k", 0, Listeners())
+    link = Link("k", 0, Listeners(), Keeper())
     pending: list[jobs.NewReading] = []
     for line in (
         b"\xff\xfe\n",
@@ -302,7 +303,7 @@ def test_demo_data_is_whole(tmp_path: Path) -> None:
     db.close()
     with TestClient(create_app(tmp_path / "demo.sqlite3", warm=False)) as api:
         rows = {r["key"]: r for r in api.get("/api/jobs").json()}
-        assert len(rows) == 7
+        assert len(rows) == 8
         assert len({r["stage"] for r in rows.values()}) >= 4
         verdicts = {k: (api.get(f"/api/jobs/{k}/verdict").json() or {}).get("verdict") for k in rows}
         assert verdicts["larkspur-1"] == "leak"

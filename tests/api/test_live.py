@@ -227,3 +227,40 @@ def test_a_gauge_that_runs_by_itself_is_read_by_its_protocol(
         api.delete(f"/api/jobs/{key}/standin")
         held[0].call_soon_threadsafe(held[1].cancel)
         thread.join(10)
+
+
+def test_a_job_that_draws_is_in_the_day_with_what_is_left_of_it(api: TestClient) -> None:
+    key, start = drawing(api, minutes=4)
+    fitted(api, key)
+    rows = {j["key"]: j for j in api.get("/api/day").json()["jobs"]}
+    row = rows[key]
+    assert row["running"]
+    assert row["start_at"] == pytest.approx(start)
+    kinds = [t["kind"] for t in row["touches"]]
+    assert "pump-on" not in kinds
+    assert "ballast-shut" in kinds
+    live = api.get(f"/api/jobs/{key}/live").json()
+    isolate = next(t for t in row["touches"] if t["kind"] == "isolate")
+    assert isolate["at"]["value"] == pytest.approx(live["target_at"]["value"], abs=120)
+    api.post(f"/api/jobs/{key}/touches", json={"kind": "isolate"})
+    assert key not in {j["key"] for j in api.get("/api/day").json()["jobs"]}
+
+
+def test_a_wet_system_is_warmed_before_its_pump_starts(api: TestClient) -> None:
+    key = jobs.create(Job(scope=Scope(condition="flooded", free_water_g=4))).key
+    assert [n["kind"] for n in api.get(f"/api/jobs/{key}/live").json()["next"][:2]] == ["warm-up", "pump-on"]
+    api.post(f"/api/jobs/{key}/touches", json={"kind": "warm-up"})
+    assert api.get(f"/api/jobs/{key}/live").json()["next"][0]["kind"] == "pump-on"
+
+
+def test_readings_of_a_span_are_whole_where_the_draw_is_thinned(api: TestClient) -> None:
+    key = made(api)
+    start = 1_000_000.0
+    rows = [jobs.NewReading("Gauge 1", start + n, 100.0 + n % 7) for n in range(9_000)]
+    jobs.add_readings(key, rows, "gauge")
+    (whole,) = api.get(f"/api/jobs/{key}/readings").json()
+    assert whole["thinned"]
+    assert whole["total"] == 9_000
+    (part,) = api.get(f"/api/jobs/{key}/readings?since={start + 99.5}&until={start + 200}").json()
+    assert not part["thinned"]
+    assert part["at"] == [start + n for n in range(100, 201)]

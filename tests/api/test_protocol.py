@@ -11,7 +11,10 @@ from pathlib import Path
 from typing import Any
 
 import pytest
+from peewee import OperationalError
 
+from rough_draw.api import standin_link
+from rough_draw.api.keeper import Keeper
 from rough_draw.api.standin_link import Link, Listeners
 from rough_draw.core.job import Job
 from rough_draw.core.scope import Scope
@@ -146,7 +149,9 @@ def test_the_driver_stores_reconnects_and_marks_stale(tmp_path: Path) -> None:
             writer.close()
 
         server = await asyncio.start_server(device, "127.0.0.1", 0)
-        link = Link(key, server.sockets[0].getsockname()[1], Listeners())
+        keeper = Keeper()
+        keeper.start()
+        link = Link(key, server.sockets[0].getsockname()[1], Listeners(), keeper)
         assert link.stale
         link.start()
         for _ in range(100):
@@ -156,6 +161,7 @@ def test_the_driver_stores_reconnects_and_marks_stale(tmp_path: Path) -> None:
                 break
         assert not link.stale
         await link.stop()
+        await keeper.stop()
         server.close()
         assert hangups >= 2, "it came back after the device hung up"
         assert link.faults >= 2
@@ -169,7 +175,62 @@ def test_the_driver_stores_reconnects_and_marks_stale(tmp_path: Path) -> None:
 
 def test_a_touch_without_an_answer_is_told_as_none() -> None:
     async def main() -> None:
-        link = Link("k", 1, Listeners())
+        link = Link("k", 1, Listeners(), Keeper())
         assert await link.touch("isolate") is None
 
     asyncio.run(main())
+
+
+def test_readings_wait_for_a_file_that_is_held_and_are_not_lost(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    open_database(tmp_path / "k.sqlite3")
+    keys = [jobs.create(Job(), k).key for k in ("a", "b")]
+    tries: list[int] = []
+    write = jobs.add_all
+
+    def held(batches: Any) -> list[bool]:
+        tries.append(len(batches))
+        if len(tries) < 3:
+            raise OperationalError("database is locked")
+        return write(batches)
+
+    monkeypatch.setattr(jobs, "add_all", held)
+
+    async def main() -> list[bool]:
+        keeper = Keeper()
+        keeper.start()
+        rows = [jobs.NewReading("g", 1.0, 5.0)]
+        done = await asyncio.wait_for(asyncio.gather(*(keeper.store(k, rows, "gauge") for k in (*keys, "gone"))), 10)
+        await keeper.stop()
+        return done
+
+    assert asyncio.run(main()) == [True, True, False]
+    assert len(tries) == 3
+    assert [jobs.readings(k)[0].at.size for k in keys] == [1, 1]
+
+
+def test_a_touch_before_the_line_is_up_is_told_when_it_is(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(standin_link, "READY_S", 0.05)
+    open_database(tmp_path / "t.sqlite3")
+    heard: list[dict[str, Any]] = []
+
+    async def main() -> None:
+        async def device(reader: asyncio.StreamReader, writer: asyncio.StreamWriter) -> None:
+            while row := await reader.readline():
+                heard.append(json.loads(row))
+            writer.close()
+
+        server = await asyncio.start_server(device, "127.0.0.1", 0)
+        link = Link("k", server.sockets[0].getsockname()[1], Listeners(), Keeper())
+        assert await link.touch("ballast-open") is None
+        link.start()
+        for _ in range(50):
+            await asyncio.sleep(0.05)
+            if len(heard) > 1:
+                break
+        await link.stop()
+        server.close()
+
+    asyncio.run(main())
+    assert heard[:2] == [{"open": "k"}, {"touch": "ballast-open"}]

@@ -7,6 +7,8 @@ import pytest
 from pydantic import ValidationError
 
 from rough_draw.core.alarms import USUAL, Alarm
+from rough_draw.core.dayplan import DayTouch, underway
+from rough_draw.core.hold import Range
 from rough_draw.core.ringing import Facts, ringing
 from rough_draw.core.units import MICRON_PA
 
@@ -69,3 +71,26 @@ def test_a_touch_that_comes_due_is_an_alarm_of_its_own() -> None:
 def test_an_alarm_without_its_figure_is_refused(kind: str) -> None:
     with pytest.raises(ValidationError, match="needs"):
         Alarm.model_validate({"kind": kind})
+
+
+def test_a_draw_that_runs_moves_its_day_along() -> None:
+    def at(value: float) -> Range:
+        return Range(0.8 * value, value, 1.3 * value)
+
+    planned = (
+        DayTouch("pump-on", "Pump on", at(0), 120),
+        DayTouch("ballast-shut", "Close the ballast", at(300), 60),
+        DayTouch("valve-flush", "Work the valves", at(900), 120),
+        DayTouch("isolate", "Isolate", at(1000), 180),
+        DayTouch("read-hold", "Read the hold", at(1600), 900),
+    )
+    left = underway(planned, frozenset({"ballast-shut"}), 500.0, Range(1800, 2000, 2400))
+    assert [t.kind for t in left] == ["valve-flush", "isolate", "read-hold"]
+    by_kind = {t.kind: t.at for t in left}
+    assert by_kind["isolate"] == Range(1800, 2000, 2400)
+    assert by_kind["valve-flush"].value == pytest.approx(1800)
+    assert by_kind["read-hold"].value == pytest.approx(2600)
+    # Without readings the plan stands, but nothing lies in the past.
+    late = underway(planned, frozenset(), 950.0, None)
+    assert all(t.at.low >= 950 for t in late)
+    assert [t.at.value for t in late] == [950, 950, 1000, 1600]

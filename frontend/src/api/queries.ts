@@ -129,6 +129,25 @@ export const useVerdict = (key: string, live: boolean) =>
 export const useReadings = (key: string) =>
   useQuery({ queryKey: ["readings", key], queryFn: () => get<SeriesOut[]>(`/jobs/${key}/readings`), staleTime: Infinity });
 
+/** A long draw comes thinned: what is looked at closely is asked for by itself, a little to both sides. */
+export function useCloser(key: string, series: SeriesOut[], view: { from: number; to: number } | null): SeriesOut[] {
+  const thinned = series.some((s) => s.thinned);
+  const span = view ? view.to - view.from : 0;
+  const want = thinned && view !== null && span < 3 * 3600;
+  // Whole spans, so that a pan asks anew only when it leaves what it has.
+  const step = Math.max(600, 2 ** Math.ceil(Math.log2(Math.max(1, span))));
+  const from = want ? Math.floor((view.from - step / 2) / step) * step : 0;
+  const to = want ? Math.ceil((view.to + step / 2) / step) * step : 0;
+  const found = useQuery({
+    queryKey: ["closer", key, from, to],
+    queryFn: () => get<SeriesOut[]>(`/jobs/${key}/readings?since=${from}&until=${to}`),
+    enabled: want,
+    placeholderData: keepPreviousData,
+    staleTime: 60_000,
+  });
+  return want && found.data ? found.data : series;
+}
+
 /** Log a touch; where it stands is asked for again. */
 export function useTouch(key: string) {
   const client = useQueryClient();

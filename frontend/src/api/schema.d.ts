@@ -53,7 +53,7 @@ export interface paths {
         };
         /**
          * Day
-         * @description Jobs that have not begun, with the touches of those that have a start, and what clashes.
+         * @description Jobs that draw or have not begun, with the touches of those that have a start, and what clashes.
          */
         get: operations["day_api_day_get"];
         put?: never;
@@ -653,7 +653,7 @@ export interface paths {
         };
         /**
          * Read Readings
-         * @description Readings by gauge; long runs are thinned, the extremes of every piece kept.
+         * @description Readings by gauge, after ``since`` and up to ``until``; long runs are thinned, extremes of every piece kept.
          */
         get: operations["read_readings_api_jobs__key__readings_get"];
         put?: never;
@@ -1810,6 +1810,11 @@ export interface components {
             key: string;
             /** Pump */
             pump: string;
+            /**
+             * Running
+             * @default false
+             */
+            running: boolean;
             /** Start At */
             start_at: number | null;
             /** Title */
@@ -5622,6 +5627,7 @@ export interface operations {
         parameters: {
             query?: {
                 since?: number;
+                until?: number;
             };
             header?: never;
             path: {

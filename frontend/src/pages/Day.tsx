@@ -105,8 +105,8 @@ function OneDate({
         {jobs.map((j) => (
           <li key={j.key} className="sheet p-4">
             <div className="flex flex-wrap items-center gap-x-4">
-              <Pick job={j} on={picked.includes(j.key)} set={setPicked} />
-              <Link to={`/jobs/${j.key}/rig`} className="casual min-h-12 py-3 text-[20px] font-bold hover:underline">
+              {j.running ? <Tag tone="pass">drawing</Tag> : <Pick job={j} on={picked.includes(j.key)} set={setPicked} />}
+              <Link to={`/jobs/${j.key}/${j.running ? "draw" : "rig"}`} className="casual min-h-12 py-3 text-[20px] font-bold hover:underline">
                 {j.title}
               </Link>
               <span className="text-soft">{j.pump}</span>

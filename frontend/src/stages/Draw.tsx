@@ -1,21 +1,19 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
 
-import type { LiveOut, PlanOut, SeriesOut, SystemOut, TouchOut } from "../api/client";
-import { MICRON_PA, clock, mass, range } from "../lib/format";
-import { useNarrow } from "../lib/narrow";
+import type { LiveOut, TouchOut } from "../api/client";
+import { clock, mass, range } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { usePlan, useReadings, useSystem, useTouch, useTouches } from "../api/queries";
 import { Orders } from "../rig/Orders";
 import { Hinted } from "../rig/Hinted";
 import { RigLine } from "../rig/RigLine";
 import { TouchDialog, kindOf, type Asked } from "../rig/TouchDialog";
-import { Trace } from "../trace/Trace";
-import type { Band } from "../trace/paint";
 import { Button } from "../ui/Button";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
 import { AlarmSheet } from "./AlarmSheet";
 import { Breaks } from "./Breaks";
+import { DrawTrace, isTouch } from "./DrawTrace";
 import { Source } from "./Source";
 import { Why } from "./Why";
 import type { StageProps } from "./types";
@@ -43,7 +41,7 @@ export function Draw({ jobKey, job, editor, live }: StageProps) {
       <div className="grid min-w-0 content-start gap-3">
         <Sheet className="p-2!">
           <Source jobKey={jobKey} live={live} hasReadings={(readings.data?.length ?? 0) > 0} />
-          <DrawTrace live={live} plan={plan.data} system={system.data} series={readings.data ?? []} touches={touches.data ?? []} />
+          <DrawTrace jobKey={jobKey} live={live} plan={plan.data} system={system.data} series={readings.data ?? []} touches={touches.data ?? []} />
         </Sheet>
         <Why jobKey={jobKey} live={live} />
       </div>
@@ -197,80 +195,10 @@ export function NextCard({ live, jobKey }: { live: LiveOut; jobKey: string }) {
   );
 }
 
-const M = MICRON_PA;
-
-function DrawTrace({
-  live,
-  plan,
-  system,
-  series,
-  touches,
-}: {
-  live: LiveOut;
-  plan: PlanOut;
-  system: SystemOut;
-  series: SeriesOut[];
-  touches: TouchOut[];
-}) {
-  const narrow = useNarrow();
-  const u = useUnits();
-  const ordered = [...series].sort((a, b) => Number(b.gauge === live.gauge) - Number(a.gauge === live.gauge));
-  const start = live.started_at ?? live.now;
-  const planEnd = start + (plan.times[plan.times.length - 1] ?? 3600);
-  const lastReading = Math.max(start, ...series.map((s) => s.at[s.at.length - 1] ?? 0));
-  const want = live.target_at?.high ?? planEnd;
-  const to = Math.max(start + 600, Math.min(want + 300, start + Math.max(3600, 4 * (live.now - start))), lastReading + 60);
-  const boils = system.water_boils_pa;
-  const ice = 4588 * M;
-  const bands: Band[] = [
-    { from: boils, to: 1e6 * M, label: "free air", tone: "strong-rule" },
-    { from: Math.min(ice, boils), to: boils, label: "water boils", tone: "ochre" },
-    { from: 1000 * M, to: Math.min(ice, boils), label: "drying out", tone: "pencil" },
-    { from: 10 * M, to: 1000 * M, label: "finish", tone: "green" },
-  ];
-  // Once readings speak, their band stands for the plan's; the plan stays as a line to compare with.
-  const planned = { at: plan.times.map((t) => t + start), low: plan.gauge_low, mid: plan.gauge_mid, high: plan.gauge_high };
-  const pencils = live.fit && !live.fit.contradicts ? [{ at: planned.at, mid: planned.mid }, live.fit] : [planned];
-  const main = ordered[0];
-  const events = touches
-    .filter((t) => t.kind !== "note" && t.at > start + 5)
-    .map((t, i) => ({ at: t.at, label: String(i + 1), pa: readingAt(main, t.at) }));
-  return (
-    <Trace
-      label={`Pressure against time. Last reading ${live.pa ? u.say("pressure", live.pa) : "none"}`}
-      series={ordered}
-      log
-      height={narrow ? 300 : 404}
-      from={start}
-      to={to}
-      bottom={live.target_pa / M > 110 ? 100 : 10}
-      bands={narrow ? [] : bands}
-      pencils={pencils}
-      levels={[
-        { pa: live.target_pa, label: `target ${u.say("pressure", live.target_pa)}`, tone: "green" },
-        { pa: boils, label: narrow ? "water boils" : "water boils at the coldest spot", tone: "ochre", dotted: true, labelAt: "right" },
-      ]}
-      events={events}
-    />
-  );
-}
-
-function readingAt(s: SeriesOut | undefined, at: number): number | null {
-  if (!s) return null;
-  let lo = 0;
-  let hi = s.at.length - 1;
-  while (lo < hi) {
-    const mid = (lo + hi) >> 1;
-    if (s.at[mid]! < at) lo = mid + 1;
-    else hi = mid;
-  }
-  return s.pa[lo] ?? null;
-}
-
 function TouchList({ touches, start }: { touches: TouchOut[]; start: number }) {
   const shown = touches.filter((t) => t.kind !== "note" || !t.note.startsWith("{"));
   if (shown.length === 0) return null;
-  const numbered = shown.filter((t) => t.kind !== "note" && t.at > start + 5);
+  const numbered = shown.filter((t) => isTouch(t) && t.at > start + 5);
   return (
     <Sheet title="Touches made" className="md:col-span-2">
       <ol className="grid list-none gap-x-8 p-0 sm:grid-cols-2 lg:grid-cols-3">

@@ -7,6 +7,7 @@ import { refreshRun } from "../api/queries";
 import { clock, span } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
+import { Segments, TextField } from "../ui/Field";
 import { Modal } from "../ui/Modal";
 import { Fault, Tag } from "../ui/Sheet";
 
@@ -14,6 +15,7 @@ import { Fault, Tag } from "../ui/Sheet";
 export function Source({ jobKey, live, hasReadings }: { jobKey: string; live: LiveOut; hasReadings: boolean }) {
   const client = useQueryClient();
   const [keypad, setKeypad] = useState(false);
+  const [pasting, setPasting] = useState(false);
   const [fault, setFault] = useState<ApiError | null>(null);
   const [found, setFound] = useState<{ file: File; out: ImportOut } | null>(null);
   const input = useRef<HTMLInputElement>(null);
@@ -57,6 +59,7 @@ export function Source({ jobKey, live, hasReadings }: { jobKey: string; live: Li
       ) : (
         <div className="flex flex-wrap justify-end gap-2">
           <Button onClick={() => setKeypad(true)}>Type</Button>
+          <Button onClick={() => setPasting(true)}>Paste</Button>
           <Button onClick={() => input.current?.click()}>Import</Button>
           {!hasReadings && (
             <Button kind="solid" onClick={() => void pace(60)}>
@@ -83,8 +86,29 @@ export function Source({ jobKey, live, hasReadings }: { jobKey: string; live: Li
       <Modal open={found !== null} onClose={() => setFound(null)} title="Take these readings?" wide>
         {found && <Preview out={found.out} name={found.file.name} onTake={() => void take()} onLeave={() => setFound(null)} />}
       </Modal>
+      <Modal open={pasting} onClose={() => setPasting(false)} title="Paste readings" wide>
+        <Pasted
+          onLook={(text) => {
+            setPasting(false);
+            void look(new File([text], "pasted.csv", { type: "text/csv" }));
+          }}
+        />
+      </Modal>
       <Keypad open={keypad} onClose={() => setKeypad(false)} jobKey={jobKey} />
     </div>
+  );
+}
+
+/** Rows from a table or a message: looked at like a file before anything is taken. */
+function Pasted({ onLook }: { onLook: (text: string) => void }) {
+  const [text, setText] = useState("");
+  return (
+    <>
+      <TextField label="Times and pressures, a row each" value={text} onChange={setText} long />
+      <Button kind="solid" className="mt-3 w-full" disabled={!text.trim().includes("\n")} onClick={() => onLook(text)}>
+        Look at it
+      </Button>
+    </>
   );
 }
 
@@ -133,12 +157,18 @@ function Preview({ out, name, onTake, onLeave }: { out: ImportOut; name: string;
   );
 }
 
+const GAUGES = [
+  { value: "typed", label: "at the system" },
+  { value: "typed, manifold", label: "at the manifold" },
+];
+
 /** A keypad for gloves: the time is stamped when the figure is entered. */
 function Keypad({ open, onClose, jobKey }: { open: boolean; onClose: () => void; jobKey: string }) {
   const client = useQueryClient();
   const [text, setText] = useState("");
   const [last, setLast] = useState<string[]>([]);
   const [fault, setFault] = useState<string>("");
+  const [gauge, setGauge] = useState("typed");
   const u = useUnits();
   const unit = u.label("pressure");
   // Other units than µ need a point; µ are whole.
@@ -147,7 +177,7 @@ function Keypad({ open, onClose, jobKey }: { open: boolean; onClose: () => void;
   const enter = (pa: number | null) => {
     const at = Date.now() / 1000;
     const shown = pa === null ? "over" : `${text} ${unit}`;
-    post(`/jobs/${jobKey}/readings`, { gauge: "typed", readings: [{ at, pa, key: crypto.randomUUID() }] }).then(
+    post(`/jobs/${jobKey}/readings`, { gauge, readings: [{ at, pa, key: crypto.randomUUID() }] }).then(
       () => {
         setLast((l) => [`${clock(at, true)}  ${shown}`, ...l].slice(0, 3));
         setText("");
@@ -161,6 +191,9 @@ function Keypad({ open, onClose, jobKey }: { open: boolean; onClose: () => void;
   const value = u.stored("pressure", Number(text));
   return (
     <Modal open={open} onClose={onClose} title="Type the reading">
+      <div className="mb-2">
+        <Segments label="Which gauge" value={gauge} onChange={setGauge} options={GAUGES} />
+      </div>
       <div className="figure mb-1 rounded-[5px] border-2 border-strong px-3 py-2 text-right text-[40px] leading-none font-bold text-measure" aria-live="polite">
         {text || "0"}
         <span className="text-[20px] text-ink"> {unit}</span>

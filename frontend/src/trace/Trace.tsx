@@ -6,6 +6,7 @@ import type { SeriesOut } from "../api/client";
 import { clock, MICRON_PA } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { token, useTheme } from "../lib/theme";
+import { usePan } from "./pan";
 import { decades, FONT, hand, hatchBand, levelLine, marks, overRange, rightBands, type Band, type Level, type Mark, type Shown } from "./paint";
 
 export interface Pencil {
@@ -31,6 +32,8 @@ export interface TraceProps {
   /** A hand on the time axis, moved by dragging. */
   hand?: number;
   onHand?: (at: number) => void;
+  /** Called as a hand drags or zooms the time axis: the new span. */
+  onView?: (from: number, to: number) => void;
   /** How times are written along the axis. */
   time?: (at: number) => string;
 }
@@ -68,16 +71,22 @@ export function Trace(props: TraceProps) {
     };
   }, [log, height, count, theme, banded, unit]);
 
+  // Readings are laid out when they change, not at every frame of a pan.
+  const laid = useRef<{ of: uPlot | null; series: SeriesOut[]; unit: string }>({ of: null, series: [], unit: "" });
   useEffect(() => {
     const p = plot.current;
     if (!p) return;
     p.batch(() => {
-      p.setData(align(full), false);
+      if (laid.current.of !== p || laid.current.series !== props.series || laid.current.unit !== unit) {
+        p.setData(align(full), false);
+        laid.current = { of: p, series: props.series, unit };
+      }
       p.setScale("x", { min: props.from, max: props.to });
       p.setScale("y", range(full));
     });
   });
 
+  const pan = usePan(plot, props);
   const drag = (e: React.PointerEvent) => {
     const p = plot.current;
     if (!p || !props.onHand || (e.type === "pointermove" && e.buttons === 0)) return;
@@ -89,9 +98,11 @@ export function Trace(props: TraceProps) {
       ref={box}
       role="img"
       aria-label={props.label}
-      onPointerDown={drag}
-      onPointerMove={drag}
-      className={`w-full ${props.onHand ? "touch-pan-y" : ""}`}
+      onPointerDown={props.onView ? pan.down : drag}
+      onPointerMove={props.onView ? pan.move : drag}
+      onPointerUp={pan.up}
+      onPointerCancel={pan.up}
+      className={`w-full ${props.onHand || props.onView ? "touch-pan-y" : ""} ${props.onView ? "cursor-grab" : ""}`}
       style={{ height }}
     />
   );
