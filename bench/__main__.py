@@ -192,7 +192,7 @@ def day() -> None:
     """A day of readings in the browser."""
     found = pan.run()
     line("24 h at 1 Hz: page and trace", f"{found['load_ms']:.0f} ms", "")
-    line("  a frame of a pan", f"{found['frame_ms']:.1f} ms", f"p95 {found['frame_p95_ms']:.1f} ms, bar 16 ms")
+    line("  work in a frame of a pan", f"{found['frame_ms']:.1f} ms", f"p95 {found['frame_p95_ms']:.1f} ms, bar 16 ms")
 
 
 def start() -> None:

@@ -63,7 +63,8 @@ class Alarms:
             for ring in rings_of(stored, hub):
                 key = (stored.key, ring.key)
                 since = self._since.setdefault(key, time.time())
-                title = stored.job.party.customer or stored.job.title or "Unnamed job"
+                party = stored.job.party
+                title = ", ".join(x for x in (party.customer, party.unit) if x) or stored.job.title or "Unnamed job"
                 found.append(Ringing(stored.key, title, ring.key, ring.words, since, False))
         on = {(r.job, r.key) for r in found}
         self._since = {k: v for k, v in self._since.items() if k in on}

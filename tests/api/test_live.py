@@ -131,7 +131,7 @@ def test_an_alarm_names_its_job_and_is_silenced_until_it_comes_back(api: TestCli
     last = api.get(f"/api/jobs/{key}/live").json()["pa"] / M
     assert set_alarms(api, key, [{"kind": "under", "micron": last + 50}]) == 200
     (ring,) = ringing(api, key)
-    assert ring["title"] == "Hollow Bank"
+    assert ring["title"] == "Hollow Bank, Room 1"
     assert ring["words"].startswith("Under")
     assert not ring["silenced"]
     assert api.post(f"/api/jobs/{key}/alarms/silence", json={"key": ring["key"]}).status_code == 204

@@ -6,17 +6,17 @@ import { Link } from "react-router";
 import type { RingOut } from "../api/client";
 import { get, post } from "../api/client";
 import { sound } from "../lib/sound";
+import { useNarrow } from "../lib/narrow";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
 
 const useAlarms = () => useQuery({ queryKey: ["alarms"], queryFn: () => get<RingOut[]>("/alarms"), refetchInterval: 2000, refetchIntervalInBackground: true });
 
-const SHOWN = 4;
-
 /** Alarms of any job, over whatever is open: seen, heard, and silenced with one press. */
 export function Alarms() {
   const client = useQueryClient();
   const u = useUnits();
+  const most = useNarrow() ? 1 : 4;
   const on = (useAlarms().data ?? []).filter((r) => !r.silenced);
   const loud = on.length > 0;
   useEffect(() => {
@@ -32,7 +32,7 @@ export function Alarms() {
   if (!loud) return null;
   return (
     <ul role="alert" aria-label="Alarms" className="sticky top-0 z-20 mb-2 grid list-none gap-1.5 p-0 lg:grid-cols-2">
-      {on.slice(0, SHOWN).map((r) => (
+      {on.slice(0, most).map((r) => (
         <li key={`${r.job} ${r.key}`} className="flex items-center gap-3 rounded-[6px] border-[3px] border-ochre bg-sheet py-0.5 pr-1 pl-3">
           <Bell size={22} aria-hidden className="ring flex-none" />
           <Link to={`/jobs/${r.job}/draw`} className="min-w-0 flex-1">
@@ -43,7 +43,7 @@ export function Alarms() {
           </Button>
         </li>
       ))}
-      {on.length > SHOWN && <li className="px-3 text-soft">and {on.length - SHOWN} more</li>}
+      {on.length > most && <li className="rounded-[6px] bg-sheet px-3 text-soft">and {on.length - most} more</li>}
     </ul>
   );
 }
