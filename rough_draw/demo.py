@@ -268,7 +268,8 @@ def demo_jobs() -> list[DemoJob]:
     """The jobs of the demo, each in another stage."""
     room3 = proved(_larkspur("Cold room 3", condition="open-hours", open_hours=5, humidity_pct=70, free_water_g=6))
     room1 = proved(_larkspur("Cold room 1", condition="new-dry"))
-    room4 = proved(_larkspur("Cold room 4", condition="new-dry"))
+    fourth = _larkspur("Cold room 4", condition="new-dry")
+    room4 = proved(fourth.model_copy(update={"rig": two_hoses(fourth.scope, "Pump 1, 8 CFM")}))
     kiosk = Party(customer="Saltmarsh Ferry Terminal", site="Quay 1", **BRASK)
     return [
         DemoJob("larkspur-3", room3, Truth(Unknowns(water=0.4, pump=0.3, release=0.2), 11), stop_at=700, live=True),

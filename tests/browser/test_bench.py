@@ -224,8 +224,10 @@ def test_the_day_fits_jobs_in_and_tells_clashes(page: Page, site: str) -> None:
     page.reload()
     expect(page.get_by_role("alert")).to_contain_text("clash")
     page.get_by_role("checkbox", name=re.compile("Fish freezer")).click()
+    clash = page.get_by_role("alert").filter(has_text="Fish freezer")
+    expect(clash).to_have_count(1)
     page.get_by_role("button", name="Fit 1 in").click()
-    expect(page.get_by_role("alert")).to_have_count(0)
+    expect(clash).to_have_count(0)
     with page.expect_download() as download:
         page.get_by_role("link", name="Calendar").click()
     text = Path(download.value.path()).read_text()

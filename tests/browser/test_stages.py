@@ -36,7 +36,7 @@ def test_the_yard_names_every_job_and_where_it_stands(page: Page, site: str) -> 
 
 def test_a_leaking_job_waits_at_its_hold(page: Page, site: str) -> None:
     page.goto(site)
-    card = page.get_by_role("link").filter(has_text="Cold room 1")
+    card = page.locator("a.sheet").filter(has_text="Cold room 1")
     expect(card).to_contain_text("It leaks", timeout=20_000)
     card.click()
     expect(page).to_have_url(re.compile("/hold$"))

@@ -31,7 +31,8 @@ export function Alarms() {
   };
   if (!loud) return null;
   return (
-    <ul role="alert" aria-label="Alarms" className="sticky top-0 z-20 mb-2 grid list-none gap-1.5 p-0 lg:grid-cols-2">
+    <section aria-label="Alarms" aria-live="assertive" className="sticky top-0 z-20 mb-2">
+    <ul className="grid list-none gap-1.5 p-0 lg:grid-cols-2">
       {on.slice(0, most).map((r) => (
         <li key={`${r.job} ${r.key}`} className="flex items-center gap-3 rounded-[6px] border-[3px] border-ochre bg-sheet py-0.5 pr-1 pl-3">
           <Bell size={22} aria-hidden className="ring flex-none" />
@@ -45,5 +46,6 @@ export function Alarms() {
       ))}
       {on.length > most && <li className="rounded-[6px] bg-sheet px-3 text-soft">and {on.length - most} more</li>}
     </ul>
+    </section>
   );
 }

@@ -48,11 +48,12 @@ export function AlarmSheet({ editor, running }: { editor: Editor; running: boole
             ))}
             {alarms.length === 0 && <li className="text-soft">None: nothing will call.</li>}
           </ul>
-          <label className="mt-3 flex min-h-11 items-center gap-3">
-            <input type="checkbox" className="size-6 accent-current" checked={awake} onChange={(e) => setAwake(e.target.checked)} />
-            Keep this screen on during the draw
-            {awake && state === "no" && <span className="text-soft">(this browser lets it sleep)</span>}
-          </label>
+          <div className="mt-3 flex flex-wrap items-center gap-3">
+            <Button kind={awake ? "solid" : "line"} aria-pressed={awake} onClick={() => setAwake((a) => !a)}>
+              Keep this screen on
+            </Button>
+            <span className="text-soft">{awake && state === "no" ? "this browser lets it sleep" : "while the draw runs"}</span>
+          </div>
         </div>
         <NewAlarm onAdd={(a) => set((old) => [...old.filter((x) => words(x) !== words(a)), a])} />
       </div>
