@@ -41,9 +41,9 @@ def site(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
         process.terminate()
 
 
-@pytest.fixture(scope="session")
+@pytest.fixture(scope="module")
 def browser() -> Iterator[Browser]:
-    """One headless Chromium for the session."""
+    """A headless Chromium for each file: while one is open, no other event loop runs in its process."""
     assert Path(CHROMIUM).exists(), "chromium is missing: apt-get install chromium"
     with sync_playwright() as p:
         b = p.chromium.launch(executable_path=CHROMIUM, args=FLAGS)

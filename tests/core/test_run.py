@@ -72,7 +72,9 @@ def test_habits_change_what_comes_next(job: Job) -> None:
     dry = job.model_copy(update={"habits": Habits(ballast="wet-only")})
     assert next_touches(dry, RunState(), C, None, False, Outlook(1, 2, 3), 0, "x")[0].first == ""
     wet = dry.model_copy(update={"scope": dry.scope.model_copy(update={"condition": "flooded"})})
-    assert next_touches(wet, RunState(), C, None, False, Outlook(1, 2, 3), 0, "x")[0].first == "ballast-open"
+    warm, start = next_touches(wet, RunState(), C, None, False, Outlook(1, 2, 3), 0, "x")[:2]
+    assert warm.kind == "warm-up"
+    assert start.first == "ballast-open"
 
 
 def test_next_touches_in_their_order(job: Job) -> None:
