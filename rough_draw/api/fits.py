@@ -14,11 +14,14 @@ from rough_draw.api import runs
 from rough_draw.api.cases import physical
 from rough_draw.api.deps import floats, range_out
 from rough_draw.api.schemas import FitOut, RangeOut
+from rough_draw.core.criteria import Criterion
 from rough_draw.core.engine import EngineError
 from rough_draw.core.job import Job
 from rough_draw.core.livefit import Answer, Fit, fit, start_fit
 from rough_draw.core.network import NetworkError
+from rough_draw.core.procedure import CHECK_AT, FLUSH_AT, Outlook
 from rough_draw.core.runstate import Touch
+from rough_draw.core.series import time_at_level
 from rough_draw.core.system import ScopeError
 from rough_draw.core.units import MICRON_PA
 
@@ -127,3 +130,14 @@ def fit_out(a: Answer, started: float) -> FitOut:
         water_g=RangeOut(low=1e3 * a.water.low, value=1e3 * a.water.value, high=1e3 * a.water.high),
         words=words,
     )
+
+
+def outlook_by(a: Answer, elapsed: float, ballast: float, criterion: Criterion) -> Outlook:
+    """When the gauge passes the levels of the next touches, by the fit's middle curve: s from now."""
+
+    def ahead(level: float) -> float | None:
+        at = time_at_level(a.times, a.band[1], level)
+        return max(0.0, at - elapsed) if at is not None else None
+
+    target = max(0.0, a.target_at.value - elapsed) if a.target_at is not None else None
+    return Outlook(ahead(ballast), ahead(FLUSH_AT * criterion.target), target, ahead(criterion.check or CHECK_AT))

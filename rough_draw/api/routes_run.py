@@ -15,7 +15,7 @@ from sse_starlette import EventSourceResponse, ServerSentEvent
 from rough_draw.api import runs
 from rough_draw.api.cases import sign_of
 from rough_draw.api.deps import HubDep, Key, floats, maybe, range_out
-from rough_draw.api.fits import CONTRADICTS, fit_out, fitted
+from rough_draw.api.fits import CONTRADICTS, fit_out, fitted, outlook_by
 from rough_draw.api.hub import ATTACHED, SECOND, Hub, second_name
 from rough_draw.api.schemas import (
     Added,
@@ -106,7 +106,7 @@ def live_of(key: str, run: runs.RunView, hub: Hub) -> LiveOut:
         r = answer.target_at if answer.off <= CONTRADICTS else None
         target_at = RangeOut(low=started + r.low, value=started + r.value, high=started + r.high) if r else None
         if r is not None:
-            outlook = replace(outlook, target=max(0.0, started + r.value - now))
+            outlook = outlook_by(answer, now - started, ballast_at(job) or 0.0, criterion)
             touches = next_touches(job, view_state, criterion, pa, over, outlook, now, shut.where)
     goal, _ = goal_of(job, run.touches, state.started_at or 0.0)
     words = stand.words if phase == "draw" else ""

@@ -39,8 +39,8 @@ HOPELESS = 9.0
 ADRIFT = 0.08
 """Share by which even the right draw may be early or late (estimate)."""
 SPREAD = 0.08
-FORGOTTEN = 0.6
-"""Odds beforehand of an open ballast whose closing was never logged, against about one for all the rest (estimate)."""
+FORGOTTEN = 3.0
+"""Odds beforehand of a ballast that the log leaves open, against about one for all the rest (estimate)."""
 SCATTER = 8.0
 """What a gauge that jumps, or does not, adds to the evidence of causes that scatter, or do not (estimate)."""
 D = len(DIMS) + 2

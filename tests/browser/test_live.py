@@ -72,7 +72,12 @@ def test_an_alarm_is_set_seen_on_another_page_and_silenced(page: Page, site: str
         {k: v for k, v in a.items() if v is not None} for a in sheet(page, site, key)["alarms"]
     ]
     page.goto(f"{site}/kit")
-    ring = page.get_by_role("region", name="Alarms").get_by_role("listitem").filter(has_text="Alarm Lane").filter(has_text="Under")
+    ring = (
+        page.get_by_role("region", name="Alarms")
+        .get_by_role("listitem")
+        .filter(has_text="Alarm Lane")
+        .filter(has_text="Under")
+    )
     expect(ring).to_be_visible(timeout=SLOW)
     ring.get_by_role("button", name="Silence").click()
     expect(ring).to_have_count(0)
