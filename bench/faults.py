@@ -10,7 +10,7 @@ from dataclasses import dataclass, field
 
 from bench.simulated import Case, answer, labelled
 from rough_draw.core.diagnosis import look_into
-from rough_draw.core.telling import opinion
+from rough_draw.core.telling import opinion, tests_of
 
 TESTS = 10
 """Guided tests at the most."""
@@ -41,7 +41,8 @@ def one(case: Case, rng: random.Random, score: Score, talk: bool = False) -> Non
     look = look_into(case.job, case.touches, 0.0, case.readings)
     score.look_ms.append(1e3 * (time.perf_counter() - begun))
     answers: list[tuple[str, str]] = []
-    told = opinion(look)
+    tests = tests_of(look)
+    told = opinion(look, tests=tests)
     score.asked += 1
     score.by_kind[kind] += 1
     score.before += told.suspects[0].key == key
@@ -49,7 +50,7 @@ def one(case: Case, rng: random.Random, score: Score, talk: bool = False) -> Non
         test = told.tests[0]
         answers.append((test.key, answer(case, test, rng)))
         score.minutes += test.minutes
-        told = opinion(look, answers)
+        told = opinion(look, answers, tests)
     score.tests += len(answers)
     ranks = [s.key for s in told.suspects]
     score.first += ranks[0] == key

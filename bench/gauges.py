@@ -6,14 +6,14 @@ import argparse
 import asyncio
 import json
 import statistics
-import subprocess
-import sys
 import tempfile
 import time
 from itertools import pairwise
 from pathlib import Path
 
 import httpx
+
+from bench.server import served
 
 PORT = 8077
 WARM_S = 20.0
@@ -81,20 +81,8 @@ async def measure(count: int, seconds: float, pid: int) -> dict[str, float]:
 
 def run(count: int, seconds: float) -> dict[str, float]:
     """Start a server on a database of its own, measure, stop it."""
-    with tempfile.TemporaryDirectory() as d:
-        command = [sys.executable, "-m", "rough_draw.cli", "serve", "--db", f"{d}/bench.sqlite3", "--port", str(PORT)]
-        server = subprocess.Popen(command, stdout=subprocess.DEVNULL)
-        try:
-            for _ in range(200):
-                try:
-                    httpx.get(f"http://127.0.0.1:{PORT}/api/jobs", timeout=2.0)
-                    break
-                except httpx.TransportError:
-                    time.sleep(0.2)
-            return asyncio.run(measure(count, seconds, server.pid))
-        finally:
-            server.terminate()
-            server.wait(20)
+    with tempfile.TemporaryDirectory() as d, served(f"{d}/bench.sqlite3", PORT) as server:
+        return asyncio.run(measure(count, seconds, server.pid))
 
 
 if __name__ == "__main__":

@@ -11,7 +11,6 @@ import numpy as np
 from rough_draw.api import runs
 from rough_draw.api.hub import Hub
 from rough_draw.core import criteria
-from rough_draw.core.isolation import isolation
 from rough_draw.core.network import NetworkError
 from rough_draw.core.procedure import Outlook, next_touches
 from rough_draw.core.ringing import Facts, Ring, ringing
@@ -94,7 +93,7 @@ def rings_of(stored: jobs.StoredJob, hub: Hub) -> list[Ring]:
 def _due(run: runs.RunView, now: float, at: runs.FloatArray, pa: runs.FloatArray) -> tuple[str, str] | None:
     """The next touch where it is due now, by level and clock alone: its kind and title."""
     try:
-        where = isolation(run.job, runs.plan_for(run.job).assembly).where
+        where = runs.isolation_for(run.job).where
     except (ScopeError, NetworkError):
         return None
     last = float(pa[-1]) if pa.size else float("nan")

@@ -11,7 +11,7 @@ from rough_draw.api import runs
 from rough_draw.core.diagnosis import Case, Readings, look_into
 from rough_draw.core.runstate import Touch, found_of
 from rough_draw.core.signature import Signature, signature
-from rough_draw.core.telling import Opinion, opinion
+from rough_draw.core.telling import Opinion, Test, opinion, tests_of
 from rough_draw.core.units import MICRON_PA
 from rough_draw.core.water import saturation_pressure
 
@@ -30,6 +30,7 @@ class NotYet(RuntimeError):
 class _Kept:
     made_of: object
     case: Case
+    tests: list[Test]
     as_of: float
 
 
@@ -109,5 +110,5 @@ def why(key: str, run: runs.RunView, anew: bool = False) -> Why:
         if kept is None or kept.made_of != made_of or anew or now - kept.as_of > span:
             at, pa = main.at[keep] - start, np.asarray(main.pa[keep])
             case = look_into(run.job, touches, start, Readings(at, pa, gauge.over_micron * MICRON_PA))
-            kept = place.kept = _Kept(made_of, case, now)
-        return Why(kept.case, opinion(kept.case, answers), answers, sign_of(run), kept.as_of)
+            kept = place.kept = _Kept(made_of, case, tests_of(case), now)
+        return Why(kept.case, opinion(kept.case, answers, kept.tests), answers, sign_of(run), kept.as_of)

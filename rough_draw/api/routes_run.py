@@ -37,7 +37,6 @@ from rough_draw.core.charge import grams_per_year
 from rough_draw.core.decimate import decimate
 from rough_draw.core.drawing import gauge_place
 from rough_draw.core.hold import ALGORITHM
-from rough_draw.core.isolation import isolation
 from rough_draw.core.live import standing
 from rough_draw.core.livefit import goal_of
 from rough_draw.core.procedure import CHECK_AT, FLUSH_AT, Outlook, ballast_at, next_touches
@@ -73,7 +72,7 @@ def live_of(key: str, run: runs.RunView, hub: Hub) -> LiveOut:
         started = float(main.at[0])
     gauge = job.rig.gauge
     plan = runs.plan_for(job)
-    shut = isolation(job, plan.assembly)
+    shut = runs.isolation_for(job)
     elapsed = max(0.0, now - started) if started is not None else 0.0
     times, values = np.array([]), np.array([])
     if main is not None:

@@ -174,10 +174,18 @@ class Judged:
     inputs_hash: str
 
 
+_isolations = Cache(64)
+
+
+def isolation_for(job: Job) -> Isolation:
+    """How this rig isolates its system, kept while the sheet stays."""
+    return _isolations.get(plan_key(job), lambda: isolation(job, plan_for(job).assembly))
+
+
 def isolated(job: Job) -> tuple[Isolation, Quantity]:
     """How this rig isolates its system, and the isolated volume with its range, m³."""
     plan = plan_for(job)
-    shut_off = isolation(job, plan.assembly)
+    shut_off = isolation_for(job)
     total = plan.assembly.system.volume()
     share = shut_off.volume / total.value
     return shut_off, total.times(share)

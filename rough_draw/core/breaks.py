@@ -14,7 +14,7 @@ from rough_draw.core.engine import State, advance, compile_network, initial_stat
 from rough_draw.core.ensemble import members, run_all
 from rough_draw.core.gas import R_WATER
 from rough_draw.core.hold import Range
-from rough_draw.core.isolation import isolation
+from rough_draw.core.isolation import isolation, shut
 from rough_draw.core.job import Job
 from rough_draw.core.network import Gas, Leak, Network
 from rough_draw.core.rigbuild import Unknowns
@@ -51,8 +51,7 @@ def broken(net: Network, way: Way) -> Network:
     inflow = Leak(way.node, inside * net.atmosphere / FILL_S.value, 0.0, NITROGEN)
     warmed = tuple(replace(p, heat_inflow=p.heat_inflow * WARMS.value) for p in net.pools)
     net = replace(net, leaks=(*net.leaks, inflow), pools=warmed)
-    for name in way.tubes:
-        net = net.with_tube(name, open=False)
+    net = shut(net, way.tubes, is_open=False)
     return net if way.tubes else net.with_pump(running=False)
 
 
@@ -60,8 +59,7 @@ def pulling(net: Network, way: Way) -> Network:
     """The network after a break: nitrogen shut, the pump on the system again."""
     cooled = tuple(replace(p, heat_inflow=p.heat_inflow / WARMS.value) for p in net.pools)
     net = replace(net, leaks=tuple(x for x in net.leaks if x.name != NITROGEN), pools=cooled)
-    for name in way.tubes:
-        net = net.with_tube(name, open=True)
+    net = shut(net, way.tubes, is_open=True)
     return net if way.tubes else net.with_pump(running=True)
 
 

@@ -18,10 +18,11 @@ from rough_draw.core.causes import Cause, causes
 from rough_draw.core.engine import EngineError, State, initial_state, run
 from rough_draw.core.ensemble import run_all, spread
 from rough_draw.core.job import Job
-from rough_draw.core.livefit import DIMS, EFFECTIVE, log_normal, thinned, unknowns_at
+from rough_draw.core.livefit import DIMS, EFFECTIVE, thinned, unknowns_at
 from rough_draw.core.network import Network
 from rough_draw.core.replay import replayed
 from rough_draw.core.runstate import Touch
+from rough_draw.core.sampling import Proposal, around, importance, misfit, moments
 from rough_draw.core.signature import jumps, rising_since
 from rough_draw.core.units import MICRON_PA
 
@@ -127,9 +128,7 @@ def look_into(job: Job, touches: Sequence[Touch], start: float, readings: Readin
     plain = [play.draw(every[0], z) for z in zs]
     wide = [(len(zs), np.zeros(D), np.eye(D))]
     w, _ = _weights(plain, wide, thin, early if early.any() else None)
-    soft = np.sqrt(w) / np.sqrt(w).sum()
-    mean = soft @ zs
-    cov = (zs - mean).T @ ((zs - mean) * soft[:, None]) + 0.1 * np.eye(D)
+    mean, cov = moments(zs, w, 0.1)
     # Onset and severity are what the early readings do not tell.
     mean[-2:], cov[-2:, :], cov[:, -2:] = 0.0, 0.0, 0.0
     cov[-2, -2] = cov[-1, -1] = 1.0
@@ -158,7 +157,7 @@ class _Looked:
 
     cause: Cause
     draws: list[Draw]
-    proposals: list[tuple[int, FloatArray, FloatArray]]
+    proposals: list[Proposal]
 
     def weigh(self, readings: Readings) -> tuple[FloatArray, float]:
         return _weights(self.draws, self.proposals, readings)
@@ -181,11 +180,36 @@ class _Play:
     onset: float | None
 
     def draw(self, cause: Cause, z: FloatArray) -> Draw:
-        return _draw(cause, self.job, self.base, self.touches, self.start, self.readings, self.onset, z)
+        """One draw of a cause at a place."""
+        u = unknowns_at(z[:-2])
+        s = float(np.clip(z[-1], -2.5, 2.5))
+        varied = vary(self.base, self.job, u)
+        end = float(self.readings.at[-1])
+        begins = _begins(cause, float(z[-2]), self.onset, end)
+        if begins is None and cause.apply is not None:
+            varied = replace(varied, network=cause.apply(varied.network, s))
+        touches = _as_it_should(self.touches, cause.key == "ballast" and begins is None)
+        net, later = replayed(self.job, varied, u, touches, self.start)
+        if begins is not None and cause.apply is not None:
+            put = cause.apply
+            later = sorted([*later, (begins, lambda n: put(n, s))], key=lambda e: e[0])
+        try:
+            result = run(net, end + 0.01, later, rtol=2e-2)
+        except EngineError:
+            # A draw that cannot be computed tells nothing.
+            return Draw(z, np.full((3, self.readings.at.size), 50.0), net, initial_state(net))
+        times = np.outer((1.0, 1.0 / (1.0 + ADRIFT), 1.0 + ADRIFT), self.readings.at)
+        shown = np.interp(times, result.time, result.total(varied.gauge_node))
+        if cause.offset is not None:
+            shown = shown + cause.offset(s) * MICRON_PA
+        last = net
+        for at, change in later:
+            if at <= end:
+                last = change(last)
+        return Draw(z, np.log(np.maximum(shown, 1e-3)), last, result.final)
 
     def look(self, cause: Cause, near: tuple[FloatArray, FloatArray]) -> _Looked:
-        root = np.linalg.cholesky(near[1])
-        zs = np.vstack([np.array(spread(FIRST, D)), near[0] + np.array(spread(NEAR, D, 50)) @ root.T])
+        zs = np.vstack([np.array(spread(FIRST, D)), around(*near, np.array(spread(NEAR, D, 50)))])
         draws = [self.draw(cause, z) for z in zs]
         return _Looked(cause, draws, [(FIRST, np.zeros(D), np.eye(D)), (NEAR, *near)])
 
@@ -193,7 +217,7 @@ class _Play:
         """Draw more where the draws so far say that the readings are met: `ROUNDS` times, each from all before."""
         for n in range(ROUNDS):
             mean, cov = _toward(looked, self.readings)
-            zs = mean + np.array(spread(MORE, D, 100 + n * MORE)) @ np.linalg.cholesky(cov).T
+            zs = around(mean, cov, np.array(spread(MORE, D, 100 + n * MORE)))
             looked.draws += [self.draw(looked.cause, z) for z in zs]
             looked.proposals.append((MORE, mean, cov))
 
@@ -218,43 +242,6 @@ def _toward(looked: _Looked, readings: Readings) -> tuple[FloatArray, FloatArray
     step = inverse @ (precision * slope @ off - zs[best])
     mean = zs[best] + np.clip(step, -2.0, 2.0)
     return mean, 1.5 * inverse + 0.01 * np.eye(D)
-
-
-def _draw(
-    cause: Cause,
-    job: Job,
-    base: Assembly,
-    touches: list[Touch],
-    start: float,
-    readings: Readings,
-    onset: float | None,
-    z: FloatArray,
-) -> Draw:
-    u = unknowns_at(z[:-2])
-    s = float(np.clip(z[-1], -2.5, 2.5))
-    varied = vary(base, job, u)
-    end = float(readings.at[-1])
-    begins = _begins(cause, float(z[-2]), onset, end)
-    if begins is None and cause.apply is not None:
-        varied = replace(varied, network=cause.apply(varied.network, s))
-    net, later = replayed(job, varied, u, _as_it_should(touches, cause.key == "ballast" and begins is None), start)
-    if begins is not None and cause.apply is not None:
-        put = cause.apply
-        later = sorted([*later, (begins, lambda n: put(n, s))], key=lambda e: e[0])
-    try:
-        result = run(net, end + 0.01, later, rtol=2e-2)
-    except EngineError:
-        # A draw that cannot be computed tells nothing.
-        return Draw(z, np.full((3, readings.at.size), 50.0), net, initial_state(net))
-    times = np.outer((1.0, 1.0 / (1.0 + ADRIFT), 1.0 + ADRIFT), readings.at)
-    shown = np.interp(times, result.time, result.total(varied.gauge_node))
-    if cause.offset is not None:
-        shown = shown + cause.offset(s) * MICRON_PA
-    last = net
-    for at, change in later:
-        if at <= end:
-            last = change(last)
-    return Draw(z, np.log(np.maximum(shown, 1e-3)), last, result.final)
 
 
 def _begins(cause: Cause, z: float, onset: float | None, end: float) -> float | None:
@@ -284,7 +271,7 @@ def _as_it_should(touches: list[Touch], open_in_truth: bool) -> list[Touch]:
 
 def _weights(
     draws: list[Draw],
-    proposals: list[tuple[int, FloatArray, FloatArray]],
+    proposals: list[Proposal],
     readings: Readings,
     only: NDArray[np.bool_] | None = None,
 ) -> tuple[FloatArray, float]:
@@ -302,12 +289,4 @@ def _weights(
     late = np.where(readings.at >= 0.6 * readings.at[-1], 2.0, 1.0)
     share = min(1.0, EFFECTIVE / late.sum())
     late = late if only is None else late * only
-    log = -3.0 * share * (late * (np.log1p(r**2 / 5.0) + np.log1p(below**2 / 5.0))).sum(axis=1)
-    total = sum(n for n, _, _ in proposals)
-    mixed = np.logaddexp.reduce(np.array([np.log(n / total) + log_normal(z, m, c) for n, m, c in proposals]), axis=0)
-    log = log + log_normal(z, np.zeros(D), np.eye(D)) - mixed
-    top = float(log.max())
-    w = np.exp(log - top)
-    evidence = top + float(np.log(w.mean()))
-    found: FloatArray = w / w.sum()
-    return found, evidence
+    return importance(z, share * (late * (misfit(r) + misfit(below))).sum(axis=1), proposals)

@@ -25,6 +25,7 @@ from rough_draw.core.procedure import ballast_at
 from rough_draw.core.replay import replayed, with_ballast
 from rough_draw.core.rigbuild import Unknowns
 from rough_draw.core.runstate import Touch
+from rough_draw.core.sampling import Proposal, around, importance, misfit, moments
 from rough_draw.core.series import time_at_level
 
 FloatArray = NDArray[np.float64]
@@ -76,10 +77,9 @@ class Fit:
     start: float
     base: Assembly = field(init=False)
     members: list[Member] = field(default_factory=list)
-    proposals: list[tuple[int, FloatArray, FloatArray]] = field(default_factory=list)
+    proposals: list[Proposal] = field(default_factory=list)
     target: float = field(init=False)
     after: float = field(init=False)
-    sampled_at: float = -1.0
 
     def __post_init__(self) -> None:
         self.base = assemble(self.job)
@@ -124,32 +124,26 @@ class Fit:
         system = np.concatenate([r.pressure[:, indices, :].sum(axis=2).max(axis=1) for r in parts])
         return times, shown, system
 
-    def weights(self, at: FloatArray, pa: FloatArray, over: float, wide: float = MODEL_SPREAD) -> FloatArray:
+    def weights(self, at: FloatArray, pa: FloatArray, over: float) -> FloatArray:
         """Weight of every member for readings at ``at`` s and ``pa`` (NaN: over ``over`` Pa); they sum to one."""
         z = np.array([m.z for m in self.members])
-        log = self._misfit(at, pa, over, wide)
-        prior = log_normal(z, np.zeros(z.shape[1]), np.eye(z.shape[1]))
-        total = sum(n for n, _, _ in self.proposals)
-        mixed = np.logaddexp.reduce(
-            np.array([np.log(n / total) + log_normal(z, m, c) for n, m, c in self.proposals]), axis=0
-        )
-        log = log + prior - mixed
-        w = np.exp(log - log.max())
-        found: FloatArray = w / w.sum()
+        return importance(z, self._likelihood(at, pa, over), self.proposals)[0]
+
+    def _likelihood(self, at: FloatArray, pa: FloatArray, over: float) -> FloatArray:
+        """Log likelihood of every member, by log pressures."""
+        seen = np.isfinite(pa)
+        curves = self.curves(at)
+        r = np.where(seen, curves - np.log(np.where(seen, np.maximum(pa, 1e-3), 1.0)), 0.0) / MODEL_SPREAD
+        # Over range says only that the pressure is not under it.
+        below = (np.log(over) - curves) / MODEL_SPREAD
+        blind = np.where(~seen, np.maximum(below, 0.0), 0.0)
+        share = min(1.0, EFFECTIVE / max(pa.size, 1))
+        found: FloatArray = share * (misfit(r) + misfit(blind)).sum(axis=1)
         return found
 
-    def _misfit(self, at: FloatArray, pa: FloatArray, over: float, wide: float) -> FloatArray:
-        """Log likelihood of every member: log pressures, Student's t with 5 degrees against single bad readings."""
-        seen = np.isfinite(pa)
-        curves = np.array([np.interp(at, m.times, np.log(np.maximum(m.gauge, 1e-3))) for m in self.members])
-        r = np.where(seen, curves - np.log(np.where(seen, np.maximum(pa, 1e-3), 1.0)), 0.0) / wide
-        # Over range says only that the pressure is not under it.
-        below = (np.log(over) - curves) / wide
-        blind = np.where(~seen, np.maximum(below, 0.0), 0.0)
-        count = max(int(seen.sum()) + int((~seen).sum()), 1)
-        share = min(1.0, EFFECTIVE / count)
-        found: FloatArray = -3.0 * share * (np.log1p(r**2 / 5.0) + np.log1p(blind**2 / 5.0)).sum(axis=1)
-        return found
+    def curves(self, at: FloatArray) -> FloatArray:
+        """Log of the gauge's pressure, Pa, of every member (members × times) at ``at`` s."""
+        return np.array([np.interp(at, m.times, np.log(np.maximum(m.gauge, 1e-3))) for m in self.members])
 
     def refine(self, at: FloatArray, pa: FloatArray, over: float) -> None:
         """Draw new members around those that tell the readings, where too few do."""
@@ -157,21 +151,8 @@ class Fit:
         if 1.0 / float((w**2).sum()) > 0.4 * FIRST or len(self.members) >= MOST:
             return
         z = np.array([m.z for m in self.members])
-        # Sharpened half way: a proposal may not be narrower than what it looks for.
-        soft = np.sqrt(w) / np.sqrt(w).sum()
-        mean = soft @ z
-        cov = (z - mean).T @ ((z - mean) * soft[:, None]) + 0.02 * np.eye(z.shape[1])
-        root = np.linalg.cholesky(cov)
-        fresh = mean + np.array(spread(MORE, z.shape[1], len(self.members))) @ root.T
-        self._draw(fresh, mean, cov)
-
-
-def log_normal(z: FloatArray, mean: FloatArray, cov: FloatArray) -> FloatArray:
-    """Log density of normal points ``z`` (n × d), without its constant."""
-    root = np.linalg.cholesky(cov)
-    r = np.linalg.solve(root, (z - mean).T)
-    found: FloatArray = -0.5 * (r**2).sum(axis=0) - np.log(np.diag(root)).sum()
-    return found
+        mean, cov = moments(z, w, 0.02)
+        self._draw(around(mean, cov, np.array(spread(MORE, z.shape[1], len(self.members)))), mean, cov)
 
 
 @dataclass(frozen=True)
@@ -219,10 +200,9 @@ def fit(state: Fit, at: FloatArray, pa: FloatArray, over: float, rounds: int = 1
     reach = ends <= HORIZON
     share = float(w[reach].sum())
     span = _loosened(_span(ends, w), now) if share > 0.5 else None
-    curves = np.array([m.gauge[-1] for m in state.members])
     far = min(HORIZON, 1.3 * (span.high if span is not None else max(now * 2, 4 * 3600.0)))
     times = np.unique(np.concatenate([np.linspace(0.0, far, 120), np.geomspace(2.0, max(far, 10.0), 40)]))
-    curves = np.array([np.interp(times, m.times, np.log(np.maximum(m.gauge, 1e-3))) for m in state.members])
+    curves = state.curves(times)
     band = np.exp(np.array([_quantile(curves, w, q) for q in (0.1, 0.5, 0.9)]))
     best = int(np.argmax(w))
     seen = np.isfinite(p)

@@ -9,7 +9,7 @@ from rough_draw.core.assemble import Assembly
 from rough_draw.core.breaks import Way, broken, pulling, way_of
 from rough_draw.core.catalogue.rigparts import BALLAST_ULTIMATE
 from rough_draw.core.engine import Change
-from rough_draw.core.isolation import isolation
+from rough_draw.core.isolation import isolation, shut
 from rough_draw.core.job import Job
 from rough_draw.core.network import Network
 from rough_draw.core.rigbuild import Unknowns
@@ -49,7 +49,7 @@ def changes_of(
             if not isolating:
                 isolating = isolation(job, assembly).tubes
             is_open = t.kind in ("reopen", "check-end")
-            found.append((at, lambda n, o=is_open, tubes=isolating: _turn(n, tubes, o)))  # type: ignore[misc]
+            found.append((at, lambda n, o=is_open, tubes=isolating: shut(n, tubes, is_open=o)))  # type: ignore[misc]
         elif t.kind in ("break", "break-end"):
             if way is None:
                 way = way_of(job, assembly)
@@ -59,12 +59,6 @@ def changes_of(
             tube = assembly.valves[one[1]].tube
             found.append((at, lambda n, o=one[0] == "open", name=tube: n.with_tube(name, open=o)))  # type: ignore[misc]
     return found
-
-
-def _turn(net: Network, tubes: tuple[str, ...], is_open: bool) -> Network:
-    for name in tubes:
-        net = net.with_tube(name, open=is_open)
-    return net
 
 
 def with_ballast(u: Unknowns, is_open: bool) -> Change:

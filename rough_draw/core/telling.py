@@ -75,9 +75,12 @@ YES_NO = (Outcome("yes", "yes"), Outcome("no", "no"))
 MOVES = (Outcome("falls", "it falls"), Outcome("stays", "it stays"), Outcome("rises", "it rises"))
 
 
-def opinion(case: Case, answers: Sequence[tuple[str, str]] = ()) -> Opinion:
-    """Odds after the answers (test and outcome), and which test comes next. Answers to unknown tests change nothing."""
-    every = {t.key: t for t in tests_of(case)}
+def opinion(case: Case, answers: Sequence[tuple[str, str]] = (), tests: Sequence[Test] | None = None) -> Opinion:
+    """Odds after the answers (test and outcome), and which test comes next. Answers to unknown tests change nothing.
+
+    ``tests`` are those of `tests_of`, where they are at hand: they are simulated, and the same for any answers.
+    """
+    every = {t.key: t for t in (tests if tests is not None else tests_of(case))}
     odds = case.odds
     for test, outcome in answers:
         t = every.get(test)
