@@ -27,10 +27,14 @@ def _read(path: str, most: int) -> bytes:
 
 
 def _job(path: str) -> Any:
+    return _file(path).job
+
+
+def _file(path: str) -> Any:
     from rough_draw.store.exchange import MOST_BYTES, FileFault, parse
 
     try:
-        return parse(_read(path, MOST_BYTES)).job
+        return parse(_read(path, MOST_BYTES))
     except FileFault as e:
         raise Refused(f"{path}: {e}") from None
 
@@ -41,61 +45,9 @@ def _print(values: dict[str, Any], as_json: bool, words: Callable[[], str]) -> N
 
 def cmd_hold(a: argparse.Namespace) -> None:
     """Judge the hold in a table of readings."""
-    from rough_draw.core import readings_csv
-    from rough_draw.core.catalogue.quantity import Quantity
-    from rough_draw.core.criteria import chosen
-    from rough_draw.core.hold import judge_hold
-    from rough_draw.core.job import CriterionChoice
-    from rough_draw.core.series import find_hold
-    from rough_draw.core.units import kelvin
+    from rough_draw.cli_hold import judge_table
 
-    if not 0.001 <= a.volume_l <= 100_000:
-        raise Refused(f"--volume-l {a.volume_l:g} is outside 0.001 … 100,000 l")
-    if not -60 <= a.temp_c <= 90:
-        raise Refused(f"--temp-c {a.temp_c:g} is outside −60 … 90 °C")
-    try:
-        found = readings_csv.read_table(_read(a.readings, readings_csv.MOST_BYTES))
-    except readings_csv.ReadingsError as e:
-        more = f" (and {len(e.faults) - 6} more)" if len(e.faults) > 6 else ""
-        raise Refused(f"{a.readings}: " + "; ".join(str(f) for f in e.faults[:6]) + more) from None
-    series = found.main()
-    start = a.isolated_at if a.isolated_at is not None else find_hold(series)
-    if start is None:
-        raise Refused(
-            f"{a.readings}: no hold can be seen in the curve; say when it was isolated with --isolated-at SECONDS"
-        )
-    t, p = series.slice(start)
-    spread = max(1.0, a.volume_spread)
-    volume = Quantity(a.volume_l * 1e-3, a.volume_l * 1e-3 / spread, a.volume_l * 1e-3 * spread, "m³", "typed in")
-    v = judge_hold(t, p, volume, kelvin(a.temp_c), chosen(CriterionChoice(school=a.school)))
-
-    def r(x: Any, digits: int = 4) -> dict[str, float]:
-        return {k: float(f"{getattr(x, k):.{digits}g}") for k in ("low", "value", "high")}
-
-    out = {
-        "verdict": v.verdict,
-        "probability": round(v.probability, 4),
-        "odds": {k: round(x, 4) for k, x in v.odds.items()},
-        "leak_pa_m3_s": r(v.leak),
-        "rate_micron_s": r(v.rate),
-        "moisture_g": r(v.moisture),
-        "sound_at_s": None if v.sound_at is None else round(v.sound_at, 1),
-        "hold_from_s": round(float(start), 1),
-        "detection_micron_s": float(f"{v.detection:.3g}"),
-        "criteria": [{"name": c.name, "pass": c.passed, "reason": c.reason} for c in v.criteria],
-        "reasons": list(v.reasons),
-    }
-
-    def words() -> str:
-        lines = [f"{v.sentence} ({v.probability:.0%}), hold from {start:.0f} s, {v.span / 60:.1f} min read"]
-        lines += [f"  {x}" for x in v.reasons]
-        lines += [
-            f"  {c.name}: {'pass' if c.passed else 'not yet' if c.passed is None else 'FAIL'}, {c.reason}"
-            for c in v.criteria
-        ]
-        return "\n".join(lines)
-
-    _print(out, a.json, words)
+    _print(*judge_table(a, _read, _file, Refused))
 
 
 def cmd_plan(a: argparse.Namespace) -> None:
@@ -318,15 +270,16 @@ def parser() -> argparse.ArgumentParser:
     s.add_argument("--fault", default="", help="what is wrong, such as ballast or system-leak")
     s = add("hold", cmd_hold, "judge the hold in a table of readings")
     s.add_argument("readings", metavar="READINGS.csv", help="times and pressures; most layouts are understood")
-    s.add_argument("--volume-l", type=float, required=True, help="isolated volume, litres")
+    s.add_argument("--job", metavar="JOB.json", help="job file that the volume, hoses and touches are taken from")
+    s.add_argument("--volume-l", type=float, default=None, help="isolated volume, litres")
     s.add_argument(
         "--volume-spread", type=float, default=1.15, help="factor by which it may be off (default %(default)s)"
     )
-    s.add_argument("--temp-c", type=float, required=True, help="temperature of the coldest spot, °C")
+    s.add_argument("--temp-c", type=float, default=None, help="temperature of the coldest spot, °C")
     s.add_argument(
         "--isolated-at", type=float, default=None, help="seconds from the first row; found in the curve if not given"
     )
-    s.add_argument("--school", choices=SCHOOLS, default="code-minimum")
+    s.add_argument("--school", choices=SCHOOLS, default=None, help="that of the job, or the code minimum")
     s.add_argument("--json", action="store_true", help="print JSON")
     s = add("export", cmd_export, "write a job as JSON, or its readings as CSV")
     s.add_argument("key", help="the job's key, as in its address")

@@ -11,7 +11,7 @@ from pathlib import Path
 import pytest
 
 from rough_draw.cli import parser
-from rough_draw.core.hold import VERDICTS
+from rough_draw.core.holdlook import VERDICTS
 from rough_draw.core.runstate import TOUCHES
 
 ROOT = Path(__file__).parents[1]

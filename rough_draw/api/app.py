@@ -15,9 +15,11 @@ from fastapi.staticfiles import StaticFiles
 from rough_draw import __version__
 from rough_draw.api import (
     errors,
+    holds,
     routes_alarms,
     routes_breaks,
     routes_day,
+    routes_hold,
     routes_jobs,
     routes_plan,
     routes_prove,
@@ -54,7 +56,7 @@ def _warm() -> None:
         run = runs.view(stored.key)
         if run.series and not run.job.closing.signed_by:
             runs.plan_for(run.job)
-            runs.judge(run)
+            holds.judge(run)
     # Seconds to import, and asked for by the charge only.
     refrigerant.load()
 
@@ -101,10 +103,12 @@ def create_app(path: str | Path, warm: bool = True) -> FastAPI:
     for module in (
         routes_jobs,
         routes_plan,
+        routes_hold,
         routes_rig,
         routes_day,
         routes_shelf,
         routes_run,
+        routes_hold,
         routes_touch,
         routes_why,
         routes_alarms,

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from rough_draw.api.hub import Hub
 from rough_draw.api.schemas import JobOut, RangeOut
 from rough_draw.core.catalogue.quantity import Quantity
-from rough_draw.core.hold import Range
+from rough_draw.core.interval import Range
 from rough_draw.store import jobs
 
 

@@ -11,7 +11,7 @@ from rough_draw.api.schemas import RangeOut
 from rough_draw.core.breaks import worth
 from rough_draw.core.criteria import chosen
 from rough_draw.core.habits import is_wet
-from rough_draw.core.hold import Range
+from rough_draw.core.interval import Range
 from rough_draw.store import jobs
 
 router = APIRouter(tags=["plan"])

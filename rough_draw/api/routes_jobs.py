@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 from fastapi import APIRouter, Query, Response, UploadFile
 
-from rough_draw.api import runs
+from rough_draw.api import holds, runs
 from rough_draw.api.deps import HubDep, Key, job_out
 from rough_draw.api.hub import Hub, bench_name
 from rough_draw.api.routes_run import live_of
@@ -21,7 +21,7 @@ router = APIRouter(tags=["jobs"])
 
 def _stages(run: runs.RunView) -> list[Stage]:
     needs = criteria.chosen(run.job.criterion).minutes * 60.0
-    return stages(run.job, run.state, runs.hold_span(run), needs)
+    return stages(run.job, run.state, holds.hold_span(run), needs)
 
 
 def _states(found: list[Stage]) -> list[StageState]:
@@ -46,7 +46,7 @@ def _row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
         live = live_of(stored.key, run, hub)
         if live.phase != "before" and live.next:
             next_title, next_at = live.next[0].title, live.next[0].due_at
-    if stage in ("release", "record") and (judged := runs.judged_ready(run)) is not None:
+    if stage in ("release", "record") and (judged := holds.judged_ready(run)) is not None:
         if judged.verdict.verdict != "tight-and-dry" and not run.job.release.steps_done and not ended:
             stage, words = "hold", judged.verdict.sentence
         else:

@@ -6,7 +6,7 @@ import re
 
 from fastapi import APIRouter, Response
 
-from rough_draw.api import runs
+from rough_draw.api import holds, runs
 from rough_draw.api.deps import Key
 from rough_draw.core.assemble import Assembly
 from rough_draw.core.job import Job
@@ -35,7 +35,7 @@ def _assembly(job: Job) -> Assembly | None:
 def record_pdf(key: Key) -> Response:
     """The report as PDF."""
     run = runs.view(key)
-    judged = runs.judge(run)
+    judged = holds.judge(run)
     main = run.main()
     record = Record(
         job=run.job,

@@ -12,39 +12,31 @@ import numpy as np
 from fastapi import APIRouter, HTTPException, Query, UploadFile
 from sse_starlette import EventSourceResponse, ServerSentEvent
 
-from rough_draw.api import runs
+from rough_draw.api import holds, runs
 from rough_draw.api.cases import sign_of
-from rough_draw.api.deps import HubDep, Key, floats, maybe, range_out
+from rough_draw.api.deps import HubDep, Key, maybe
 from rough_draw.api.fits import CONTRADICTS, fit_out, fitted, outlook_by
 from rough_draw.api.hub import ATTACHED, SECOND, Hub, second_name
 from rough_draw.api.schemas import (
     Added,
     ColumnOut,
-    CurveOut,
     GaugeOut,
     ImportOut,
     LiveOut,
     NextOut,
-    OutcomeOut,
     RangeOut,
     ReadingsIn,
     SeriesOut,
     StandinIn,
-    VerdictOut,
 )
 from rough_draw.core import criteria, readings_csv
-from rough_draw.core.charge import grams_per_year
 from rough_draw.core.decimate import decimate
 from rough_draw.core.drawing import gauge_place
-from rough_draw.core.hold import ALGORITHM
 from rough_draw.core.live import standing
 from rough_draw.core.livefit import goal_of
 from rough_draw.core.procedure import CHECK_AT, FLUSH_AT, Outlook, ballast_at, next_touches
-from rough_draw.core.proof import known_in_the_hold
 from rough_draw.core.series import find_hold, noted_isolation, time_at_level
 from rough_draw.core.system import atmosphere_of
-from rough_draw.core.units import kelvin
-from rough_draw.core.water import saturation_pressure
 from rough_draw.standins.gauge_server import SPEEDS
 from rough_draw.store import jobs
 
@@ -79,7 +71,7 @@ def live_of(key: str, run: runs.RunView, hub: Hub) -> LiveOut:
         good = np.isfinite(main.pa) & (main.at >= now - 900)
         times, values = main.at[good], main.pa[good]
     stand = standing(plan, elapsed, times, values)
-    begun = runs.hold_start(run)
+    begun = holds.hold_start(run)
     phase = "hold" if begun is not None else ("draw" if started is not None else "before")
     here = stand.plan_time if stand.plan_time is not None else elapsed
 
@@ -210,46 +202,6 @@ def add_readings(key: Key, body: ReadingsIn) -> Added:
     rows = [jobs.NewReading(body.gauge, r.at, r.pa, r.key) for r in body.readings]
     added = jobs.add_readings(key, rows, "typed")
     return Added(added=added)
-
-
-@router.get("/jobs/{key}/verdict")
-def verdict(key: Key) -> VerdictOut | None:
-    """The verdict on the hold, with each school beside it; null where there is no hold yet."""
-    run = runs.view(key)
-    judged = runs.judge(run)
-    if judged is None:
-        return None
-    v = judged.verdict
-    known = known_in_the_hold(run.job, judged.isolation, judged.volume.value)
-    grams = grams_per_year(v.leak, run.job.scope)
-    t = np.linspace(0.0, max(v.span, 60.0) * 1.25, 120)
-    best = v.best()
-    curves = []
-    if best is not None:
-        pa = floats(np.maximum(best.curve(t), 0.0))
-        curves = [CurveOut(name=best.name, odds=v.probability, at=floats(t + judged.start, 14), pa=pa)]
-    return VerdictOut(
-        verdict=v.verdict,
-        sentence=v.sentence,
-        probability=v.probability,
-        odds=v.odds,
-        leak_pa_m3_s=range_out(v.leak),
-        rate_micron_s=range_out(v.rate),
-        grams_per_year=range_out(grams),
-        moisture_g=range_out(v.moisture),
-        sound_at_s=v.sound_at,
-        detection_micron_s=v.detection,
-        span_s=v.span,
-        started_at=judged.start,
-        limit_pa=judged.criterion.limit,
-        saturation_pa=saturation_pressure(kelvin(run.job.scope.coldest_c)),
-        inside=judged.isolation.inside,
-        criteria=[OutcomeOut(key=o.key, name=o.name, passed=o.passed, reason=o.reason) for o in v.criteria],
-        reasons=[*v.reasons, *known],
-        curves=curves,
-        algorithm=ALGORITHM,
-        inputs_hash=judged.inputs_hash,
-    )
 
 
 @router.post("/jobs/{key}/import")

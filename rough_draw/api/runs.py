@@ -2,31 +2,22 @@
 
 from __future__ import annotations
 
-import hashlib
 import threading
 from collections import OrderedDict
 from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any, TypeVar
 
-import numpy as np
-from numpy.typing import NDArray
-
-from rough_draw.core import criteria
 from rough_draw.core.bestrig import Best, Purchase, purchases
 from rough_draw.core.breaks import Worth
 from rough_draw.core.catalogue.quantity import Quantity
-from rough_draw.core.hold import Verdict, judge_hold
 from rough_draw.core.isolation import Isolation, isolation
 from rough_draw.core.job import Job
 from rough_draw.core.plan import Plan, Upgrade, plan_job, rank_upgrades
 from rough_draw.core.runstate import RunState, Touch, fold
 from rough_draw.core.sensitivity import Influence, influences
-from rough_draw.core.series import Series, find_hold
-from rough_draw.core.units import kelvin
 from rough_draw.store import jobs, shelf
 
-FloatArray = NDArray[np.float64]
 T = TypeVar("T")
 
 
@@ -59,7 +50,6 @@ class Cache:
 
 
 _plans = Cache(64)
-_verdicts = Cache(64)
 
 
 def plan_key(job: Job) -> str:
@@ -140,40 +130,6 @@ def view(key: str) -> RunView:
     return RunView(stored.job, touches, fold(touches), jobs.readings(key))
 
 
-def hold_start(run: RunView) -> float | None:
-    """When the hold began: the touch that isolated it, or, with readings but no touches, what the curve shows."""
-    if run.state.isolated_at is not None:
-        return run.state.isolated_at
-    main = run.main()
-    if main is None or run.state.started_at is not None or main.at.size < 8:
-        return None
-    found = find_hold(Series(main.at - main.at[0], main.pa))
-    return float(main.at[0] + found) if found is not None else None
-
-
-def hold_data(run: RunView) -> tuple[float, FloatArray, FloatArray] | None:
-    """Start of the hold (epoch s), times since then and pressures, in range only; None if there is no hold."""
-    start, main = hold_start(run), run.main()
-    if start is None or main is None:
-        return None
-    reopened = [t.at for t in run.touches if t.kind == "reopen" and t.at > start]
-    end = reopened[0] if reopened else np.inf
-    keep = (main.at >= start) & (main.at <= end) & np.isfinite(main.pa)
-    return start, main.at[keep] - start, main.pa[keep]
-
-
-@dataclass(frozen=True)
-class Judged:
-    """A verdict with what it rests on."""
-
-    verdict: Verdict
-    start: float
-    isolation: Isolation
-    volume: Quantity
-    criterion: criteria.Criterion
-    inputs_hash: str
-
-
 _isolations = Cache(64)
 
 
@@ -189,38 +145,3 @@ def isolated(job: Job) -> tuple[Isolation, Quantity]:
     total = plan.assembly.system.volume()
     share = shut_off.volume / total.value
     return shut_off, total.times(share)
-
-
-def _digest(job: Job, start: float, t: FloatArray, p: FloatArray) -> str:
-    return hashlib.sha256(f"{start}|{plan_key(job)}".encode() + t.tobytes() + p.tobytes()).hexdigest()
-
-
-def judged_ready(run: RunView) -> Judged | None:
-    """The verdict if it has been computed already."""
-    data = hold_data(run)
-    found: Judged | None = _verdicts.peek(_digest(run.job, *data)) if data is not None else None
-    return found
-
-
-def judge(run: RunView) -> Judged | None:
-    """The verdict on the run's hold, or None if there is no hold."""
-    data = hold_data(run)
-    if data is None:
-        return None
-    start, t, p = data
-    job = run.job
-    digest = _digest(job, start, t, p)
-
-    def make() -> Judged:
-        shut_off, volume = isolated(job)
-        criterion = criteria.chosen(job.criterion)
-        verdict = judge_hold(t, p, volume, kelvin(job.scope.coldest_c), criterion)
-        return Judged(verdict, start, shut_off, volume, criterion, digest)
-
-    return _verdicts.get(digest, make)
-
-
-def hold_span(run: RunView) -> float:
-    """Seconds of hold that have been read."""
-    data = hold_data(run)
-    return float(data[1][-1]) if data is not None and data[1].size else 0.0

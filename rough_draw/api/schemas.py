@@ -212,49 +212,6 @@ class LiveOut(BaseModel):
     stale: bool
 
 
-class OutcomeOut(BaseModel):
-    """What one school says."""
-
-    key: str
-    name: str
-    passed: bool | None
-    reason: str
-
-
-class CurveOut(BaseModel):
-    """One account drawn over the hold."""
-
-    name: str
-    odds: float
-    at: list[float]
-    pa: list[float]
-
-
-class VerdictOut(BaseModel):
-    """The verdict on the hold."""
-
-    verdict: str
-    sentence: str
-    probability: float
-    odds: dict[str, float]
-    leak_pa_m3_s: RangeOut
-    rate_micron_s: RangeOut
-    grams_per_year: RangeOut
-    moisture_g: RangeOut
-    sound_at_s: float | None
-    detection_micron_s: float
-    span_s: float
-    started_at: float
-    limit_pa: float
-    saturation_pa: float
-    inside: str
-    criteria: list[OutcomeOut]
-    reasons: list[str]
-    curves: list[CurveOut]
-    algorithm: str
-    inputs_hash: str
-
-
 class ColumnOut(BaseModel):
     """A pressure column of an imported table."""
 

@@ -13,7 +13,7 @@ from rough_draw.core.criteria import chosen
 from rough_draw.core.engine import State, advance, compile_network, initial_state
 from rough_draw.core.ensemble import members, run_all
 from rough_draw.core.gas import R_WATER
-from rough_draw.core.hold import Range
+from rough_draw.core.interval import Range
 from rough_draw.core.isolation import isolation, shut
 from rough_draw.core.job import Job
 from rough_draw.core.network import Gas, Leak, Network

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from rough_draw.core.catalogue.fluids import REFRIGERANTS
 from rough_draw.core.gas import R, viscosity_air, viscosity_refrigerant
-from rough_draw.core.hold import Range
+from rough_draw.core.interval import Range
 from rough_draw.core.refrigerant import line_adder
 from rough_draw.core.scope import Scope
 from rough_draw.core.system import atmosphere_of

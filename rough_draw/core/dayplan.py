@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from rough_draw.core.criteria import chosen
-from rough_draw.core.hold import Range
+from rough_draw.core.interval import Range
 from rough_draw.core.job import Job
 from rough_draw.core.plan import Plan
 from rough_draw.core.procedure import CHECK_AT, FLUSH_AT, ballast_at

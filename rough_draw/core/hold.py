@@ -1,4 +1,4 @@
-"""Reading the hold: leak, moisture, both, tight, or not settled; how sure; how much; and since when it was sound."""
+"""Reading the hold: tight, leak, water, refrigerant or hose; how sure; how much; and since when it was sound."""
 
 from __future__ import annotations
 
@@ -10,135 +10,128 @@ from numpy.typing import NDArray
 from rough_draw.core import criteria
 from rough_draw.core.catalogue.quantity import Quantity
 from rough_draw.core.gas import R_WATER
-from rough_draw.core.holdfit import Account, Data, Fit, fit_account, least_rate, make_grid, misfit, thin
-from rough_draw.core.units import MICRON_PA, micron
+from rough_draw.core.holdaccounts import DRAWN, GOOD, accounts
+from rough_draw.core.holddata import jumps, sound_points, thin
+from rough_draw.core.holdfit import Setting, Weighed, make_basis
+from rough_draw.core.holdlook import Frame, Look, look
+from rough_draw.core.holdread import Z90, Reading, ahead, rate_of, slope_now
+from rough_draw.core.holdsound import sound_since, wait
+from rough_draw.core.interval import Range
+from rough_draw.core.units import MICRON_PA
 from rough_draw.core.water import saturation_pressure
 
 FloatArray = NDArray[np.float64]
 
-ALGORITHM = "hold-2"
-SLOW = "moisture-slow"
-"""Account of water that oil and walls give up slowly: moisture, or dry where it stays under the limit."""
-SURE = 0.90
-"""Probability from which a verdict is given; below it the hold is called not settled."""
-
-VERDICTS = ("tight-and-dry", "leak", "moisture", "leak-and-moisture", "not-settled", "invalid")
-
+ALGORITHM = "hold-3"
+SMALLEST = 5e-5
+"""m³; in less, any tool's seat shows hundreds of microns."""
+ATMOSPHERE = 101_325.0
+GAUGE = 0.013
+"""Standard deviation of a gauge's scale, as a share (estimate)."""
 SENTENCE = {
     "tight-and-dry": "Tight and dry",
+    "creeping": "Nearly tight: it creeps",
+    "shallow": "Tight, but not deep enough",
     "leak": "It leaks",
     "moisture": "Water is still in it",
     "leak-and-moisture": "It leaks, and water is still in it",
+    "refrigerant": "Refrigerant still comes out of the oil",
+    "vapour": "Tight, but vapour still comes off",
+    "hose": "Rises no more than its hoses let in",
     "not-settled": "Not settled yet",
+    "unverified": "Unverified: a needle cannot see this",
     "invalid": "This hold cannot be judged",
 }
+ACCOUNT_OF = {
+    "leak": ("leak",),
+    "moisture": ("moisture",),
+    "leak-and-moisture": ("leak-and-moisture",),
+    "refrigerant": ("refrigerant",),
+    "hose": ("hose",),
+}
+AHEAD = (600.0, 3600.0, 86_400.0)
 
 
 @dataclass(frozen=True)
-class Range:
-    """An interval at 90 %: low, value, high."""
+class Circumstances:
+    """What the sheet knows of a hold beside its readings.
 
-    low: float
-    value: float
-    high: float
+    ``hose`` Pa·m³/s let in by hoses that are held with the system; ``drawn`` s of pumping before; ``touches`` s since
+    the first reading at which something was touched; ``wetness`` scales the odds of water, ``ran`` those of
+    refrigerant in its oil; ``gauge_inside`` whether the gauge reads what is held.
+    """
+
+    hose: Quantity | None = None
+    drawn: float = DRAWN
+    touches: tuple[float, ...] = ()
+    ran: float = 1.0
+    wetness: float = 1.0
+    gauge_inside: bool = True
 
 
 @dataclass(frozen=True)
 class Verdict:
-    """What the hold says. Leak in Pa·m³/s, rates in µ/s, water in grams, times in s since isolation."""
+    """What the hold says. Leak Pa·m³/s, rates µ/s, water g, levels Pa, times s since the first reading.
+
+    ``sound`` whether the hold may end now, ``sound_at`` since when, ``wait`` s until it will if it goes on as the
+    likeliest account has it. ``slope`` is how fast it rises now; ``detection`` the smallest leak that could not
+    have been missed.
+    """
 
     verdict: str
     probability: float
     odds: dict[str, float]
     leak: Range
     rate: Range
+    slope: Range
+    rising: bool
     moisture: Range
-    sound_at: float | None
+    ahead: tuple[tuple[float, Range], ...]
     detection: float
     plateau: Range
+    open: tuple[str, ...]
+    sound: bool
+    sound_at: float | None
+    wait: float | None
     criteria: tuple[criteria.Outcome, ...]
-    fits: tuple[Fit, ...]
-    reasons: tuple[str, ...]
     span: float
+    why: str = ""
+    readings: tuple[Reading, ...] = ()
+    weighed: Weighed | None = None
+    saturation: float = 0.0
+    limit: float = 0.0
+    first: float = 0.0
+    peak: float = 0.0
 
     @property
     def sentence(self) -> str:
         """The verdict in words."""
         return SENTENCE[self.verdict]
 
-    def best(self) -> Fit | None:
-        """The account that explains the hold best."""
-        return max(self.fits, key=lambda f: f.log_evidence, default=None)
+    def best(self) -> Reading | None:
+        """The model that explains the hold best, of an account that the verdict names where there is one."""
+        named = [r for r in self.readings if r.name in ACCOUNT_OF.get(self.verdict, (r.name,))]
+        return max(named or self.readings, key=lambda r: r.weight, default=None)
 
+    def accounts(self) -> list[Reading]:
+        """The best model of every account, the likeliest first."""
+        found: dict[str, Reading] = {}
+        shares: dict[str, float] = {}
+        for r in self.readings:
+            shares[r.name] = shares.get(r.name, 0.0) + r.weight
+            if r.name not in found or r.weight > found[r.name].weight:
+                found[r.name] = r
+        return sorted(found.values(), key=lambda r: shares[r.name], reverse=True)
 
-FAR_FROM = 3.0
-"""Misfit from which a leak is also tried as seen from beyond a narrow way."""
-FAR_SHARES = (0.015, 0.03, 0.06, 0.12)
-"""Times of that way, as shares of the hold's span."""
-
-
-def _accounts(data: Data, psat: float, limit: float) -> list[Account]:
-    """The accounts, with priors that are stated in docs/physics.md.
-
-    Settling: amplitude log-normal about 150 µ (a factor 3), within minutes. Moisture: a plateau between the
-    limit and saturation, half of the time at saturation over the gas that was there.
-    Saturation itself is uncertain by 4 % (½ K). Beside
-    water given up slowly by oil looks straight at first: about 0.05 µ/s (a factor e), dying out. Beside
-    water, a leak is only called one from 3.5 % of saturation over the span: evaporation is not known better.
-    """
-    m = MICRON_PA
-    # What gas was left stands on top of the vapour.
-    gas = float(data.pressure[0])
-    top = psat * 1.04 + gas + 150 * m
-    rate = least_rate(data)
-    settle = {"median": 150 * m, "spread": 1.1, "tau_median": 90.0, "tau_spread": 1.0}
-    wet = {"median": 0.4 * psat, "spread": 1.2, "saturation": psat + gas, "tau_median": 400.0, "tau_spread": 1.2}
-    beside = max(rate, 0.035 * psat / data.span)
-    high = max(limit * 1.02, 1.5 * limit)
-    slow = {"slow_tau": 2.0 * data.span, "rate_median": 0.05 * m, "rate_spread": 1.0}
-    return [
-        Account("tight-and-dry", False, False, 0.0, limit, prior=0.5, **settle),
-        Account("leak", True, False, 0.0, max(high, 1500 * m), prior=0.22, least_rate=rate, **settle),
-        Account(SLOW, True, False, 0.0, max(high, 1500 * m), prior=0.2, least_rate=rate, **settle, **slow),
-        Account("moisture", False, True, min(limit, 0.9 * top), top, prior=0.22, **wet),
-        Account(
-            "leak-and-moisture",
-            True,
-            True,
-            min(limit, 0.9 * top),
-            top,
-            prior=0.06,
-            least_rate=beside,
-            rate_doubt=0.5 * beside,
-            **wet,
-        ),
-    ]
-
-
-def _judge(data: Data, psat: float, limit: float) -> tuple[dict[str, float], list[Fit]]:
-    """Odds of the accounts and their fits. σ is inflated by what even the best account cannot explain."""
-    accounts = _accounts(data, psat, limit)
-    grids = {water: make_grid(data, water) for water in (False, True)}
-    fits = [fit_account(data, a, grids[a.water], hopeless=0.0) for a in accounts]
-    near = 40.0 * min(f.chi2 for f in fits) + 400.0
-    fits = [fit_account(data, a, grids[a.water], hopeless=near) for a in accounts]
-    inflate = misfit(data, fits)
-    if inflate > FAR_FROM:
-        # No account begins late enough: the gauge may sit beyond a metering device from where it leaks.
-        plain = next(a for a in accounts if a.name == "leak")
-        late = [replace(plain, far=data.span * share) for share in FAR_SHARES]
-        tried = [(fit_account(data, a, grids[False], hopeless=near), a) for a in late]
-        best, account = max(tried, key=lambda x: x[0].log_evidence)
-        at = next(i for i, f in enumerate(fits) if f.name == "leak")
-        if best.log_evidence > fits[at].log_evidence:
-            fits[at], accounts[at] = best, account
-            inflate = misfit(data, fits)
-    if inflate > 1.05:
-        fits = [fit_account(data, a, grids[a.water], inflate, near / inflate) for a in accounts]
-    evidence = np.array([f.log_evidence for f in fits])
-    p = np.exp(evidence - evidence.max())
-    p /= p.sum()
-    return {f.name: float(x) for f, x in zip(fits, p, strict=True)}, fits
+    def residuals(self) -> tuple[FloatArray, FloatArray, FloatArray]:
+        """What the best account leaves over: times s, left Pa, and one standard error Pa."""
+        best = self.best()
+        if self.weighed is None or best is None:
+            none = np.zeros(0)
+            return none, none, none
+        data = self.weighed.data
+        left = data.pressure - best.curve(data.time, float(data.time[-1]))
+        return data.time, left, data.sigma * float(np.sqrt(self.weighed.inflate))
 
 
 def judge_hold(
@@ -147,165 +140,144 @@ def judge_hold(
     volume: Quantity,
     coldest: float,
     criterion: criteria.Criterion | None = None,
+    known: Circumstances | None = None,
     schools: tuple[criteria.Criterion, ...] = tuple(criteria.SCHOOLS.values()),
     find_sound: bool = True,
 ) -> Verdict:
     """Judge a hold. ``times`` s since isolation, ``pressures`` Pa, ``volume`` m³ isolated, ``coldest`` K.
 
-    The physical verdict uses ``criterion.limit`` only as the level that tells settling from water; each
+    The physical verdict uses ``criterion.limit`` only as the level that tells dry from wet; each
     school's own rule stands beside it.
     """
     main = criterion or criteria.SCHOOLS["code-minimum"]
-    psat = saturation_pressure(coldest)
-    everyone = tuple(c for c in schools if c.key != main.key)
-    outcomes = tuple(criteria.apply(c, times, pressures) for c in (main, *everyone))
+    known = known or Circumstances()
+    saturation = saturation_pressure(coldest)
+    others = tuple(c for c in schools if c.key != main.key)
+    outcomes = tuple(criteria.apply(c, times, pressures) for c in (main, *others))
     span = float(times[-1] - times[0]) if times.size else 0.0
-    why = _unfit(times, pressures, span, volume)
+    why = _unfit(times, pressures, span, volume, known)
+    limit = min(max(main.limit, 300 * MICRON_PA), 0.6 * saturation)
     if why:
-        zero = Range(0.0, 0.0, 0.0)
-        return Verdict("invalid", 1.0, {}, zero, zero, zero, None, 0.0, zero, outcomes, (), (why,), span)
-    limit = min(max(main.limit, 300 * MICRON_PA), 0.6 * psat)
-    result = _verdict(times, pressures, volume, coldest, psat, limit, outcomes)
-    if find_sound and result.verdict not in ("not-settled", "invalid"):
-        result = replace(result, sound_at=_sound_since(times, pressures, volume, coldest, psat, limit, result))
-    return result
+        return no_verdict("invalid", outcomes, span, why)
+    frame = framed(times, pressures, volume, saturation, limit, known)
+    weighed, readings, now = look(frame)
+    found = _verdict(now, weighed, readings, volume, coldest, frame, outcomes, span)
+    if find_sound and now.sound:
+        return replace(found, sound_at=sound_since(frame, now, weighed.inflate))
+    if find_sound:
+        return replace(found, wait=wait(frame, readings, now))
+    return found
 
 
-def _unfit(times: FloatArray, pressures: FloatArray, span: float, volume: Quantity) -> str | None:
+def no_verdict(name: str, outcomes: tuple[criteria.Outcome, ...], span: float, why: str) -> Verdict:
+    """A verdict that says nothing of the system: invalid, or unverified."""
+    none = Range(0.0, 0.0, 0.0)
+    return Verdict(
+        name, 1.0, {}, none, none, none, False, none, (), 0.0, none, (), False, None, None, outcomes, span, why
+    )
+
+
+def framed(
+    times: FloatArray, pressures: FloatArray, volume: Quantity, saturation: float, limit: float, known: Circumstances
+) -> Frame:
+    """A hold made ready to be looked at: in bins, with the shapes on them and the accounts that compete."""
+    t = times - times[0]
+    keep = sound_points(t, pressures)
+    touches = tuple(x - float(times[0]) for x in known.touches) or jumps(t[keep], pressures[keep])
+    data = thin(t[keep], pressures[keep], touches)
+    setting = Setting(saturation, max(known.drawn, 300.0))
+    hose = known.hose.times(1.0 / volume.value) if known.hose is not None and known.hose.value > 0 else None
+    chosen = accounts(hose, known.wetness, known.ran)
+    return Frame(data, make_basis(data, setting), setting, chosen, limit, hose)
+
+
+def _unfit(times: FloatArray, pressures: FloatArray, span: float, volume: Quantity, known: Circumstances) -> str:
     if times.size < 6:
         return f"only {times.size} readings in the hold; at least 6 are needed"
     if span < 60.0:
         return f"the hold is {span:.0f} s long; at least 60 s are needed to tell a rise from settling"
     if float(pressures.max()) > 90_000.0:
         return "the pressure reached the atmosphere: a valve was opened or a joint let go"
-    if volume.value < 5e-5:
+    if not known.gauge_inside:
+        return "the gauge stands outside of what was shut off, so it does not read the system"
+    if volume.value < SMALLEST:
         ml = volume.value * 1e6
         return f"the isolated volume is {ml:.0f} ml: too small to judge, any tool's seat shows hundreds of µ"
-    return None
+    return ""
 
 
 def _verdict(
-    times: FloatArray,
-    pressures: FloatArray,
+    now: Look,
+    weighed: Weighed,
+    readings: list[Reading],
     volume: Quantity,
     coldest: float,
-    psat: float,
-    limit: float,
+    frame: Frame,
     outcomes: tuple[criteria.Outcome, ...],
+    span: float,
 ) -> Verdict:
-    data = thin(times, pressures)
-    every, fits = _judge(data, psat, limit)
-    slow = next(f for f in fits if f.name == SLOW)
-    # Water that comes off so slowly that it stays under the limit is what a dry system does.
-    counts_as = "tight-and-dry" if slow.plateau + slow.rate * slow.slow_tau <= limit else "moisture"
-    odds = {k: v + (every[SLOW] if k == counts_as else 0.0) for k, v in every.items() if k != SLOW}
-    name = max(odds, key=lambda k: odds[k])
-    mine = [f for f in fits if f.name == name or (name == counts_as and f.name == SLOW)]
-    fit = max(mine, key=lambda f: every[f.name])
-    leak_fit = fit if fit.rate > 0 and fit.name != SLOW else next(f for f in fits if f.name == "leak")
-    probability = odds[name]
-    reasons: list[str] = []
-    span = float(times[-1] - times[0])
-    detection = max(least_rate(data), 3.0 * (leak_fit.rate_high - leak_fit.rate_low) / 3.29)
-    verdict = name if probability >= SURE else "not-settled"
-    top = float(np.quantile(pressures, 0.98))
-    if top > psat * 1.06 + float(pressures[0]) + 200 * MICRON_PA and name == "moisture":
-        verdict = "leak"
-        reasons.append(f"above {micron(psat):,.0f} µ, saturation at the coldest spot, so water alone cannot do it")
-    leaky = odds["leak"] + odds["leak-and-moisture"]
-    wet = odds["moisture"] + odds["leak-and-moisture"]
-    if verdict == "not-settled":
-        if leaky >= SURE:
-            reasons.append("it rises straight on, so it leaks; whether water is in it too is not clear yet")
-        elif wet >= SURE:
-            reasons.append("water is in it; whether it leaks too is not clear yet")
-        elif odds["tight-and-dry"] < 0.05:
-            reasons.append("still rising: leak and water look alike until the curve has bent; let it stand")
-        else:
-            reasons.append("the curve has not shown yet whether it levels off; let it stand")
-    if verdict == "tight-and-dry" and span < 300.0:
-        verdict = "not-settled"
-        reasons.append("flat so far, but under five minutes equalisation can hide a slow rise")
-    reasons.extend(_account_words(verdict, fit, psat))
-    has_leak = verdict in ("leak", "leak-and-moisture")
-    r = (fit.rate_low, fit.rate, fit.rate_high) if has_leak else (0.0, 0.0, detection)
-    leak = Range(r[0] * volume.low, r[1] * volume.value, r[2] * volume.high)
+    end, setting, hose = now.span, frame.setting, frame.hose
+    # The last bin stands at its own middle, a little before the last reading.
+    late = max(0.0, span - end)
+    m = MICRON_PA
+    rise = slope_now(readings, end)
+    has_leak = now.verdict in ("leak", "leak-and-moisture")
+    r = Range(0.0, 0.0, now.detection)
+    if has_leak:
+        r = rate_of(readings, ("leak", "leak-and-moisture"))
+        # A hose held with the system has its part in the rise; a gauge is true to a few hundredths.
+        h = hose if hose is not None else Quantity(0.0, 0.0, 0.0, "", "")
+        wide = Z90 * GAUGE * r.value
+        low, high = r.value - float(np.hypot(r.value - r.low, wide)), r.value + float(np.hypot(r.high - r.value, wide))
+        r = Range(max(0.0, low - h.high), max(0.0, r.value - h.value), max(0.0, high - h.low))
+    # The level where it would end is said of what does not leak.
+    still = [x for x in readings if x.name != "refrigerant"]
+    best = max(still or readings, key=lambda x: x.weight)
+    level, sd = best.at(end, end, "level")
     return Verdict(
-        verdict,
-        probability,
-        odds,
-        leak,
-        Range(*(x / MICRON_PA for x in r)),
-        _moisture(verdict, fit, float(pressures[-1]), volume, coldest, psat),
+        now.verdict,
+        now.probability,
+        now.odds,
+        Range(r.low * volume.low, r.value * volume.value, r.high * volume.high),
+        Range(r.low / m, r.value / m, r.high / m),
+        Range(rise.low / m, rise.value / m, rise.high / m),
+        rise.low > 0.2 * GOOD or now.odds["leak"] + now.odds["leak-and-moisture"] > 0.5,
+        _moisture(now.verdict, readings, end, volume, coldest, setting),
+        tuple((s, ahead(readings, s + late, end, setting, ATMOSPHERE)) for s in AHEAD),
+        now.detection / m,
+        Range(max(0.0, level - 1.645 * sd), level, level + 1.645 * sd),
+        now.open,
+        now.sound,
         None,
-        detection / MICRON_PA,
-        Range(fit.plateau_low, fit.plateau, fit.plateau_high),
+        None,
         outcomes,
-        tuple(fits),
-        tuple(reasons),
         span,
+        "",
+        tuple(readings),
+        weighed,
+        setting.saturation,
+        frame.limit,
+        float(frame.data.pressure[0]),
+        float(frame.data.pressure.max()),
     )
 
 
-def _account_words(verdict: str, fit: Fit, psat: float) -> list[str]:
-    if verdict == "tight-and-dry" and fit.name == SLOW:
-        return [f"creeps at {fit.rate / MICRON_PA:.2f} µ/s and dies out well under the limit"]
-    if verdict == "tight-and-dry":
-        return [f"levels off at {micron(fit.plateau):,.0f} µ with no straight rise left"]
-    if verdict == "leak":
-        return [f"rises straight on at {fit.rate / MICRON_PA:.2f} µ/s once it has settled"]
-    if verdict == "moisture":
-        if fit.name == SLOW:
-            return [f"creeps up at {fit.rate / MICRON_PA:.2f} µ/s and bends: water that oil or walls give up slowly"]
-        share = fit.plateau / psat
-        if share > 0.85:
-            return [f"bends toward {micron(psat):,.0f} µ, where water boils at the coldest spot: free water"]
-        return [f"bends toward {micron(fit.plateau):,.0f} µ, over the limit and under saturation: bound water"]
-    if verdict == "leak-and-moisture":
-        return [f"a curved start from water on a straight rise of {fit.rate / MICRON_PA:.2f} µ/s"]
-    return []
-
-
-def _moisture(verdict: str, fit: Fit, now: float, volume: Quantity, coldest: float, psat: float) -> Range:
-    """Water left, g, as vapour at the plateau. Near saturation liquid may stand behind it: then tenfold above."""
-    if "moisture" not in verdict:
+def _moisture(
+    verdict: str, readings: list[Reading], end: float, volume: Quantity, coldest: float, setting: Setting
+) -> Range:
+    """Water left, g: the vapour it would end as. Near saturation liquid may stand behind it: then tenfold above."""
+    if verdict not in ("moisture", "leak-and-moisture"):
         return Range(0.0, 0.0, 0.0)
+    best = max((r for r in readings if r.water), key=lambda r: r.weight)
+    level, sd = (
+        float(best.beta[-2 if best.rise else -1]),
+        float(np.sqrt(best.cov[-2, -2] if best.rise else best.cov[-1, -1])),
+    )
     per_pa = 1000.0 / (R_WATER * coldest)
-    if fit.name == SLOW:
-        given = fit.rate * fit.slow_tau * per_pa
-        return Range(0.3 * given * volume.low, given * volume.value, 10.0 * given * volume.high)
-    vapour = min(fit.plateau, psat) * volume.value * per_pa
-    low = max(0.0, min(fit.plateau_low, now) - fit.p0) * volume.low * per_pa
-    high = min(fit.plateau_high, 1.04 * psat) * volume.high * per_pa
-    if fit.plateau > 0.85 * psat:
+    low = max(0.0, level - 1.645 * sd)
+    high = min(level + 1.645 * sd, 1.04 * setting.saturation)
+    high = max(high, low)
+    if level > 0.85 * setting.saturation:
         high *= 10.0
-    return Range(min(low, vapour), vapour, max(high, vapour))
-
-
-def _sound_since(
-    times: FloatArray,
-    pressures: FloatArray,
-    volume: Quantity,
-    coldest: float,
-    psat: float,
-    limit: float,
-    final: Verdict,
-) -> float | None:
-    """Earliest time, s, from which every longer look gave the final verdict, at 0.95 or better.
-
-    Looks at growing parts of the hold, the longest first, until one disagrees.
-    """
-    if final.probability < 0.95:
-        return None
-    sound: float | None = None
-    start = max(90.0, float(times[min(6, times.size - 1)]))
-    looks = np.geomspace(start, final.span, 12) if final.span > start else np.array([final.span])
-    for end in looks[::-1]:
-        keep = times <= end + 1e-9
-        if int(keep.sum()) < 6:
-            break
-        part = _verdict(times[keep], pressures[keep], volume, coldest, psat, limit, ())
-        if part.verdict != final.verdict or part.probability < 0.95:
-            break
-        sound = float(end)
-    return sound
+    value = min(max(level, low), setting.saturation) * volume.value * per_pa
+    return Range(min(low * volume.low * per_pa, value), value, max(high * volume.high * per_pa, value))

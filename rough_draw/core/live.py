@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from rough_draw.core.hold import Range
+from rough_draw.core.interval import Range
 from rough_draw.core.plan import Plan
 from rough_draw.core.series import time_at_level
 from rough_draw.core.units import MICRON_PA

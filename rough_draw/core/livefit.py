@@ -17,7 +17,7 @@ from rough_draw.core.assemble import Assembly, assemble, vary
 from rough_draw.core.criteria import chosen
 from rough_draw.core.engine import Change, Stop, advance, compile_network, run
 from rough_draw.core.ensemble import run_all, spread
-from rough_draw.core.hold import Range
+from rough_draw.core.interval import Range
 from rough_draw.core.job import Job
 from rough_draw.core.network import Network
 from rough_draw.core.plan import HORIZON

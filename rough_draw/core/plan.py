@@ -12,7 +12,7 @@ from rough_draw.core.assemble import Assembly, assemble, vary
 from rough_draw.core.criteria import chosen
 from rough_draw.core.engine import Run, Stop, run
 from rough_draw.core.ensemble import members, quantiles, run_all
-from rough_draw.core.hold import Range
+from rough_draw.core.interval import Range
 from rough_draw.core.isolation import behind_check, left_out
 from rough_draw.core.job import Job
 from rough_draw.core.kit import KitItem

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from rough_draw.core.catalogue.proving import TEMPERATURE_SLIP
-from rough_draw.core.hold import Range
+from rough_draw.core.interval import Range
 from rough_draw.core.proved import Prove
 from rough_draw.core.units import kelvin
 

@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 
 from rough_draw.core.catalogue.rigparts import GAUGES, TEE_VOLUME
 from rough_draw.core.engine import run
-from rough_draw.core.hold import Range
+from rough_draw.core.interval import Range
 from rough_draw.core.job import Job
 from rough_draw.core.network import Leak, Network
 from rough_draw.core.pumpmodel import pump_element

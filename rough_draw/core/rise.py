@@ -10,7 +10,7 @@ from dataclasses import dataclass
 
 from rough_draw.core.catalogue.proving import RIG_VOLUME_SPREAD, TIGHT_PART, TINY
 from rough_draw.core.catalogue.quantity import Quantity
-from rough_draw.core.hold import Range
+from rough_draw.core.interval import Range
 from rough_draw.core.job import Job
 from rough_draw.core.proved import StageReading
 from rough_draw.core.rigproof import PUMPING, Expected, ProofStage, expected, proof_stages

@@ -21,6 +21,7 @@ from rough_draw.core import criteria
 from rough_draw.core.assemble import Assembly, valve_names
 from rough_draw.core.charge import cautions, charge_to_weigh, grams_per_year
 from rough_draw.core.hold import ALGORITHM, Verdict
+from rough_draw.core.holdwords import NAMES, disagreements, likely, reasons
 from rough_draw.core.isolation import isolation
 from rough_draw.core.job import Job
 from rough_draw.core.proof import prove
@@ -193,8 +194,11 @@ def _hold(r: Record) -> list[Flowable]:
     t, p = r.at[keep] - r.hold_start, r.pa[keep]
     within = t <= v.span + 1.0
     fit = v.best()
-    words = [f"{v.sentence}. Probability {v.probability:.0%}; {v.span / 60:.0f} min read; {r.inside}."]
-    words += [x[0].upper() + x[1:] + "." for x in v.reasons]
+    words = [f"{v.sentence}: {likely(v.probability)}, {v.probability:.0%}; {v.span / 60:.0f} min read; {r.inside}."]
+    words += [x[0].upper() + x[1:] + "." for x in reasons(v)]
+    odds = sorted(v.odds.items(), key=lambda x: x[1], reverse=True)
+    if odds:
+        words.append("Odds: " + ", ".join(f"{NAMES[k]} {x:.1%}" for k, x in odds) + ".")
     if "leak" in v.verdict:
         g = grams_per_year(v.leak, r.job.scope)
         words.append(
@@ -204,8 +208,7 @@ def _hold(r: Record) -> list[Flowable]:
     if "moisture" in v.verdict:
         m = v.moisture
         words.append(f"Water left {m.value:.2f} g ({m.low:.2f} to {m.high:.2f}).")
-    if v.verdict == "tight-and-dry":
-        words.append(f"The smallest leak this hold could have shown is {v.detection:.2f} µ/s.")
+    words += disagreements(v, grams_per_year(v.leak, r.job.scope))
     parts: list[Flowable] = [
         KeepTogether(
             [

@@ -10,7 +10,7 @@ from reportlab.graphics.shapes import Drawing, Line, PolyLine, Rect, String
 from reportlab.lib.colors import Color, HexColor
 
 from rough_draw.core.decimate import decimate
-from rough_draw.core.holdfit import Fit
+from rough_draw.core.holdread import Reading
 from rough_draw.core.units import micron
 
 FloatArray = NDArray[np.float64]
@@ -145,7 +145,7 @@ def draw_chart(at: FloatArray, pa: FloatArray, marks: list[tuple[float, str]], t
     return frame.drawing
 
 
-def hold_chart(t: FloatArray, p: FloatArray, fit: Fit | None, limit: float, width: float) -> Drawing:
+def hold_chart(t: FloatArray, p: FloatArray, fit: Reading | None, limit: float, width: float) -> Drawing:
     """The hold: ``t`` s since isolation, ``p`` Pa, with the chosen account in pencil."""
     x, y = decimate(t, p, 600)
     top = max(micron(limit) * 1.15, micron(float(p.max())) * 1.1)
@@ -153,6 +153,6 @@ def hold_chart(t: FloatArray, p: FloatArray, fit: Fit | None, limit: float, widt
     frame.level(micron(limit), f"limit {micron(limit):,.0f}", GREEN)
     if fit is not None:
         grid = np.linspace(0, float(t[-1]), 100)
-        frame.curve(grid / 60.0, micron(1.0) * fit.curve(grid), PENCIL, dash=True)
+        frame.curve(grid / 60.0, micron(1.0) * fit.curve(grid, float(t[-1])), PENCIL, dash=True)
     frame.curve(x / 60.0, micron(1.0) * y, MEASURED)
     return frame.drawing

@@ -8,7 +8,7 @@ from pydantic import ValidationError
 
 from rough_draw.core.alarms import USUAL, Alarm
 from rough_draw.core.dayplan import DayTouch, underway
-from rough_draw.core.hold import Range
+from rough_draw.core.interval import Range
 from rough_draw.core.ringing import Facts, ringing
 from rough_draw.core.units import MICRON_PA
 

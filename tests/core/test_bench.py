@@ -16,7 +16,7 @@ from rough_draw.core.carry import carry
 from rough_draw.core.dayplan import RIGGING, DayTouch, Planned, conflicts, fit, touches
 from rough_draw.core.drawing import draw
 from rough_draw.core.findings import findings
-from rough_draw.core.hold import Range
+from rough_draw.core.interval import Range
 from rough_draw.core.isolation import isolation
 from rough_draw.core.job import CriterionChoice, Job
 from rough_draw.core.kit import KitItem

@@ -12,8 +12,10 @@ from hypothesis import strategies as st
 from rough_draw.core import criteria
 from rough_draw.core.catalogue.quantity import Quantity
 from rough_draw.core.charge import cautions, charge_to_weigh, grams_per_year
-from rough_draw.core.hold import Range, judge_hold
-from rough_draw.core.holdfit import approach, thin
+from rough_draw.core.hold import judge_hold
+from rough_draw.core.holddata import thin
+from rough_draw.core.holdwords import reasons
+from rough_draw.core.interval import Range
 from rough_draw.core.job import CriterionChoice
 from rough_draw.core.scope import Scope
 from rough_draw.core.units import MICRON_PA
@@ -93,7 +95,7 @@ def test_bends_toward_saturation_is_moisture() -> None:
     # 13,640 µ of vapour in 8 l at 16 °C is 0.109 g; liquid may stand behind it.
     assert v.moisture.value == pytest.approx(0.109, rel=0.1)
     assert v.moisture.high > 5 * v.moisture.value
-    assert "free water" in v.reasons[0]
+    assert "free water" in reasons(v)[0]
 
 
 @pytest.mark.parametrize("tau", [150, 320, 700])
@@ -107,27 +109,36 @@ def test_water_is_never_called_tight_nor_a_leak_alone(tau: float) -> None:
 def test_levels_off_over_the_limit_is_bound_water() -> None:
     v = judged(*hold(minutes=30, water=2500, tau_water=280))
     assert v.verdict == "moisture"
-    assert "bound water" in v.reasons[0]
+    assert "bound water" in reasons(v)[0]
 
 
 def test_leak_and_moisture_together() -> None:
     psat = saturation_pressure(T_COLD) / M
-    v = judged(*hold(minutes=30, water=psat, tau_water=250, leak=1.2))
+    v = judged(*hold(minutes=30, water=psat, tau_water=250, leak=4.0))
     assert v.verdict == "leak-and-moisture"
-    assert v.rate.low < 1.2 < v.rate.high * 1.15
+    assert v.rate.low < 4.0 < v.rate.high * 1.15
+    # Smaller, it hides in what the sun does to so much vapour: said as likely, not as certain.
+    v = judged(*hold(minutes=30, water=psat, tau_water=250, leak=1.2))
+    assert v.verdict == "moisture"
+    assert v.open == ("leak",)
+    assert v.odds["leak-and-moisture"] > 0.5
+    assert v.detection > 1.2
+    assert "may well leak too" in reasons(v)[1]
 
 
 def test_above_saturation_cannot_be_water() -> None:
     t = np.arange(0, 1500.0, 2.0)
-    p = (200 + 20_000 * (1 - np.exp(-t / 1200.0))) * M
+    p = (200 + 30_000 * (1 - np.exp(-t / 1200.0))) * M
     v = judged(t, p)
     assert v.verdict in ("leak", "leak-and-moisture")
+    assert v.odds["moisture"] == 0.0
+    assert "water alone cannot do it" in " ".join(reasons(v))
 
 
 def test_a_short_hold_is_not_settled() -> None:
     v = judged(*hold(minutes=2.5))
     assert v.verdict == "not-settled"
-    assert v.reasons
+    assert reasons(v)
 
 
 @pytest.mark.parametrize(
@@ -141,14 +152,14 @@ def test_a_short_hold_is_not_settled() -> None:
 def test_what_cannot_be_judged_says_why(t: np.ndarray, p: np.ndarray, says: str) -> None:
     v = judged(t, p)
     assert v.verdict == "invalid"
-    assert says in v.reasons[0]
+    assert says in reasons(v)[0]
 
 
 def test_a_capped_rig_is_too_small_to_judge() -> None:
     t, p = hold(leak=5)
     v = judge_hold(t, p, Quantity(2e-5, 1e-5, 3e-5, "m³", "test"), T_COLD)
     assert v.verdict == "invalid"
-    assert "20 ml" in v.reasons[0]
+    assert "20 ml" in reasons(v)[0]
 
 
 def test_single_bad_points_do_not_turn_it() -> None:
@@ -173,15 +184,6 @@ def test_coarse_gauge_sees_what_it_can() -> None:
 def test_no_leak_of_0_3_or_more_is_called_tight(seed: int, rate: float, settle: float) -> None:
     v = judged(*hold(leak=rate, settle=settle, seed=seed))
     assert v.verdict != "tight-and-dry"
-
-
-def test_approach_starts_at_rest_and_ends_at_one() -> None:
-    t = np.array([0.0, 1e-3, 1e5])
-    g = approach(t, 100.0, 5.0, 0.1)
-    assert g[0] == pytest.approx(0, abs=1e-12)
-    assert g[1] < 1e-6
-    assert g[2] == pytest.approx(1)
-    assert np.all(np.isfinite(approach(t, 100.0, 100.0)))
 
 
 def test_thinning_keeps_the_mean_line() -> None:

@@ -7,7 +7,8 @@ import pytest
 
 from rough_draw.core import criteria
 from rough_draw.core.catalogue.quantity import Quantity
-from rough_draw.core.hold import VERDICTS, Verdict, judge_hold
+from rough_draw.core.hold import Verdict, judge_hold
+from rough_draw.core.holdlook import VERDICTS
 from rough_draw.core.units import MICRON_PA, kelvin
 from rough_draw.core.water import saturation_pressure
 from tests.core.test_hold import hold
@@ -127,4 +128,4 @@ def test_odds_add_up_and_verdicts_are_known() -> None:
         assert v.sentence
         best = v.best()
         assert best is not None
-        assert np.isfinite(best.curve(np.array([0.0, 600.0, 3600.0]))).all()
+        assert np.isfinite(best.curve(np.array([0.0, 600.0, 3600.0]), v.span)).all()

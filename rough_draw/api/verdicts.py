@@ -1,0 +1,179 @@
+"""Verdicts as the API says them."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from rough_draw.api.deps import floats, range_out
+from rough_draw.api.schemas import RangeOut
+from rough_draw.api.schemas_hold import (
+    AdviceOut,
+    AheadOut,
+    CurveOut,
+    DialOut,
+    EarlierOut,
+    OddsOut,
+    OutcomeOut,
+    PlaceOut,
+    ResidualsOut,
+    VerdictOut,
+)
+from rough_draw.core import criteria
+from rough_draw.core.catalogue.quantity import Quantity
+from rough_draw.core.charge import grams_per_year
+from rough_draw.core.hold import ALGORITHM, Verdict, no_verdict
+from rough_draw.core.holdcompare import Before, compared
+from rough_draw.core.holdnext import what_next
+from rough_draw.core.holdwords import NAMES, account_words, disagreements, likely, reasons
+from rough_draw.core.interval import Range
+from rough_draw.core.isolation import Isolation
+from rough_draw.core.leakplaces import Place
+from rough_draw.core.scope import Scope
+from rough_draw.core.system import atmosphere_of
+from rough_draw.core.units import MICRON_PA, kelvin
+from rough_draw.core.water import saturation_pressure
+
+DRAWN_ODDS = 0.02
+"""Accounts less likely than this are not drawn."""
+
+
+def outcomes(v: Verdict, main: criteria.Criterion) -> list[OutcomeOut]:
+    """The schools, the chosen one first, each with its rule."""
+    rules = {**{k: c.rule() for k, c in criteria.SCHOOLS.items()}, main.key: main.rule()}
+    return [OutcomeOut(key=o.key, name=o.name, rule=rules[o.key], passed=o.passed, reason=o.reason) for o in v.criteria]
+
+
+def curves(v: Verdict, start: float) -> list[CurveOut]:
+    """The accounts that are worth drawing, the likeliest first, carried on a fifth beyond the readings."""
+    t = np.linspace(0.0, max(v.span, 60.0) * 1.2, 90)
+    shares: dict[str, float] = {}
+    for r in v.readings:
+        shares[r.name] = shares.get(r.name, 0.0) + r.weight
+    best = v.best()
+    found = []
+    for r in v.accounts():
+        chosen = best is not None and r.name == best.name
+        if shares[r.name] < DRAWN_ODDS and not chosen:
+            continue
+        pa = np.maximum(r.curve(t, v.span), 0.0)
+        found.append(
+            CurveOut(
+                name=r.name,
+                words=account_words(v, r),
+                odds=shares[r.name],
+                best=chosen,
+                at=floats(t + start, 14),
+                pa=floats(pa),
+            )
+        )
+    return found
+
+
+def verdict_out(
+    v: Verdict,
+    start: float,
+    volume: Quantity,
+    main: criteria.Criterion,
+    scope: Scope,
+    held: Isolation | None = None,
+    inside: str = "",
+    known: tuple[str, ...] = (),
+    found: tuple[Place, ...] = (),
+    before: tuple[Before, ...] = (),
+    digest: str = "",
+) -> VerdictOut:
+    """A verdict with its words. ``start`` epoch s or 0, ``volume`` m³; ``known``: what the rig proof says of it."""
+    grams = grams_per_year(v.leak, scope)
+    at, left, sigma = v.residuals()
+    advice = what_next(v, main, held)
+    odds = sorted(v.odds.items(), key=lambda x: x[1], reverse=True)
+    return VerdictOut(
+        verdict=v.verdict,
+        sentence=v.sentence,
+        probability=v.probability,
+        likely=likely(v.probability),
+        odds=[OddsOut(key=k, name=NAMES[k], odds=x, words=likely(x)) for k, x in odds],
+        leak_pa_m3_s=range_out(v.leak),
+        rate_micron_s=range_out(v.rate),
+        slope_micron_s=range_out(v.slope),
+        rising=v.rising,
+        grams_per_year=range_out(grams),
+        moisture_g=range_out(v.moisture),
+        plateau_pa=range_out(v.plateau),
+        ahead=[AheadOut(seconds=s, pa=range_out(r)) for s, r in v.ahead],
+        sound=v.sound,
+        sound_at_s=v.sound_at,
+        wait_s=v.wait,
+        detection_micron_s=v.detection,
+        detection_g_year=_hidden(v, volume, scope),
+        span_s=v.span,
+        started_at=start,
+        limit_pa=main.limit,
+        saturation_pa=v.saturation or saturation_pressure(kelvin(scope.coldest_c)),
+        volume_l=_litres(volume),
+        inside=inside,
+        clear=held is None or (not held.hoses and held.gauge_inside and held.complete),
+        criteria=outcomes(v, main),
+        disagreements=disagreements(v, grams),
+        reasons=[*reasons(v), *known],
+        curves=curves(v, start) if v.readings else [],
+        residuals=ResidualsOut(at=floats(at + start, 14), pa=floats(left), sigma=floats(sigma)),
+        advice=AdviceOut(
+            order=advice.order,
+            why=advice.why,
+            also=list(advice.also),
+            stage=advice.stage,
+            places=[PlaceOut(where=p.where, how=p.how) for p in found] if advice.search else [],
+        ),
+        earlier=[
+            EarlierOut(
+                started_at=b.start,
+                check=b.check,
+                minutes=b.verdict.span / 60.0,
+                verdict=b.verdict.verdict,
+                sentence=b.verdict.sentence,
+                words=compared(v, b),
+            )
+            for b in before
+        ],
+        dial=None,
+        algorithm=ALGORITHM,
+        inputs_hash=digest,
+    )
+
+
+def _litres(volume: Quantity) -> RangeOut:
+    return range_out(volume.times(1000.0))
+
+
+def _hidden(v: Verdict, volume: Quantity, scope: Scope) -> float:
+    """Grams a year of the smallest leak that could not have been missed."""
+    q = v.detection * MICRON_PA * volume.value
+    return grams_per_year(Range(q, q, q), scope).value
+
+
+def unverified(
+    start: float, span: float, volume: Quantity, main: criteria.Criterion, scope: Scope, held: Isolation
+) -> VerdictOut:
+    """A hold that only a needle watched: nothing is known but what it could have missed."""
+    blind = criteria.dial_blind(main, atmosphere_of(scope), volume.value, kelvin(scope.ambient_c))
+    need = main.minutes * 60.0
+    lasted = max(min(span, need), 60.0)
+    leak = blind.leak * need / lasted
+    grams = grams_per_year(Range(leak, leak, leak), scope).value
+    none = tuple(
+        criteria.Outcome(c.key, c.name, None, "no micron gauge read this hold") for c in criteria.SCHOOLS.values()
+    )
+    v = no_verdict("unverified", none, span, "")
+    out = verdict_out(v, start, volume, main, scope, held, held.inside)
+    dial = DialOut(
+        blind_pa=blind.blind_pa,
+        leak_pa_m3_s=leak,
+        rate_micron_s=leak / volume.value / MICRON_PA,
+        grams_per_year=grams,
+        water_g=blind.water_g,
+        minutes=lasted / 60.0,
+        reads_pa=blind.reads_pa,
+    )
+    words = f"a needle is {blind.blind_pa / MICRON_PA:,.0f} µ wide: what rises less than that is not seen"
+    return out.model_copy(update={"dial": dial, "reasons": [words]})
