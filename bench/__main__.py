@@ -31,7 +31,7 @@ from rough_draw.core.rigproof import expected, proof_stages
 from rough_draw.core.scope import Scope
 from rough_draw.core.sequence import derive
 from rough_draw.core.units import MICRON_PA
-from rough_draw.demo import KIT
+from rough_draw.demo_sheets import KIT
 
 FOUR_HOURS = 4 * 3600.0
 LEVEL = 500 * MICRON_PA

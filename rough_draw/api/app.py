@@ -103,7 +103,6 @@ def create_app(path: str | Path, warm: bool = True) -> FastAPI:
     for module in (
         routes_jobs,
         routes_plan,
-        routes_hold,
         routes_rig,
         routes_day,
         routes_shelf,

@@ -80,7 +80,7 @@ class EarlierOut(BaseModel):
     words: str
 
 
-class DialOut(BaseModel):
+class NeedleOut(BaseModel):
     """What a needle only leaves open: one ± of it, the leak and the water that it could have missed."""
 
     blind_pa: float
@@ -112,7 +112,7 @@ class VerdictOut(BaseModel):
     sound_at_s: float | None
     wait_s: float | None
     detection_micron_s: float
-    detection_g_year: float
+    detection_g_year: RangeOut
     span_s: float
     started_at: float
     limit_pa: float
@@ -127,7 +127,7 @@ class VerdictOut(BaseModel):
     residuals: ResidualsOut
     advice: AdviceOut
     earlier: list[EarlierOut]
-    dial: DialOut | None
+    needle: NeedleOut | None
     algorithm: str
     inputs_hash: str
 

@@ -10,8 +10,8 @@ from rough_draw.api.schemas_hold import (
     AdviceOut,
     AheadOut,
     CurveOut,
-    DialOut,
     EarlierOut,
+    NeedleOut,
     OddsOut,
     OutcomeOut,
     PlaceOut,
@@ -33,6 +33,7 @@ from rough_draw.core.system import atmosphere_of
 from rough_draw.core.units import MICRON_PA, kelvin
 from rough_draw.core.water import saturation_pressure
 
+STANDS_FOR = {"dry": ("tight-and-dry", "shallow"), "slow": ("moisture", "tight-and-dry")}
 DRAWN_ODDS = 0.02
 """Accounts less likely than this are not drawn."""
 
@@ -46,21 +47,20 @@ def outcomes(v: Verdict, main: criteria.Criterion) -> list[OutcomeOut]:
 def curves(v: Verdict, start: float) -> list[CurveOut]:
     """The accounts that are worth drawing, the likeliest first, carried on a fifth beyond the readings."""
     t = np.linspace(0.0, max(v.span, 60.0) * 1.2, 90)
-    shares: dict[str, float] = {}
-    for r in v.readings:
-        shares[r.name] = shares.get(r.name, 0.0) + r.weight
     best = v.best()
     found = []
     for r in v.accounts():
         chosen = best is not None and r.name == best.name
-        if shares[r.name] < DRAWN_ODDS and not chosen:
+        # What an account stands for may be laid to another cause: a straight rise to the hoses held.
+        share = sum(v.odds.get(k, 0.0) for k in STANDS_FOR.get(r.name, (r.name,)))
+        if share < DRAWN_ODDS and not chosen:
             continue
         pa = np.maximum(r.curve(t, v.span), 0.0)
         found.append(
             CurveOut(
                 name=r.name,
                 words=account_words(v, r),
-                odds=shares[r.name],
+                odds=share,
                 best=chosen,
                 at=floats(t + start, 14),
                 pa=floats(pa),
@@ -136,7 +136,7 @@ def verdict_out(
             )
             for b in before
         ],
-        dial=None,
+        needle=None,
         algorithm=ALGORITHM,
         inputs_hash=digest,
     )
@@ -146,10 +146,10 @@ def _litres(volume: Quantity) -> RangeOut:
     return range_out(volume.times(1000.0))
 
 
-def _hidden(v: Verdict, volume: Quantity, scope: Scope) -> float:
+def _hidden(v: Verdict, volume: Quantity, scope: Scope) -> RangeOut:
     """Grams a year of the smallest leak that could not have been missed."""
-    q = v.detection * MICRON_PA * volume.value
-    return grams_per_year(Range(q, q, q), scope).value
+    q = v.detection * MICRON_PA
+    return range_out(grams_per_year(Range(q * volume.low, q * volume.value, q * volume.high), scope))
 
 
 def unverified(
@@ -166,7 +166,7 @@ def unverified(
     )
     v = no_verdict("unverified", none, span, "")
     out = verdict_out(v, start, volume, main, scope, held, held.inside)
-    dial = DialOut(
+    needle = NeedleOut(
         blind_pa=blind.blind_pa,
         leak_pa_m3_s=leak,
         rate_micron_s=leak / volume.value / MICRON_PA,
@@ -176,4 +176,4 @@ def unverified(
         reads_pa=blind.reads_pa,
     )
     words = f"a needle is {blind.blind_pa / MICRON_PA:,.0f} µ wide: what rises less than that is not seen"
-    return out.model_copy(update={"dial": dial, "reasons": [words]})
+    return out.model_copy(update={"needle": needle, "reasons": [words]})

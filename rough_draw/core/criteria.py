@@ -145,7 +145,8 @@ def apply(criterion: Criterion, times: FloatArray, pressures: FloatArray) -> Out
         blind = micron(DIAL_SHARE * 30.0 * PA_PER["inhg"])
         return Outcome(key, name, None, f"unverified: one ± of a needle is {blind:,.0f} µ; it cannot see this hold")
     need = criterion.minutes * 60.0
-    inside = times <= need
+    # A school that waits until it is flat looks at all of it; the others at their own minutes.
+    inside = times <= need if criterion.flat_rate is None else times >= 0.0
     peak = float(pressures[inside].max()) if inside.any() else float(pressures[0])
     if peak > criterion.limit * 1.0001:
         when = float(times[inside][np.argmax(pressures[inside] > criterion.limit)])

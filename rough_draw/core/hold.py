@@ -13,7 +13,7 @@ from rough_draw.core.gas import R_WATER
 from rough_draw.core.holdaccounts import DRAWN, GOOD, accounts
 from rough_draw.core.holddata import jumps, sound_points, thin
 from rough_draw.core.holdfit import Setting, Weighed, make_basis
-from rough_draw.core.holdlook import Frame, Look, look
+from rough_draw.core.holdlook import SLOW_END, Frame, Look, look
 from rough_draw.core.holdread import Z90, Reading, ahead, rate_of, slope_now
 from rough_draw.core.holdsound import sound_since, wait
 from rough_draw.core.interval import Range
@@ -44,7 +44,7 @@ SENTENCE = {
 }
 ACCOUNT_OF = {
     "leak": ("leak",),
-    "moisture": ("moisture",),
+    "moisture": ("moisture", "slow"),
     "leak-and-moisture": ("leak-and-moisture",),
     "refrigerant": ("refrigerant",),
     "hose": ("hose",),
@@ -268,11 +268,15 @@ def _moisture(
     """Water left, g: the vapour it would end as. Near saturation liquid may stand behind it: then tenfold above."""
     if verdict not in ("moisture", "leak-and-moisture"):
         return Range(0.0, 0.0, 0.0)
-    best = max((r for r in readings if r.water), key=lambda r: r.weight)
-    level, sd = (
-        float(best.beta[-2 if best.rise else -1]),
-        float(np.sqrt(best.cov[-2, -2] if best.rise else best.cov[-1, -1])),
-    )
+    wet = [r for r in readings if (r.water or r.name == "slow") and (verdict == "moisture" or r.straight)]
+    best = max(wet, key=lambda r: r.weight)
+    if best.name == "slow":
+        # All that the oil has still to give, less what stands there already.
+        (then, sd), (now, _) = best.at(SLOW_END, end), best.at(0.0, end)
+        level = then - now
+    else:
+        k = -2 if best.rise is not None else -1
+        level, sd = float(best.beta[k]), float(np.sqrt(best.cov[k, k]))
     per_pa = 1000.0 / (R_WATER * coldest)
     low = max(0.0, level - 1.645 * sd)
     high = min(level + 1.645 * sd, 1.04 * setting.saturation)

@@ -20,7 +20,7 @@ from rough_draw.core.units import MICRON_PA
 
 FloatArray = NDArray[np.float64]
 
-STRAIGHT, WALLS, ROOT = "straight", "walls", "root"
+STRAIGHT, WALLS, ROOT, DYING = "straight", "walls", "root", "dying"
 
 
 @dataclass(frozen=True)
@@ -69,6 +69,8 @@ SUN = 0.8
 """K by which the temperature may drift in a hold, one standard deviation."""
 ROOT_SHARES = (0.5, 1.0)
 """Times of a layer of oil, as shares of how long it was pumped on."""
+DYING_TAUS = (2400.0, 8000.0)
+"""s; what oil still gives up, water or refrigerant, dies out about so: warm or stirred, cold and still."""
 DRAWN = 2400.0
 """s of pumping, where nothing is known of the draw."""
 
@@ -84,10 +86,11 @@ def accounts(hose: Quantity | None, wetness: float = 1.0, ran: float = 1.0) -> t
         Account("dry", 0.55),
         Account("leak", 0.25, **leak),
         Account("moisture", 0.12 * wetness, water=True),
+        Account("slow", 0.06 * wetness, rise=DYING, median=0.1 * m, spread=1.0),
         Account("leak-and-moisture", 0.04 * wetness, water=True, **leak),
     ]
     if ran > 0.0:
-        found.append(Account("refrigerant", 0.035 * ran, rise=ROOT, median=0.8 * m, spread=1.3))
+        found.append(Account("refrigerant", 0.035 * ran, rise=ROOT, median=0.8 * m, spread=1.5))
     if hose is not None:
         width = max(0.25, float(np.log(hose.high / hose.low)) / 3.29)
         found.append(Account("hose", 0.3, rise=STRAIGHT, median=hose.value, spread=width))
@@ -99,7 +102,7 @@ def rise_shape(kind: str, t: FloatArray, scale: float) -> FloatArray:
     result: FloatArray
     if kind == STRAIGHT:
         result = t
-    elif kind == WALLS:
+    elif kind in (WALLS, DYING):
         result = scale * (1.0 - np.exp(-t / scale))
     else:
         result = 2.0 * scale * (np.sqrt(1.0 + t / scale) - 1.0)
@@ -110,6 +113,6 @@ def rise_slope(kind: str, t: float, scale: float) -> float:
     """Slope of ``rise_shape`` at ``t`` s."""
     if kind == STRAIGHT:
         return 1.0
-    if kind == WALLS:
+    if kind in (WALLS, DYING):
         return float(np.exp(-t / scale))
     return float(1.0 / np.sqrt(1.0 + t / scale))

@@ -16,6 +16,8 @@ from numpy.typing import NDArray
 from rough_draw.core.holdaccounts import (
     BEND,
     BEND_LEAST,
+    DYING,
+    DYING_TAUS,
     EARLY,
     FILM,
     FILM_TAU,
@@ -80,7 +82,7 @@ def make_basis(data: Data, setting: Setting) -> Basis:
     columns += [1.0 - np.exp(-t / tau) for tau in WATERS]
     rises: dict[tuple[str, float], int] = {}
     scales = [(STRAIGHT, 0.0), (WALLS, WALLS_TAU)]
-    scales += [(ROOT, share * setting.drawn) for share in ROOT_SHARES]
+    scales += [(ROOT, share * setting.drawn) for share in ROOT_SHARES] + [(DYING, t) for t in DYING_TAUS]
     for kind, scale in scales:
         rises[(kind, scale)] = len(columns)
         columns.append(rise_shape(kind, t, scale))
@@ -302,7 +304,9 @@ def _weigh_once(
 
     posteriors = []
     for account in accounts:
-        scales: list[tuple[str, float] | None] = [r for r in basis.rises if r[0] == account.rise] or [None]
+        scales: list[tuple[str, float] | None] = [
+            r for r in basis.rises if r[0] == account.rise or (account.rise == ROOT and r == (DYING, DYING_TAUS[0]))
+        ] or [None]
         for rise in scales:
             model, found = fitted(account.water, rise)
             evidence, rate, sd = found[:, 0], np.zeros(model.weight.size), np.zeros(model.weight.size)

@@ -22,8 +22,11 @@ SOUND_TIGHT = 0.15 * MICRON_PA
 SOONEST = 180.0
 """Probabilities, detection limit Pa/s and s of hold from which a verdict may end it: it is looked at again and
 again, so more is asked than at its end."""
-SATURATION_MOST = 1.06
-"""Saturation at a coldest spot that is a kelvin warmer than was said."""
+SLOW_END = 30_000.0
+"""s, by which what oil gives up slowly has come to its end."""
+SATURATION_MOST = 1.2
+"""Saturation at a coldest spot that is three kelvin warmer than was said, seen by a gauge that shows a little too
+much."""
 MISSED = 1e-3
 """Chance at which a leak just above the detection limit may be called tight."""
 TIGHT = 0.2 * MICRON_PA
@@ -124,6 +127,10 @@ def _causes(r: Reading, end: float, limit: float, hose: Quantity | None) -> list
         # It never quite ends; an hour on is where it counts.
         dry = under(*r.at(end + 3600.0, end), limit)
         return [("tight-and-dry", dry), ("refrigerant", 1.0 - dry)]
+    if r.name == "slow":
+        # Where it would end by itself: all that the oil still has to give.
+        dry = under(*r.at(SLOW_END, end), limit)
+        return [("tight-and-dry", dry), ("moisture", 1.0 - dry)]
     dry = under(*r.at(end, end, "level"), limit) if r.name != "leak" else 1.0
     over = "shallow" if r.name == "dry" else "moisture"
     if not r.straight:

@@ -25,7 +25,7 @@ class Advice:
 def what_next(v: Verdict, criterion: Criterion, held: Isolation | None = None) -> Advice:
     """The next order after this verdict. ``held`` says what was shut in, where a rig is known."""
     hoses = held is not None and bool(held.hoses)
-    without = "shut the hoses off at the tools" if hoses else "hold again with nothing but gauge and system"
+    without = "a core tool on each port leaves them out" if hoses else "shut them off, and hold gauge and system alone"
     leak = Advice(
         "Look for the leak",
         "It lets air in as long as it is there; no pulling makes it tight.",
@@ -106,7 +106,7 @@ def what_next(v: Verdict, criterion: Criterion, held: Isolation | None = None) -
                 "Hold again without the hoses",
                 f"This hold cannot tell a small leak from its hoses: {without}.",
                 ("Or read the hoses alone in the rig proof: then what they do is known.",),
-                "prove" if not hoses else "draw",
+                "rig" if hoses else "draw",
             )
         case "unverified":
             return Advice(

@@ -179,7 +179,9 @@ def leak_bound(weighed: Weighed, share: float) -> float:
 def rate_of(readings: list[Reading], names: tuple[str, ...]) -> Range:
     """The straight rise of the accounts ``names``, Pa/s, at 90 %; zero where none of them stands."""
     parts = [
-        (r.weight, float(r.beta[-1]), WIDE * sqrt(max(float(r.cov[-1, -1]), 0.0))) for r in readings if r.name in names
+        (r.weight, float(r.beta[-1]), (1.0 if r.water else WIDE) * sqrt(max(float(r.cov[-1, -1]), 0.0)))
+        for r in readings
+        if r.name in names
     ]
     if not parts:
         return Range(0.0, 0.0, 0.0)

@@ -106,6 +106,9 @@ def _main(v: Verdict) -> list[str]:
 
 
 def _water(v: Verdict) -> str:
+    best = v.best()
+    if best is not None and best.name == "slow":
+        return f"creeps up at {_rate(v.slope.value)} and bends: water that oil or walls give up slowly"
     frozen = v.saturation < TRIPLE_PA
     share = v.plateau.value / v.saturation
     if share > 0.85:
@@ -144,6 +147,8 @@ def account_words(v: Verdict, r: Reading) -> str:
         return f"straight, {_rate(rate)}"
     if r.name == "hose":
         return f"the hoses, {_rate(rate)}"
+    if r.name == "slow":
+        return f"water from oil, {_rate(r.at(end, end, 'slope')[0] / MICRON_PA)} now"
     if r.name == "refrigerant":
         return f"from oil, {_rate(r.at(end, end, 'slope')[0] / MICRON_PA)} now"
     water = f"water, toward {_level(max(level, 0.0))}"
@@ -164,7 +169,7 @@ def disagreements(v: Verdict, grams: Range) -> list[str]:
     elif passing and v.verdict in ("moisture", "refrigerant", "vapour"):
         hour = next((r for s, r in v.ahead if s == 3600.0), None)
         over = f": {_level(hour.value)} in an hour" if hour is not None and hour.value > v.limit else ""
-        found.append(f"Passes {_and(passing)} in its minutes, but goes on rising{over}.")
+        found.append(f"Passes {_and(passing)} within the minutes asked for, but rises on{over}.")
     elif passing and v.verdict in ("not-settled", "creeping"):
         found.append(f"{_and(passing).capitalize()} would pass it by now; the curve itself does not say so yet.")
     elif passing and v.verdict == "hose":

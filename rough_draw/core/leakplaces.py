@@ -32,7 +32,8 @@ def places(job: Job, held: Isolation) -> tuple[Place, ...]:
 
 
 def _of_part(part: Part, held: Isolation) -> Place | None:
-    name = part.name or part.id.replace("-", " ")
+    plain = part.id.replace("-", " ")
+    name = part.name or (f"core {plain}" if isinstance(part, ToolPart) else plain)
     if isinstance(part, ToolPart) and part.port is not None:
         return Place(f"{name}: its ball, and the seal of its plunger", "wipe, seat its gaskets; change it, hold again")
     if isinstance(part, GaugePart) and held.gauge_inside:
@@ -46,22 +47,22 @@ def _of_part(part: Part, held: Isolation) -> Place | None:
 
 def _of_system(scope: Scope, taken: set[str]) -> list[Place]:
     kept = {s.id for s in scope.sections if s.holds_charge}
+    names = {s.id: s.name or s.id for s in scope.sections}
     found = [
         Place(f"the {p.words()}: nothing is on it", "soap on its core; cap it with its gasket")
         for p in scope.ports
         if p.id not in taken and p.section not in kept
     ]
     for link in scope.links:
+        between = f"{link.words()}, {names[link.a]} to {names[link.b]}"
         if link.kind == "service-valve":
-            behind = (
-                " Its charge stands behind it: look with an electronic detector too." if {link.a, link.b} & kept else ""
-            )
-            found.append(Place(f"{link.words()}: stem, packing, cap", f"{SOAP}.{behind}"))
+            behind = "; its charge stands behind it, so electronic too" if {link.a, link.b} & kept else ""
+            found.append(Place(f"{between}: stem, packing, cap", f"{SOAP}{behind}"))
+    for link in scope.links:
+        if link.kind != "service-valve" and not {link.a, link.b} <= kept:
+            found.append(Place(f"{link.words()}, {names[link.a]} to {names[link.b]}: flares or brazed ends", SOAP))
     found += [
-        Place(f"{x.words()}: its flares or brazed ends", SOAP) for x in scope.links if x.kind not in ("service-valve",)
-    ]
-    found += [
-        Place(f"{s.name or s.id}: its joints and bends", BOTH)
+        Place(f"{names[s.id]}: its joints and bends", BOTH)
         for s in scope.sections
         if s.id not in kept and s.kind in ("line", "evaporator", "condenser", "reheat")
     ]

@@ -28,8 +28,11 @@ def play(
     stop_at: float | None = None,
     below: float = 1.0,
     forgets: bool = False,
+    before_min: float | None = None,
 ) -> Played:
     """Draw to the target, isolate, stop the pump, hold.
+
+    ``before_min``: a first hold of so many minutes, after which it is opened to the pump again and drawn anew.
 
     ``hold_min`` minutes (the school's own if None); gives up drawing after ``longest_h`` hours and holds all the
     same. ``stop_at`` s ends the play there, in the middle of whatever is going on. ``below`` × target is where the
@@ -57,25 +60,38 @@ def play(
         world.touch(kind)
         touches.append(Touch(kind, time))
 
-    while time < longest_h * 3600.0 and (stop_at is None or time < stop_at):
-        value = step(1.0 if time < 1800 else 5.0)
-        if value is None:
-            continue
-        if ballast and not forgets and level is not None and value <= level:
-            log("ballast-shut")
-            ballast = False
-        if not flushed and value <= FLUSH_AT * criterion.target:
-            log("valve-flush")
-            flushed = True
-        if value <= criterion.target * below:
-            reached = True
-            break
+    def draw() -> None:
+        nonlocal ballast, flushed, reached
+        while time < longest_h * 3600.0 and (stop_at is None or time < stop_at):
+            value = step(1.0 if time < 1800 else 5.0)
+            if value is None:
+                continue
+            if ballast and not forgets and level is not None and value <= level:
+                log("ballast-shut")
+                ballast = False
+            if not flushed and value <= FLUSH_AT * criterion.target:
+                log("valve-flush")
+                flushed = True
+            if value <= criterion.target * below:
+                reached = True
+                return
+
+    def hold(minutes: float) -> None:
+        log("isolate")
+        step(4.0)
+        log("pump-off")
+        end = time + minutes * 60.0 + 5.0
+        while time < end and (stop_at is None or time < stop_at):
+            step(1.0 if end - time < 1900 else 2.0)
+
+    draw()
     if stop_at is not None and time >= stop_at:
         return Played(readings, touches, reached)
-    log("isolate")
-    step(4.0)
-    log("pump-off")
-    end = time + (hold_min if hold_min is not None else criterion.minutes) * 60.0 + 5.0
-    while time < end and (stop_at is None or time < stop_at):
-        step(1.0 if end - time < 1900 else 2.0)
+    if before_min is not None:
+        hold(before_min)
+        log("pump-on")
+        step(4.0)
+        log("reopen")
+        draw()
+    hold(hold_min if hold_min is not None else criterion.minutes)
     return Played(readings, touches, reached)

@@ -12,7 +12,7 @@ from fastapi.testclient import TestClient
 
 from rough_draw.api.app import create_app
 from rough_draw.core.patterns import PATTERNS
-from rough_draw.demo import KIT
+from rough_draw.demo_sheets import KIT
 from rough_draw.store import shelf
 
 

@@ -28,6 +28,7 @@ export type NextTouch = S["NextOut"];
 export type SeriesOut = S["SeriesOut"];
 export type TouchOut = S["TouchOut"];
 export type VerdictOut = S["VerdictOut"];
+export type QuickOut = S["QuickOut"];
 export type ImportOut = S["ImportOut"];
 export type Catalogue = S["CatalogueOut"];
 export type Choice = S["Choice"];

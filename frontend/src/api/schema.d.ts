@@ -144,6 +144,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/hold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Quick
+         * @description Read a hold from a table without a job. The volume is typed, or estimated from the kind of system.
+         */
+        post: operations["quick_api_hold_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/job-files": {
         parameters: {
             query?: never;
@@ -1181,6 +1201,31 @@ export interface components {
             added: number;
         };
         /**
+         * AdviceOut
+         * @description What to do next, why, what goes with it, and the stage it leads to.
+         */
+        AdviceOut: {
+            /** Also */
+            also: string[];
+            /** Order */
+            order: string;
+            /** Places */
+            places: components["schemas"]["PlaceOut"][];
+            /** Stage */
+            stage: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * AheadOut
+         * @description Where it will stand so many seconds after the last reading, at 90 %.
+         */
+        AheadOut: {
+            pa: components["schemas"]["RangeOut"];
+            /** Seconds */
+            seconds: number;
+        };
+        /**
          * Alarm
          * @description One alarm: ``micron`` for under and over, ``rate`` µ/s for slower, ``minutes`` after the pump's start.
          */
@@ -1713,17 +1758,21 @@ export interface components {
         };
         /**
          * CurveOut
-         * @description One account drawn over the hold.
+         * @description One account drawn over the hold and a little beyond, named with its figures.
          */
         CurveOut: {
             /** At */
             at: number[];
+            /** Best */
+            best: boolean;
             /** Name */
             name: string;
             /** Odds */
             odds: number;
             /** Pa */
             pa: number[];
+            /** Words */
+            words: string;
         };
         /**
          * CycleOut
@@ -1939,6 +1988,24 @@ export interface components {
              * @default 1120
              */
             width: number;
+        };
+        /**
+         * EarlierOut
+         * @description An earlier hold of the same job beside this one.
+         */
+        EarlierOut: {
+            /** Check */
+            check: boolean;
+            /** Minutes */
+            minutes: number;
+            /** Sentence */
+            sentence: string;
+            /** Started At */
+            started_at: number;
+            /** Verdict */
+            verdict: string;
+            /** Words */
+            words: string;
         };
         /**
          * FindingOut
@@ -2946,6 +3013,26 @@ export interface components {
             words: string;
         };
         /**
+         * NeedleOut
+         * @description What a needle only leaves open: one ± of it, the leak and the water that it could have missed.
+         */
+        NeedleOut: {
+            /** Blind Pa */
+            blind_pa: number;
+            /** Grams Per Year */
+            grams_per_year: number;
+            /** Leak Pa M3 S */
+            leak_pa_m3_s: number;
+            /** Minutes */
+            minutes: number;
+            /** Rate Micron S */
+            rate_micron_s: number;
+            /** Reads Pa */
+            reads_pa: number;
+            /** Water G */
+            water_g: number;
+        };
+        /**
          * NextOut
          * @description A touch ahead.
          */
@@ -2991,6 +3078,20 @@ export interface components {
             on?: string | null;
             /** Port */
             port?: string | null;
+        };
+        /**
+         * OddsOut
+         * @description One cause with its odds, and those in words.
+         */
+        OddsOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Odds */
+            odds: number;
+            /** Words */
+            words: string;
         };
         /**
          * OfferOut
@@ -3135,6 +3236,16 @@ export interface components {
             message: string;
             /** Place */
             place: string;
+        };
+        /**
+         * PlaceOut
+         * @description A place to look for the leak, and how.
+         */
+        PlaceOut: {
+            /** How */
+            how: string;
+            /** Where */
+            where: string;
         };
         /**
          * PlanOut
@@ -3473,6 +3584,65 @@ export interface components {
             purchases: components["schemas"]["PurchaseOut"][];
         };
         /**
+         * QuickIn
+         * @description A table of readings, as text, and what is known of the system.
+         */
+        QuickIn: {
+            /** Capacity Kw */
+            capacity_kw?: number | null;
+            /**
+             * Coldest C
+             * @default 15
+             */
+            coldest_c: number;
+            /** Isolated At S */
+            isolated_at_s?: number | null;
+            /** Length M */
+            length_m?: number | null;
+            /**
+             * Refrigerant
+             * @default R-448A
+             */
+            refrigerant: string;
+            /**
+             * School
+             * @default code-minimum
+             */
+            school: string;
+            /**
+             * Template
+             * @default cooler
+             */
+            template: string;
+            /** Text */
+            text: string;
+            /** Volume L */
+            volume_l?: number | null;
+        };
+        /**
+         * QuickOut
+         * @description The verdict on a table, how it was read, and the readings it rests on.
+         */
+        QuickOut: {
+            /** At */
+            at: number[];
+            /** Columns */
+            columns: string[];
+            /** Guesses */
+            guesses: string[];
+            /** Hold From S */
+            hold_from_s: number;
+            /** Over Range */
+            over_range: number;
+            /** Pa */
+            pa: number[];
+            /** Rows */
+            rows: number;
+            verdict: components["schemas"]["VerdictOut"];
+            /** Volume */
+            volume: string;
+        };
+        /**
          * RangeOut
          * @description An interval with its best value.
          */
@@ -3527,6 +3697,18 @@ export interface components {
             way: "unit-charge" | "cylinder";
             /** Weighed Kg */
             weighed_kg?: number | null;
+        };
+        /**
+         * ResidualsOut
+         * @description What the best account leaves over, Pa, with one standard error.
+         */
+        ResidualsOut: {
+            /** At */
+            at: number[];
+            /** Pa */
+            pa: number[];
+            /** Sigma */
+            sigma: number[];
         };
         /**
          * Rig
@@ -4315,36 +4497,54 @@ export interface components {
          * @description The verdict on the hold.
          */
         VerdictOut: {
+            advice: components["schemas"]["AdviceOut"];
+            /** Ahead */
+            ahead: components["schemas"]["AheadOut"][];
             /** Algorithm */
             algorithm: string;
+            /** Clear */
+            clear: boolean;
             /** Criteria */
-            criteria: components["schemas"]["rough_draw__api__schemas__OutcomeOut"][];
+            criteria: components["schemas"]["rough_draw__api__schemas_hold__OutcomeOut"][];
             /** Curves */
             curves: components["schemas"]["CurveOut"][];
+            detection_g_year: components["schemas"]["RangeOut"];
             /** Detection Micron S */
             detection_micron_s: number;
+            /** Disagreements */
+            disagreements: string[];
+            /** Earlier */
+            earlier: components["schemas"]["EarlierOut"][];
             grams_per_year: components["schemas"]["RangeOut"];
             /** Inputs Hash */
             inputs_hash: string;
             /** Inside */
             inside: string;
             leak_pa_m3_s: components["schemas"]["RangeOut"];
+            /** Likely */
+            likely: string;
             /** Limit Pa */
             limit_pa: number;
             moisture_g: components["schemas"]["RangeOut"];
+            needle: components["schemas"]["NeedleOut"] | null;
             /** Odds */
-            odds: {
-                [key: string]: number;
-            };
+            odds: components["schemas"]["OddsOut"][];
+            plateau_pa: components["schemas"]["RangeOut"];
             /** Probability */
             probability: number;
             rate_micron_s: components["schemas"]["RangeOut"];
             /** Reasons */
             reasons: string[];
+            residuals: components["schemas"]["ResidualsOut"];
+            /** Rising */
+            rising: boolean;
             /** Saturation Pa */
             saturation_pa: number;
             /** Sentence */
             sentence: string;
+            slope_micron_s: components["schemas"]["RangeOut"];
+            /** Sound */
+            sound: boolean;
             /** Sound At S */
             sound_at_s: number | null;
             /** Span S */
@@ -4353,6 +4553,9 @@ export interface components {
             started_at: number;
             /** Verdict */
             verdict: string;
+            volume_l: components["schemas"]["RangeOut"];
+            /** Wait S */
+            wait_s: number | null;
         };
         /**
          * Way
@@ -4420,9 +4623,9 @@ export interface components {
         };
         /**
          * OutcomeOut
-         * @description What one school says.
+         * @description What one school says: its rule in words, pass, fail or not yet, and with what figures.
          */
-        rough_draw__api__schemas__OutcomeOut: {
+        rough_draw__api__schemas_hold__OutcomeOut: {
             /** Key */
             key: string;
             /** Name */
@@ -4431,6 +4634,8 @@ export interface components {
             passed: boolean | null;
             /** Reason */
             reason: string;
+            /** Rule */
+            rule: string;
         };
         /**
          * TestOut
@@ -4679,6 +4884,39 @@ export interface operations {
                     "application/json": {
                         [key: string]: string;
                     };
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    quick_api_hold_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["QuickIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuickOut"];
                 };
             };
             /** @description What was sent cannot be used */

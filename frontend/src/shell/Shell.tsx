@@ -9,6 +9,7 @@ const PLACES = [
   { to: "/", label: "Yard" },
   { to: "/day", label: "Day" },
   { to: "/kit", label: "Kit" },
+  { to: "/quick", label: "Quick" },
 ];
 
 /** The frame: places on the left on a desk, at the foot on a phone. */
@@ -53,7 +54,7 @@ export function Shell() {
           className="flex min-h-14 flex-1 items-center justify-center gap-1.5 font-bold text-soft hover:text-ink md:mb-3 md:flex-none"
         >
           {now === "day" ? <Moon size={17} aria-hidden /> : <Sun size={17} aria-hidden />}
-          {now === "day" ? "Night" : "Day"}
+          <span className="max-md:sr-only">{now === "day" ? "Night" : "Day"}</span>
         </button>
       </nav>
       <main id="main" className="mx-auto max-w-[1240px] px-3 pt-3 pb-20 md:px-4 md:pb-4">

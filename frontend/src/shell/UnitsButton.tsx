@@ -20,7 +20,7 @@ export function UnitsButton() {
   return (
     <Popover.Root>
       <Popover.Trigger className="flex min-h-14 flex-1 items-center justify-center gap-1.5 font-bold text-soft hover:text-ink md:mt-auto md:flex-none">
-        <Ruler size={17} aria-hidden /> Units
+        <Ruler size={17} aria-hidden /> <span className="max-md:sr-only">Units</span>
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content side="right" align="end" sideOffset={10} collisionPadding={12} className="sheet z-50 grid max-h-[86vh] w-[min(92vw,430px)] gap-3 overflow-auto p-4">

@@ -1,0 +1,156 @@
+import { useMutation } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+
+import type { QuickOut } from "../api/client";
+import { ApiError, post } from "../api/client";
+import { useCatalogue } from "../api/queries";
+import { HoldRead } from "../hold/HoldRead";
+import { span } from "../lib/format";
+import { useUnits } from "../lib/units";
+import { Button } from "../ui/Button";
+import { NumberField, Segments, SelectField } from "../ui/Field";
+import { Fault, Sheet } from "../ui/Sheet";
+
+const MOST = 20_000_000;
+
+/** A hold without a job: readings pasted or dropped, a little of what is known, the verdict. */
+export function Quick() {
+  const catalogue = useCatalogue();
+  const u = useUnits();
+  const [text, setText] = useState("");
+  const [over, setOver] = useState(false);
+  const [known, setKnown] = useState<"volume" | "kind">("volume");
+  const [litres, setLitres] = useState<number | null>(null);
+  const [template, setTemplate] = useState("cooler");
+  const [kw, setKw] = useState<number | null>(null);
+  const [length, setLength] = useState<number | null>(null);
+  const [coldest, setColdest] = useState(15);
+  const [refrigerant, setRefrigerant] = useState("R-448A");
+  const [school, setSchool] = useState("code-minimum");
+  const [isolated, setIsolated] = useState<number | null>(null);
+  const [big, setBig] = useState("");
+  const input = useRef<HTMLInputElement>(null);
+  const read = useMutation({
+    mutationFn: () =>
+      post<QuickOut>("/hold", {
+        text,
+        volume_l: known === "volume" ? litres : null,
+        template,
+        capacity_kw: known === "kind" ? kw : null,
+        length_m: known === "kind" ? length : null,
+        coldest_c: coldest,
+        refrigerant,
+        school,
+        isolated_at_s: isolated,
+      }),
+  });
+  const take = (file: File | undefined) => {
+    if (!file) return;
+    if (file.size > MOST) {
+      setBig(`${file.name} has ${Math.round(file.size / 1e6)} MB; the most is ${MOST / 1e6} MB. Export the hold alone.`);
+      return;
+    }
+    setBig("");
+    void file.text().then(setText);
+  };
+  const lines = text.trim() === "" ? 0 : text.trim().split("\n").length;
+  const fault = read.error instanceof ApiError ? read.error : null;
+  const out = read.data;
+  const choices = (list: { value: string; label: string }[] | undefined) => list ?? [];
+  const c = catalogue.data;
+  return (
+    <div className="grid gap-3">
+      <header>
+        <h1 className="text-[28px] leading-tight">Quick hold</h1>
+        <p className="text-soft">Readings of a hold, from any gauge that can write a table. Nothing is kept.</p>
+      </header>
+      <div className="grid items-start gap-3 md:grid-cols-2">
+        <Sheet title="Readings" aside={lines > 0 ? `${lines.toLocaleString("en-US")} lines` : ""}>
+          <div
+            onDragOver={(e) => {
+              e.preventDefault();
+              setOver(true);
+            }}
+            onDragLeave={() => setOver(false)}
+            onDrop={(e) => {
+              e.preventDefault();
+              setOver(false);
+              take(e.dataTransfer.files[0]);
+            }}
+            className={`rounded-[5px] border-2 border-dashed p-2 ${over ? "border-green bg-green-wash" : "border-strong"}`}
+          >
+            <label htmlFor="quick-text" className="mb-1 block text-soft">
+              Paste a table here, or drop a file on it
+            </label>
+            <textarea
+              id="quick-text"
+              value={text}
+              onChange={(e) => setText(e.target.value)}
+              spellCheck={false}
+              placeholder={"time,micron\n0,210\n60,236\n120,251"}
+              className="figure h-[210px] w-full resize-y rounded-[5px] border-2 border-ink bg-sheet p-2 text-[15px]"
+            />
+          </div>
+          <input ref={input} type="file" accept=".csv,.txt,text/*" className="sr-only" aria-label="Choose a file of readings" onChange={(e) => take(e.target.files?.[0])} />
+          <div className="mt-2 flex flex-wrap gap-2">
+            <Button onClick={() => input.current?.click()}>Choose a file</Button>
+            {text && (
+              <Button kind="quiet" onClick={() => setText("")}>
+                Empty it
+              </Button>
+            )}
+          </div>
+          {big && (
+            <div className="mt-2">
+              <Fault title="Too large" detail={big} />
+            </div>
+          )}
+        </Sheet>
+        <Sheet title="What is known">
+          <div className="grid gap-3">
+            <Segments
+              label="The volume shut in"
+              value={known}
+              options={[
+                { value: "volume", label: "is known" },
+                { value: "kind", label: "estimate it" },
+              ]}
+              onChange={(v) => setKnown(v as "kind")}
+            />
+            {known === "volume" ? (
+              <NumberField label="Volume" dim="volume" min={0.05} max={100_000} value={litres} onChange={setLitres} />
+            ) : (
+              <div className="grid grid-cols-2 gap-3">
+                <div className="col-span-2">
+                  <SelectField label="Kind of system" value={template} options={choices(c?.templates)} onChange={setTemplate} />
+                </div>
+                <NumberField label="Capacity" unit="kW" optional min={0.1} max={2000} value={kw} onChange={setKw} />
+                <NumberField label="Lines, one way" dim="length" optional min={0.5} max={500} value={length} onChange={setLength} />
+              </div>
+            )}
+            <div className="grid grid-cols-2 gap-3">
+              <NumberField label="Coldest spot" dim="temperature" min={-60} max={60} value={coldest} onChange={(v) => v !== null && setColdest(v)} />
+              <NumberField label="Isolated at" unit="s" optional min={0} max={4_000_000} value={isolated} onChange={setIsolated} />
+              <SelectField label="Refrigerant" value={refrigerant} options={choices(c?.refrigerants)} onChange={setRefrigerant} />
+              <SelectField label="School" value={school} options={choices(c?.schools)} onChange={setSchool} />
+            </div>
+            <p className="text-[15px] text-soft">Isolated at: seconds from the first reading. Left empty, it is found where the curve leaves its floor.</p>
+            <Button kind="solid" disabled={lines < 2 || read.isPending || (known === "volume" && litres === null)} onClick={() => read.mutate()}>
+              {read.isPending ? "Reading…" : "Read the hold"}
+            </Button>
+            {fault && <Fault title={fault.problem.title} detail={fault.problem.detail} faults={fault.problem.faults} />}
+          </div>
+        </Sheet>
+      </div>
+      {out && (
+        <>
+          <p className="text-[15px] text-soft">
+            {out.rows.toLocaleString("en-US")} rows{out.over_range > 0 && `, ${out.over_range} over range`}; the hold begins at {span(out.hold_from_s)}; {u.words(out.volume)}.{" "}
+            {out.guesses.length > 0 && `Taken for granted: ${out.guesses.join("; ")}.`}
+          </p>
+          <HoldRead v={out.verdict} series={[{ gauge: "readings", at: out.at, pa: out.pa, total: out.at.length, thinned: false }]} now={out.verdict.span_s} />
+        </>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,306 @@
+"""The sheets of the demo: invented firms and people, their van, their systems, the rigs they put on them."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from rough_draw.core import rigedit
+from rough_draw.core.job import Alternative, Closing, CriterionChoice, Job, Party, Release
+from rough_draw.core.patterns import rig_from
+from rough_draw.core.proved import Prove
+from rough_draw.core.release import release_steps
+from rough_draw.core.rig import Rig
+from rough_draw.core.scope import Scope
+from rough_draw.core.templates import TEMPLATES
+from rough_draw.demo_proof import proved, stages_read
+
+FIRM = "Quillmere Cold Works"
+WHO = {"firm": FIRM, "technician": "Mara Tollivet", "licence": "QCW-014"}
+BRASK = {"firm": FIRM, "technician": "Odo Brask", "licence": "QCW-009"}
+
+KIT: tuple[tuple[str, str, dict[str, Any]], ...] = (
+    ("pump", "Pump 1, 8 CFM", {"plate_cfm": 8, "blank_off_micron": 28, "current_a": 8.5}),
+    ("pump", "Pump 2, 5 CFM", {"plate_cfm": 5, "current_a": 6.0}),
+    ("pump", "Pump 3, 3 CFM, oil due", {"plate_cfm": 3, "oil": "used", "rated_a2l": False}),
+    ("hose", "1/2 in vacuum, 1.8 m", {"size": "1/2 in", "length_m": 1.8}),
+    ("hose", "1/2 in vacuum, 0.9 m", {"size": "1/2 in", "length_m": 0.9}),
+    ("hose", "3/8 in vacuum, 1.8 m", {"size": "3/8 in", "length_m": 1.8}),
+    ("hose", "3/8 in vacuum, 0.9 m", {"size": "3/8 in", "length_m": 0.9}),
+    ("hose", "1/4 in charging, 1.5 m, red tape", {"size": "1/4 in", "length_m": 1.5, "made_for": "pressure"}),
+    ("hose", "1/4 in charging, 1.5 m, no tape", {"size": "1/4 in", "length_m": 1.5, "made_for": "pressure"}),
+    (
+        "hose",
+        "1/4 in old hose, 1.5 m, depressor",
+        {"size": "1/4 in", "length_m": 1.5, "made_for": "pressure", "age": "old", "depressor": True},
+    ),
+    ("tool", "Core tool A", {"bore": "3/8 in"}),
+    ("tool", "Core tool B", {"bore": "3/8 in"}),
+    ("tool", "Core tool C, small", {"bore": "1/4 in"}),
+    ("manifold", "Four-port manifold", {"body": "four-port"}),
+    ("tee", "Vacuum tee", {"ways": 2}),
+    ("gauge", "Gauge 1", {"make": "thermistor"}),
+    ("gauge", "Gauge 2", {"make": "thin-film", "over_micron": 100_000, "resolution_micron": 1.0}),
+    ("gauge", "Gauge 3, coarse", {"make": "stepped", "resolution_micron": 25.0, "over_micron": 25_000}),
+)
+NUMBER = {name: n for n, (_, name, _) in enumerate(KIT, 1)}
+
+
+def fitted(rig: Rig, **taken: str) -> Rig:
+    """A rig with parts of the van in its slots: ``hose_a="1/2 in vacuum, 1.8 m"`` and so on."""
+    values = {name: v for _, name, v in KIT}
+    for slot, name in taken.items():
+        part = rig.get(slot.replace("_", "-"))
+        if part is None:
+            raise KeyError(slot)
+        keep = {k: getattr(part, k) for k in ("depressor", "fits", "body", "inlet") if hasattr(part, k)}
+        rig = rigedit.take_from_kit(rig, part.id, NUMBER[name], name, {**values[name], **keep})
+    return rig
+
+
+def two_hoses(scope: Scope, pump: str = "Pump 2, 5 CFM") -> Rig:
+    """Two hoses, three tools, Gauge 2 on the third."""
+    return fitted(
+        rig_from("three-tools", scope),
+        pump=pump,
+        hose_a="1/2 in vacuum, 1.8 m",
+        hose_b="3/8 in vacuum, 1.8 m",
+        gauge="Gauge 2",
+    )
+
+
+def one_hose(scope: Scope) -> Rig:
+    """One large hose, Gauge 1 on the far port."""
+    rig = rig_from("one-hose-valved-gauge", scope)
+    return fitted(rig, pump="Pump 1, 8 CFM", hose_a="1/2 in vacuum, 0.9 m", gauge="Gauge 1")
+
+
+def cold_room(kw: float, suction: str, liquid: str, length: float, **scope: Any) -> Scope:
+    """A cold room on its condensing unit, which keeps its charge unless ``whole``."""
+    whole = scope.pop("whole", False)
+    values: dict[str, Any] = TEMPLATES["cooler"].build()
+    for s in values["sections"]:
+        if s["kind"] == "line":
+            s.update(size=suction if s["id"] == "suction" else liquid, length_m=length)
+        else:
+            s.update(capacity_kw=kw)
+        if s["id"] == "unit" and whole:
+            s.update(holds_charge=False)
+    if whole:
+        values["sections"].append({"id": "compressor", "name": "compressor", "kind": "compressor", "capacity_kw": kw})
+        for x in values["links"]:
+            if x["kind"] == "service-valve":
+                x.update(open=True)
+            if x["id"] == "suction-service":
+                x.update(a="compressor")
+        values["links"].append({"id": "discharge", "kind": "joint", "a": "compressor", "b": "unit"})
+    return Scope.model_validate({"template": "cooler", **values, **scope})
+
+
+def larkspur(unit: str, **scope: Any) -> Job:
+    base: dict[str, Any] = {
+        "refrigerant": "R-448A",
+        "oil": "POE",
+        "ambient_c": 17.0,
+        "coldest_c": 14.5,
+        "elevation_m": 120,
+        "nameplate_kg": 6.4,
+        "included_length_m": 7.5,
+        "adder_g_per_m": 60,
+    }
+    party = Party(customer="Larkspur Flower Wholesale", site="Auction Lane 4", unit=unit, **WHO)
+    found = cold_room(9.0, "7/8 in", "1/2 in", 14.0, **{**base, **scope})
+    return Job(title=f"Larkspur · {unit}", party=party, scope=found, rig=two_hoses(found))
+
+
+def shed() -> Job:
+    scope = cold_room(
+        14.0,
+        "1-1/8 in",
+        "5/8 in",
+        18.0,
+        whole=True,
+        refrigerant="R-449A",
+        condition="leak-drawn-air",
+        humidity_pct=90,
+        oil_kg=3.0,
+        open_hours=30,
+        ambient_c=18,
+        coldest_c=15,
+    )
+    return Job(
+        title="Hollow Bank · Growing room 2",
+        party=Party(customer="Hollow Bank Mushrooms", site="Growing shed B", unit="Growing room 2", **BRASK),
+        scope=scope,
+        rig=one_hose(scope),
+        criterion=CriterionChoice(school="two-limit"),
+    )
+
+
+def ice_store() -> Job:
+    scope = cold_room(
+        6.0,
+        "3/4 in",
+        "3/8 in",
+        8.0,
+        refrigerant="R-455A",
+        low_temperature=True,
+        condition="new-dry",
+        ambient_c=12,
+        coldest_c=10,
+        nameplate_kg=3.2,
+        included_length_m=5,
+        adder_g_per_m=25,
+    )
+    job = Job(
+        title="Saltmarsh · Ice store",
+        party=Party(customer="Saltmarsh Ferry Terminal", site="Quay 1", unit="Ice store", **BRASK),
+        scope=scope,
+        rig=two_hoses(scope, "Pump 1, 8 CFM"),
+        release=Release(way="cylinder"),
+    )
+    job = proved(job, skip="pressure-test")
+    steps = tuple(s.key for s in release_steps(job))
+    return job.model_copy(
+        update={
+            "release": Release(way="cylinder", weighed_kg=3.27, steps_done=steps),
+            "closing": Closing(signed_by="Odo Brask", signed_at="", remarks="Door gasket renewed on the same visit."),
+        }
+    )
+
+
+def leaking_and_wet() -> Job:
+    """A whole circuit that a leak has drawn damp air into; the leak is still there."""
+    scope = cold_room(
+        12.0,
+        "1-1/8 in",
+        "5/8 in",
+        15.0,
+        whole=True,
+        refrigerant="R-448A",
+        condition="leak-drawn-air",
+        humidity_pct=85,
+        oil_kg=2.5,
+        open_hours=20,
+        ambient_c=18,
+        coldest_c=15,
+    )
+    return Job(
+        title="Larkspur · Cold room 2",
+        party=Party(customer="Larkspur Flower Wholesale", site="Auction Lane 4", unit="Cold room 2", **WHO),
+        scope=scope,
+        rig=one_hose(scope),
+        criterion=CriterionChoice(school="two-limit"),
+    )
+
+
+def casing_room() -> Job:
+    """A whole circuit in a cold room whose compressor's oil has kept refrigerant."""
+    scope = cold_room(
+        11.0,
+        "1-1/8 in",
+        "1/2 in",
+        10.0,
+        whole=True,
+        refrigerant="R-449A",
+        condition="open-hours",
+        open_hours=0.3,
+        humidity_pct=30,
+        oil_kg=2.2,
+        ambient_c=8,
+        coldest_c=4,
+    )
+    return Job(
+        title="Hollow Bank · Casing room",
+        party=Party(customer="Hollow Bank Mushrooms", site="Growing shed C", unit="Casing room", **BRASK),
+        scope=scope,
+        rig=two_hoses(scope, "Pump 1, 8 CFM"),
+        criterion=CriterionChoice(school="deep-and-flat"),
+    )
+
+
+def charging_hoses(scope: Scope, pump: str, gauge: str) -> Rig:
+    """The poor rig: two charging hoses on a two-valve manifold, cores in, the gauge at the manifold."""
+    rig = rig_from("two-valve", scope)
+    for letter in "ab":
+        rig = rigedit.remove(rig, f"tool-{letter}")
+        rig = rigedit.swap(rig, f"hose-{letter}", {"depressor": True})
+    rig = rigedit.move(rig, "gauge", "manifold", "sensor", None)
+    rig = rigedit.swap(rig, "hose-p", {"size": "1/4 in", "length_m": 1.5, "made_for": "pressure"})
+    taken = fitted(
+        rig.model_copy(update={"cores_in": ("suction", "liquid")}),
+        pump=pump,
+        hose_a="1/4 in charging, 1.5 m, red tape",
+        hose_b="1/4 in charging, 1.5 m, no tape",
+        gauge=gauge,
+    )
+    return taken.model_copy(update={"pattern": None})
+
+
+def bait_store() -> Job:
+    """A small dry system held with its charging hoses: what rises is theirs."""
+    scope = cold_room(3.0, "5/8 in", "3/8 in", 6.0, condition="new-dry", ambient_c=15, coldest_c=12)
+    return Job(
+        title="Saltmarsh · Bait store",
+        party=Party(customer="Saltmarsh Ferry Terminal", site="Quay 3", unit="Bait store", **BRASK),
+        scope=scope,
+        rig=charging_hoses(scope, "Pump 2, 5 CFM", "Gauge 1"),
+        criterion=CriterionChoice(school="code-minimum"),
+    )
+
+
+def spawn_room() -> Job:
+    """The poor rig, with a coarse gauge."""
+    scope = cold_room(
+        8.0,
+        "7/8 in",
+        "3/8 in",
+        12.0,
+        refrigerant="R-454C",
+        condition="open-hours",
+        open_hours=24,
+        humidity_pct=85,
+    )
+    clear = Alternative(name="Two hoses, three tools", rig=two_hoses(scope, "Pump 1, 8 CFM"))
+    job = Job(
+        title="Hollow Bank · Spawn room",
+        party=Party(customer="Hollow Bank Mushrooms", site="Tunnel 5", unit="Spawn room", **WHO),
+        scope=scope,
+        rig=charging_hoses(scope, "Pump 1, 8 CFM", "Gauge 3, coarse"),
+        aside=(clear, Alternative(name="One hose, far gauge", rig=one_hose(scope))),
+    )
+    # Its first charging hose leaks, as its proof shows.
+    begun = Prove(oil="amber", oil_level="right", stages=stages_read(job, bad="hose-a"))
+    return job.model_copy(update={"prove": begun})
+
+
+def blast_freezer() -> Job:
+    """A whole circuit whose solenoids are still shut, and one way of the pump on the wrong hose."""
+    scope = Scope.model_validate(
+        {
+            "template": "freezer",
+            **TEMPLATES["freezer"].build(),
+            "low_temperature": True,
+            "oil_kg": 3.0,
+            "refrigerant": "R-454C",
+            "condition": "compressor-burnt",
+            "open_hours": 6,
+            "ambient_c": 16,
+            "coldest_c": 9,
+            "nameplate_kg": 18.0,
+            "included_length_m": 15,
+            "adder_g_per_m": None,
+        }
+    )
+    return Job(
+        title="Saltmarsh · Fish freezer",
+        party=Party(customer="Saltmarsh Ferry Terminal", site="Quay 2", unit="Fish freezer", **BRASK),
+        scope=scope,
+        rig=fitted(
+            rig_from("two-hoses", scope),
+            pump="Pump 2, 5 CFM",
+            hose_a="3/8 in vacuum, 1.8 m",
+            hose_b="1/2 in vacuum, 1.8 m",
+            gauge="Gauge 1",
+        ),
+        criterion=CriterionChoice(school="triple", also="deep-and-flat"),
+    )
