@@ -133,7 +133,8 @@ def _words(v: Verdict, start: float, scope: Scope) -> str:
     from rough_draw.core.charge import grams_per_year
     from rough_draw.core.holdwords import NAMES, disagreements, likely, outcome_word, reasons
 
-    lines = [f"{v.sentence} ({v.probability:.0%}), hold from {start:.0f} s, {v.span / 60:.1f} min read"]
+    sure = f"{likely(v.probability)}, {v.probability:.0%}"
+    lines = [f"{v.sentence} ({sure}), hold from {start:.0f} s, {v.span / 60:.1f} min read"]
     lines += [f"  {x}" for x in reasons(v)]
     lines += [
         f"  {likely(x):>15} {x:6.1%}  {NAMES[k]}" for k, x in sorted(v.odds.items(), key=lambda y: y[1], reverse=True)

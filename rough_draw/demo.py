@@ -101,10 +101,10 @@ def build() -> None:
             shelf.add_kit(kind, name, values)
         file_past(NUMBER, now)
         for d in reversed(demo_jobs()):
-            _add(d, now)
+            add(d, now)
 
 
-def _add(d: DemoJob, now: float) -> None:
+def add(d: DemoJob, now: float) -> None:
     job = d.job
     told = {"stop_at": d.stop_at, "below": d.below, "forgets": d.forgets, "before_min": d.before_min}
     played = play(job, d.truth, d.hold_min, **told) if d.truth else None  # type: ignore[arg-type]

@@ -24,6 +24,7 @@ VIEWS = (
     ("draw-night", "jobs/larkspur-3/draw", DESK, "dark"),
     ("hold-leak", "jobs/larkspur-1/hold", DESK, "light"),
     ("hold-tight", "jobs/saltmarsh-ice/hold", DESK, "dark"),
+    ("quick", "quick", DESK, "light"),
     ("release", "jobs/larkspur-1/release", DESK, "light"),
     ("record", "jobs/saltmarsh-ice/record", DESK, "light"),
     ("kit", "kit", DESK, "light"),
@@ -35,6 +36,8 @@ VIEWS = (
     ("phone-hold", "jobs/hollow-2/hold", PHONE, "dark"),
 )
 
+TABLE = "time,micron\n" + "\n".join(f"{60 * k},{190 + 24 * k + (60 if k else 0)}" for k in range(21))
+"""What is pasted into a quick hold for its picture."""
 PRESSED = {"prove": "Rig proof", "draw-why": "Look into it"}
 """What is opened before the picture is taken, by view."""
 SCROLLED = {"draw-why": 330}
@@ -68,6 +71,13 @@ def main() -> None:
                     page = browser.new_page(viewport={"width": width, "height": height}, color_scheme=scheme)
                     page.goto(f"http://127.0.0.1:{PORT}/{path}")
                     page.wait_for_timeout(2500)
+                    if name == "quick":
+                        page.get_by_label("Paste a table here").fill(TABLE)
+                        page.get_by_role("textbox", name="Volume").fill("9.5")
+                        page.get_by_role("textbox", name="Isolated at").fill("0")
+                        page.get_by_role("button", name="Read the hold").click()
+                        page.wait_for_timeout(2500)
+                        page.evaluate("window.scrollTo(0, 330)")
                     if name in PRESSED:
                         page.get_by_role("button", name=PRESSED[name]).first.click()
                         page.wait_for_timeout(6000 if name == "draw-why" else 800)

@@ -164,7 +164,7 @@ def unverified(
     none = tuple(
         criteria.Outcome(c.key, c.name, None, "no micron gauge read this hold") for c in criteria.SCHOOLS.values()
     )
-    v = no_verdict("unverified", none, span, "")
+    v = no_verdict("unverified", none, span, _needle_words(blind.blind_pa))
     out = verdict_out(v, start, volume, main, scope, held, held.inside)
     needle = NeedleOut(
         blind_pa=blind.blind_pa,
@@ -175,5 +175,8 @@ def unverified(
         minutes=lasted / 60.0,
         reads_pa=blind.reads_pa,
     )
-    words = f"a needle is {blind.blind_pa / MICRON_PA:,.0f} µ wide: what rises less than that is not seen"
-    return out.model_copy(update={"needle": needle, "reasons": [words]})
+    return out.model_copy(update={"needle": needle})
+
+
+def _needle_words(blind: float) -> str:
+    return f"a needle is {blind / MICRON_PA:,.0f} µ wide: what rises less than that is not seen"

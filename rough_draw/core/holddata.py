@@ -121,8 +121,12 @@ def jumps(t: FloatArray, p: FloatArray) -> tuple[float, ...]:
     )
     size = np.abs(after - before)
     limit = STEP * scatter + 3.0 * moves + 0.012 * p[width : width + n]
-    # A reading that was missed for a while is no jump.
-    close = t[width : width + n] - t[width - 1 : width - 1 + n] < 2.5 * float(np.median(np.diff(t)))
+    # Readings that were missed for a while are no jump, nor do they say how it moved.
+    step = float(np.median(np.diff(t)))
+    wide = at[:, -1] - at[:, 0]
+    close = (t[width : width + n] - t[width - 1 : width - 1 + n] < 2.5 * step) & (
+        np.maximum(wide[:n], wide[width : width + n]) < 2.5 * (width - 1) * step
+    )
     found: list[float] = []
     score = np.where(close & (size > limit), size / limit, 0.0)
     for _ in range(2):

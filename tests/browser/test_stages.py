@@ -212,25 +212,6 @@ def test_hold_without_a_hold_leads_to_the_draw(page: Page, site: str) -> None:
     expect(page).to_have_url(re.compile("/draw$"))
 
 
-HOLDS = [
-    ("larkspur-1", "It leaks", ("Find it: joints and cores", "A year", "Pa·m³/s")),
-    ("hollow-2", "Water is still in it", ("Go on pulling", "Water left", "saturation")),
-    ("saltmarsh-ice", "Tight and dry", ("Go on to release", "smallest leak", "Sound since")),
-]
-
-
-@pytest.mark.parametrize(("key", "sentence", "words"), HOLDS, ids=[h[0] for h in HOLDS])
-def test_each_kind_of_hold_is_read(page: Page, site: str, key: str, sentence: str, words: tuple[str, ...]) -> None:
-    page.goto(f"{site}/jobs/{key}/hold")
-    expect(page.get_by_test_id("verdict")).to_have_text(sentence)
-    for word in words:
-        expect(page.get_by_text(re.compile(word)).first).to_be_visible()
-    schools = page.locator("section", has=page.get_by_role("heading", name="What each school says"))
-    for school in ("Code minimum", "Deep and flat", "Two-limit"):
-        expect(schools).to_contain_text(school)
-    expect(schools).to_contain_text("(chosen)")
-
-
 def inked(page: Page) -> int:
     """Points of the chart in measuring ink."""
     script = """c => {
