@@ -195,7 +195,7 @@ def holds() -> None:
     line(
         "  first sound moment, median",
         f"{statistics.median(s.sound_s) / 60:.0f} min",
-        f"saves {saved:.0f} of 20 min; right there {1 - len(early) / s.named:.2%}, same at the end {s.steady / s.named:.1%}",
+        f"saves {saved:.0f} of 20; right there {1 - len(early) / s.named:.2%}, same later {s.steady / s.named:.1%}",
     )
     line("  to judge one", f"{statistics.median(s.look_ms):.0f} ms", "")
 

@@ -33,7 +33,6 @@ from rough_draw.core.system import atmosphere_of
 from rough_draw.core.units import MICRON_PA, kelvin
 from rough_draw.core.water import saturation_pressure
 
-STANDS_FOR = {"dry": ("tight-and-dry", "shallow"), "slow": ("moisture", "tight-and-dry")}
 DRAWN_ODDS = 0.02
 """Accounts less likely than this are not drawn."""
 
@@ -48,11 +47,16 @@ def curves(v: Verdict, start: float) -> list[CurveOut]:
     """The accounts that are worth drawing, the likeliest first, carried on a fifth beyond the readings."""
     t = np.linspace(0.0, max(v.span, 60.0) * 1.2, 90)
     best = v.best()
+    shares: dict[str, float] = {}
+    for r in v.readings:
+        shares[r.name] = shares.get(r.name, 0.0) + r.weight
     found = []
     for r in v.accounts():
         chosen = best is not None and r.name == best.name
-        # What an account stands for may be laid to another cause: a straight rise to the hoses held.
-        share = sum(v.odds.get(k, 0.0) for k in STANDS_FOR.get(r.name, (r.name,)))
+        share = shares[r.name]
+        if r.name == "leak":
+            # A straight rise may be laid to the hoses held, or be too small to count.
+            share = min(share, v.odds["leak"])
         if share < DRAWN_ODDS and not chosen:
             continue
         pa = np.maximum(r.curve(t, v.span), 0.0)

@@ -1,11 +1,11 @@
 import { useMemo } from "react";
 
 import type { SeriesOut, VerdictOut } from "../api/client";
-import { micron, span } from "../lib/format";
+import { micron, percent, span } from "../lib/format";
 import { useNarrow } from "../lib/narrow";
 import { useUnits } from "../lib/units";
 import { Trace } from "../trace/Trace";
-import type { Level } from "../trace/paint";
+import { DASHES, type Level } from "../trace/paint";
 
 /** The hold on a linear scale: readings in ink, the accounts in pencil with their names, the limit of each school. */
 export function HoldTrace({ v, series, now }: { v: VerdictOut; series: SeriesOut[]; now: number | null }) {
@@ -22,6 +22,7 @@ export function HoldTrace({ v, series, now }: { v: VerdictOut; series: SeriesOut
   const sound = v.sound_at_s !== null && v.sound_at_s < 0.9 * v.span_s ? v.sound_at_s : null;
   const named = v.curves.slice(0, narrow ? 2 : 4);
   return (
+    <>
     <Trace
       label={`Hold: ${v.sentence}. ${named.map((c) => c.words).join("; ")}`}
       series={held}
@@ -33,9 +34,31 @@ export function HoldTrace({ v, series, now }: { v: VerdictOut; series: SeriesOut
       bottom={0}
       levels={levels}
       events={sound !== null ? [{ at: start + sound, label: "✓", pa: readingAt(held, start + sound) }] : []}
-      pencils={named.map((c, i) => ({ at: c.at, mid: c.pa, name: u.words(c.words), dash: i, strong: c.best }))}
+      pencils={named.map((c, i) => ({ at: c.at, mid: c.pa, dash: i, strong: c.best }))}
       time={start > 0 ? undefined : (at) => span(Math.max(0, at))}
     />
+    <Accounts curves={named} />
+    </>
+  );
+}
+
+/** The accounts that are drawn, each with its dash, its figures and its odds. */
+function Accounts({ curves }: { curves: VerdictOut["curves"] }) {
+  const u = useUnits();
+  if (curves.length === 0) return null;
+  return (
+    <ul aria-label="Accounts drawn" className="grid list-none gap-x-5 gap-y-1 p-0 pl-2 sm:grid-cols-2">
+      {curves.map((c, i) => (
+        <li key={c.name} className={`flex items-center gap-2.5 ${c.best ? "font-bold" : ""}`}>
+          <svg width="44" height="10" aria-hidden className="flex-none">
+            <line x1="0" y1="5" x2="44" y2="5" stroke={c.best ? "var(--soft)" : "var(--pencil)"} strokeWidth={c.best ? 2.6 : 2} strokeDasharray={(DASHES[i % DASHES.length] ?? []).join(" ")} />
+          </svg>
+          <span>
+            {u.words(c.words)} <span className="figure font-normal text-soft">{percent(c.odds)}</span>
+          </span>
+        </li>
+      ))}
+    </ul>
   );
 }
 

@@ -7,15 +7,14 @@ import { clock, MICRON_PA } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { token, useTheme } from "../lib/theme";
 import { usePan } from "./pan";
-import { decades, FONT, hand, hatchBand, levelLine, marks, overRange, pencilNames, rightBands, type Band, type Level, type Mark, type Shown } from "./paint";
+import { decades, FONT, hand, hatchBand, levelLine, marks, overRange, rightBands, type Band, type Level, type Mark, type Shown } from "./paint";
 
 export interface Pencil {
   at: number[];
   low?: number[];
   mid: number[];
   high?: number[];
-  /** Its name, written at its end; and which dash it is drawn with. */
-  name?: string;
+  /** Which dash it is drawn with; and whether it is the one that counts. */
   dash?: number;
   strong?: boolean;
 }
@@ -200,7 +199,7 @@ function makeOptions(
           for (const l of levels ?? []) levelLine(u, l, shown);
         },
       ],
-      draw: [(u) => marks(u, latest.current.events ?? [], latest.current.shown), (u) => overRange(u, latest.current.series), lastPoint, (u) => pencilNames(u, latest.current.pencils ?? [], latest.current.shown), (u) => hand(u, latest.current.hand)],
+      draw: [(u) => marks(u, latest.current.events ?? [], latest.current.shown), (u) => overRange(u, latest.current.series), lastPoint, (u) => hand(u, latest.current.hand)],
     },
   };
 }

@@ -33,7 +33,7 @@ export type Shown = (pa: number) => number;
 const px = () => devicePixelRatio;
 
 /** Dashes by which curves in pencil are told apart. */
-const DASHES: number[][] = [
+export const DASHES: number[][] = [
   [7, 5],
   [2, 4],
   [12, 4, 2, 4],
@@ -102,39 +102,6 @@ export function hatchBand(u: uPlot, p: Pencil, shown: Shown): void {
   c.beginPath();
   xs.forEach((x, i) => (i ? c.lineTo(x, m[i]!) : c.moveTo(x, m[i]!)));
   c.stroke();
-  c.restore();
-}
-
-/** Names of curves in pencil, at the right of each, kept from lying on one another. */
-export function pencilNames(u: uPlot, pencils: Pencil[], shown: Shown): void {
-  const c = u.ctx;
-  const { left, width, top, height } = u.bbox;
-  const line = 18 * px();
-  const found = pencils.flatMap((p) => {
-    if (!p.name) return [];
-    const xs = p.at.map((t) => u.valToPos(t, "x", true));
-    // Where the curve leaves the sheet, or its end.
-    let k = xs.length - 1;
-    const y = (i: number) => u.valToPos(shown(Math.max(p.mid[i]!, 0.01)), "y", true);
-    while (k > 0 && (xs[k]! > left + width - 4 * px() || y(k) < top + line || y(k) > top + height)) k--;
-    return [{ text: p.name, strong: p.strong ?? false, x: xs[k]!, y: y(k) - 8 * px() }];
-  });
-  found.sort((a, b) => a.y - b.y);
-  found.forEach((f, i) => {
-    if (i > 0) f.y = Math.max(f.y, found[i - 1]!.y + line);
-  });
-  c.save();
-  c.textAlign = "right";
-  c.textBaseline = "alphabetic";
-  for (const f of found) {
-    c.font = `${f.strong ? 700 : 400} ${14 * px()}px ${TEXT}`;
-    const wide = c.measureText(f.text).width;
-    const x = Math.max(f.x, left + wide + 6 * px());
-    c.fillStyle = token("sheet");
-    c.fillRect(x - wide - 3 * px(), f.y - 13 * px(), wide + 6 * px(), 17 * px());
-    c.fillStyle = token("ink");
-    c.fillText(f.text, x, f.y);
-  }
   c.restore();
 }
 
