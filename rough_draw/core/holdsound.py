@@ -11,7 +11,7 @@ from rough_draw.core.holdfit import make_basis
 from rough_draw.core.holdlook import SOONEST, Frame, Look, look
 from rough_draw.core.holdread import Reading
 
-LOOKS = 8
+LOOKS = 7
 LONGER = (1.3, 1.7, 2.3, 3.2, 4.5)
 """Times the hold's length at which it is tried whether it would be sound."""
 
