@@ -12,7 +12,8 @@ from rough_draw.core.catalogue.quantity import Quantity
 from rough_draw.core.gas import R_WATER
 from rough_draw.core.holdaccounts import DRAWN, GOOD, accounts
 from rough_draw.core.holddata import jumps, sound_points, thin
-from rough_draw.core.holdfit import Setting, Weighed, make_basis
+from rough_draw.core.holdfit import Weighed
+from rough_draw.core.holdgrid import Setting, make_basis
 from rough_draw.core.holdlook import SLOW_END, Frame, Look, look
 from rough_draw.core.holdread import Z90, Reading, ahead, rate_of, slope_now
 from rough_draw.core.holdsound import sound_since, wait

@@ -9,7 +9,8 @@ import numpy as np
 from rough_draw.core.catalogue.quantity import Quantity
 from rough_draw.core.holdaccounts import GOOD, Account
 from rough_draw.core.holddata import Data
-from rough_draw.core.holdfit import Basis, Setting, Weighed, weigh
+from rough_draw.core.holdfit import Weighed, weigh
+from rough_draw.core.holdgrid import Basis, Setting
 from rough_draw.core.holdread import Reading, leak_bound, read, under
 from rough_draw.core.units import MICRON_PA
 

@@ -9,7 +9,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from rough_draw.core.holdaccounts import EARLY, FILM_TAU, STRAIGHT, SUN, WALLS, WALLS_TAU, rise_shape, rise_slope
-from rough_draw.core.holdfit import SETTLES, WATERS, Posterior, Setting, Weighed, bend_shape, solve
+from rough_draw.core.holdfit import Posterior, Weighed, solve
+from rough_draw.core.holdgrid import SETTLES, WATERS, Setting, bend_shape
 from rough_draw.core.interval import Range
 from rough_draw.core.units import MICRON_PA
 

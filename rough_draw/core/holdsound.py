@@ -7,7 +7,7 @@ from dataclasses import replace
 import numpy as np
 
 from rough_draw.core.holddata import SHAPE, Data
-from rough_draw.core.holdfit import make_basis
+from rough_draw.core.holdgrid import make_basis
 from rough_draw.core.holdlook import SOONEST, Frame, Look, look
 from rough_draw.core.holdread import Reading
 

@@ -303,12 +303,12 @@ def test_demo_data_is_whole(tmp_path: Path) -> None:
     db.close()
     with TestClient(create_app(tmp_path / "demo.sqlite3", warm=False)) as api:
         rows = {r["key"]: r for r in api.get("/api/jobs").json()}
-        assert len(rows) == 8
+        assert len(rows) == 11
         assert len({r["stage"] for r in rows.values()}) >= 4
         verdicts = {k: (api.get(f"/api/jobs/{k}/verdict").json() or {}).get("verdict") for k in rows}
-        assert verdicts["larkspur-1"] == "leak"
-        assert verdicts["hollow-2"] == "moisture"
-        assert verdicts["saltmarsh-ice"] == "tight-and-dry"
+        assert {"leak", "leak-and-moisture", "moisture", "refrigerant", "hose", "tight-and-dry"} <= set(
+            verdicts.values()
+        )
         assert verdicts["larkspur-3"] is None
         wait_for(lambda: api.get("/api/jobs/larkspur-3/live").json()["standin"])
 

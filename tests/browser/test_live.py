@@ -89,6 +89,7 @@ def test_an_alarm_is_set_seen_on_another_page_and_silenced(page: Page, site: str
 def test_a_triple_evacuation_goes_through_its_cycles(page: Page, site: str) -> None:
     key = new_job(page, site, "Triple Lane")
     choose(page, "Why it was open", "New and dry")
+    page.wait_for_timeout(1500)  # its own save comes first
     document = page.request.get(f"{site}/api/jobs/{key}").json()
     document["job"]["criterion"]["school"] = "triple"
     body = {"version": document["version"], "job": document["job"]}

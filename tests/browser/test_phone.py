@@ -55,7 +55,7 @@ def test_whole_job_by_touch_with_typed_readings(phone: Page, site: str) -> None:
     expect(phone.get_by_text("System isolated")).to_be_visible()
     stage(phone, "Hold")
     expect(phone.get_by_test_id("verdict")).to_have_text("Tight and dry")
-    expect(phone.get_by_text("Go on to release")).to_be_visible()
+    expect(phone.get_by_role("link", name="To release")).to_be_visible()
     stage(phone, "Release")
     expect(phone.get_by_role("alert")).to_have_count(0)
     for _ in range(10):
