@@ -9,45 +9,23 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
+from rough_draw.cli_base import Refused, job_file, read, show
+from rough_draw.cli_store import backup, restore, verify
+
 DATABASE = "var/rough-draw.sqlite3"
 DEMO = "var/demo.sqlite3"
 SCHOOLS = ("code-minimum", "deep-and-flat", "two-limit", "single-deep", "triple", "makers-own", "dial-only")
 
 
-class Refused(Exception):
-    """Bad input: one clear line, exit code 2."""
-
-
-def _read(path: str, most: int) -> bytes:
-    try:
-        with open(path, "rb") as f:
-            return f.read(most + 1)
-    except OSError as e:
-        raise Refused(f"{path}: {e.strerror or e}") from None
-
-
 def _job(path: str) -> Any:
-    return _file(path).job
-
-
-def _file(path: str) -> Any:
-    from rough_draw.store.exchange import MOST_BYTES, FileFault, parse
-
-    try:
-        return parse(_read(path, MOST_BYTES))
-    except FileFault as e:
-        raise Refused(f"{path}: {e}") from None
-
-
-def _print(values: dict[str, Any], as_json: bool, words: Callable[[], str]) -> None:
-    print(json.dumps(values, indent=1) if as_json else words())
+    return job_file(path).job
 
 
 def cmd_hold(a: argparse.Namespace) -> None:
     """Judge the hold in a table of readings."""
     from rough_draw.cli_hold import judge_table
 
-    _print(*judge_table(a, _read, _file, Refused))
+    show(*judge_table(a))
 
 
 def cmd_plan(a: argparse.Namespace) -> None:
@@ -95,7 +73,7 @@ def cmd_plan(a: argparse.Namespace) -> None:
         lines += [f"  saves {u.seconds_saved.value / 60:5.1f} min: {u.change.words}" for u in upgrades]
         return "\n".join(lines)
 
-    _print(out, a.json, words)
+    show(out, a.json, words)
 
 
 def cmd_simulate(a: argparse.Namespace) -> None:
@@ -175,7 +153,7 @@ def cmd_import(a: argparse.Namespace) -> None:
 
     open_database(a.db)
     try:
-        key = exchange.load(exchange.parse(_read(a.file, exchange.MOST_BYTES)))
+        key = exchange.load(exchange.parse(read(a.file, exchange.MOST_BYTES)))
     except exchange.FileFault as e:
         raise Refused(f"{a.file}: {e}") from None
     print(f"imported as {key}")
@@ -281,6 +259,15 @@ def parser() -> argparse.ArgumentParser:
     )
     s.add_argument("--school", choices=SCHOOLS, default=None, help="that of the job, or the code minimum")
     s.add_argument("--json", action="store_true", help="print JSON")
+    s = add("verify", verify, "check the chain of a sealed record")
+    s.add_argument("job", metavar="JOB.json", help="a job file of a closed job")
+    s.add_argument("--json", action="store_true", help="print JSON")
+    s = add("backup", backup, "copy the whole database, also while it is in use")
+    s.add_argument("--out", required=True, metavar="FILE")
+    s.add_argument("--db", default=DATABASE, help="database file (default %(default)s)")
+    s = add("restore", restore, "put a backup in the place of the database")
+    s.add_argument("backup", metavar="BACKUP")
+    s.add_argument("--db", default=DATABASE, help="database file (default %(default)s)")
     s = add("export", cmd_export, "write a job as JSON, or its readings as CSV")
     s.add_argument("key", help="the job's key, as in its address")
     s.add_argument("--out", required=True, metavar="FILE")

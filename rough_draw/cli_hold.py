@@ -6,6 +6,8 @@ import argparse
 from collections.abc import Callable
 from typing import TYPE_CHECKING, Any
 
+from rough_draw.cli_base import Refused, job_file, read
+
 if TYPE_CHECKING:
     from rough_draw.core.catalogue.quantity import Quantity
     from rough_draw.core.hold import Circumstances, Verdict
@@ -14,13 +16,8 @@ if TYPE_CHECKING:
     from rough_draw.store.exchange import JobFile
 
 
-def judge_table(
-    a: argparse.Namespace,
-    read: Callable[[str, int], bytes],
-    parse: Callable[[str], JobFile],
-    refused: type[Exception],
-) -> tuple[dict[str, Any], bool, Callable[[], str]]:
-    """The verdict as plain values, whether JSON is wanted, and the words. ``refused`` is raised for bad input."""
+def judge_table(a: argparse.Namespace) -> tuple[dict[str, Any], bool, Callable[[], str]]:
+    """The verdict as plain values, whether JSON is wanted, and the words. Raises Refused for bad input."""
     from rough_draw.core import readings_csv
     from rough_draw.core.criteria import SCHOOLS, chosen
     from rough_draw.core.hold import Circumstances, judge_hold
@@ -29,27 +26,27 @@ def judge_table(
     from rough_draw.core.series import find_hold
     from rough_draw.core.units import kelvin
 
-    file = parse(a.job) if a.job else None
+    file = job_file(a.job) if a.job else None
     if file is None and (a.volume_l is None or a.temp_c is None):
-        raise refused("give --volume-l and --temp-c, or --job with the job file")
+        raise Refused("give --volume-l and --temp-c, or --job with the job file")
     if a.volume_l is not None and not 0.001 <= a.volume_l <= 100_000:
-        raise refused(f"--volume-l {a.volume_l:g} is outside 0.001 … 100,000 l")
+        raise Refused(f"--volume-l {a.volume_l:g} is outside 0.001 … 100,000 l")
     if a.temp_c is not None and not -60 <= a.temp_c <= 90:
-        raise refused(f"--temp-c {a.temp_c:g} is outside −60 … 90 °C")
+        raise Refused(f"--temp-c {a.temp_c:g} is outside −60 … 90 °C")
     try:
         found = readings_csv.read_table(read(a.readings, readings_csv.MOST_BYTES))
     except readings_csv.ReadingsError as e:
         more = f" (and {len(e.faults) - 6} more)" if len(e.faults) > 6 else ""
-        raise refused(f"{a.readings}: " + "; ".join(str(f) for f in e.faults[:6]) + more) from None
+        raise Refused(f"{a.readings}: " + "; ".join(str(f) for f in e.faults[:6]) + more) from None
     series = found.main()
     start = a.isolated_at if a.isolated_at is not None else find_hold(series)
     if start is None:
-        raise refused(
+        raise Refused(
             f"{a.readings}: no hold can be seen in the curve; say when it was isolated with --isolated-at SECONDS"
         )
     t, p = series.slice(start)
     if file is not None:
-        volume, known, scope = _of_job(file, float(t[-1]) if t.size else 0.0, refused, a.job)
+        volume, known, scope = _of_job(file, float(t[-1]) if t.size else 0.0, a.job)
         main = chosen(file.job.criterion)
     else:
         volume, known, scope, main = None, Circumstances(), Scope(), SCHOOLS["code-minimum"]
@@ -69,7 +66,7 @@ def _typed(a: argparse.Namespace) -> Quantity:
     return Quantity(a.volume_l * 1e-3, a.volume_l * 1e-3 / spread, a.volume_l * 1e-3 * spread, "m³", "typed in")
 
 
-def _of_job(file: JobFile, span: float, refused: type[Exception], path: str) -> tuple[Quantity, Circumstances, Scope]:
+def _of_job(file: JobFile, span: float, path: str) -> tuple[Quantity, Circumstances, Scope]:
     """Volume, circumstances and system of the job file's hold."""
     from rough_draw.core.assemble import assemble
     from rough_draw.core.holdcase import circumstances
@@ -85,7 +82,7 @@ def _of_job(file: JobFile, span: float, refused: type[Exception], path: str) -> 
         assembly = assemble(job)
         held = isolation(job, assembly)
     except (ScopeError, NetworkError) as e:
-        raise refused(f"{path}: {e}") from None
+        raise Refused(f"{path}: {e}") from None
     whole = assembly.system.volume()
     start = state.isolated_at if state.isolated_at is not None else 0.0
     known = circumstances(job, held, state, touches, start, start + span)

@@ -18,6 +18,7 @@ from rough_draw.api import (
     holds,
     routes_alarms,
     routes_breaks,
+    routes_charge,
     routes_day,
     routes_hold,
     routes_jobs,
@@ -26,6 +27,7 @@ from rough_draw.api import (
     routes_record,
     routes_rig,
     routes_run,
+    routes_seal,
     routes_shelf,
     routes_touch,
     routes_why,
@@ -92,8 +94,9 @@ def create_app(path: str | Path, warm: bool = True) -> FastAPI:
     @app.middleware("http")
     async def _guard(request: Request, call_next: Callable[[Request], Awaitable[Response]]) -> Response:
         length = request.headers.get("content-length", "0")
-        if length.isdigit() and int(length) > MOST_BODY:
-            return errors.problem(413, "Too large", f"the most is {MOST_BODY // 1048576} MB; export one draw only")
+        most = routes_seal.MOST_BACKUP if request.url.path == "/api/restore" else MOST_BODY
+        if length.isdigit() and int(length) > most:
+            return errors.problem(413, "Too large", f"the most is {most // 1048576} MB; export one draw only")
         response = await call_next(request)
         response.headers["Content-Security-Policy"] = POLICY
         response.headers["X-Content-Type-Options"] = "nosniff"
@@ -107,12 +110,14 @@ def create_app(path: str | Path, warm: bool = True) -> FastAPI:
         routes_day,
         routes_shelf,
         routes_run,
+        routes_seal,
         routes_hold,
         routes_touch,
         routes_why,
         routes_alarms,
         routes_breaks,
         routes_prove,
+        routes_charge,
         routes_record,
     ):
         app.include_router(module.router, prefix="/api")

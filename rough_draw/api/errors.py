@@ -13,8 +13,10 @@ from rough_draw.core.engine import EngineError
 from rough_draw.core.network import NetworkError
 from rough_draw.core.readings_csv import ReadingsError
 from rough_draw.core.system import ScopeError
+from rough_draw.store.backup import BackupFault
 from rough_draw.store.exchange import FileFault
-from rough_draw.store.jobs import Conflict, NotFound, NothingToUndo
+from rough_draw.store.jobs import Conflict, NotFound, NothingToUndo, Sealed
+from rough_draw.store.sealing import NotSealed
 
 
 class Place(BaseModel):
@@ -76,6 +78,9 @@ def install(app: FastAPI) -> None:
         (NotFound, 404, "Not found"),
         (Conflict, 409, "Changed meanwhile"),
         (NothingToUndo, 409, "Nothing to undo"),
+        (Sealed, 409, "This record is sealed"),
+        (NotSealed, 409, "This record is open"),
+        (BackupFault, 422, "This backup cannot be used"),
         (FileFault, 422, "This file cannot be imported"),
         (NetworkError, 422, "This rig cannot be computed"),
         (EngineError, 422, "This run cannot be computed"),

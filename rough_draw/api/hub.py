@@ -7,11 +7,13 @@ import json
 import time
 
 from rough_draw.api.keeper import Keeper
+from rough_draw.api.scale_link import ScaleLink, scale_name
 from rough_draw.api.standin_link import Link, Listeners
 from rough_draw.core.job import Job
 from rough_draw.core.runstate import Touch
 from rough_draw.standins.bench import BenchWorld
 from rough_draw.standins.gauge_server import GaugeServer, RunningWorld
+from rough_draw.standins.scale import ScaleTruth, ScaleWorld
 from rough_draw.standins.world import Truth, World, random_truth
 from rough_draw.store import jobs
 
@@ -127,8 +129,28 @@ class Hub:
         self.links[name] = link
         link.start()
 
+    def attach_scale(self, key: str, truth: ScaleTruth, speed: int) -> None:
+        """Put a cylinder on a simulated scale beside a job, or change its pace."""
+        name = scale_name(key)
+        if name in self.links:
+            self.server.worlds[name].set_speed(float(speed))
+            return
+        now = self.clock(key) or time.time()
+        self.server.worlds[name] = RunningWorld(ScaleWorld(truth), now, now, float(speed), "Scale 1")  # type: ignore[arg-type]
+        link = ScaleLink(key, self.server.port, self.listeners, self.keeper, "Scale 1", name, told="weight")
+        self.links[name] = link
+        link.start()
+
+    async def detach_scale(self, key: str) -> None:
+        """Take the scale off."""
+        link = self.links.pop(scale_name(key), None)
+        if link is not None:
+            await link.stop()
+        self.server.worlds.pop(scale_name(key), None)
+
     async def detach(self, key: str) -> None:
         """Take the stand-in off a job."""
+        await self.detach_scale(key)
         for name in (second_name(key), key):
             link = self.links.pop(name, None)
             if link is not None:

@@ -14,7 +14,7 @@ from rough_draw.core.habits import Habits
 from rough_draw.core.proved import Prove
 from rough_draw.core.rig import Rig
 from rough_draw.core.scope import Scope
-from rough_draw.core.sheet import Long, Sheet, Text
+from rough_draw.core.sheet import Long, Sheet, Slug, Text
 
 School = Literal["code-minimum", "deep-and-flat", "two-limit", "single-deep", "triple", "makers-own", "dial-only"]
 
@@ -41,12 +41,35 @@ class CriterionChoice(Sheet):
     dwell_min: float | None = Field(None, ge=0, le=24 * 60)
 
 
+class Running(Sheet):
+    """Readings of the running system. Pressures kPa gauge, temperatures °C; ``at`` epoch s."""
+
+    at: float | None = Field(None, ge=0, le=4e9)
+    suction_kpa: float | None = Field(None, ge=-100, le=5000)
+    suction_c: float | None = Field(None, ge=-90, le=120)
+    liquid_kpa: float | None = Field(None, ge=-100, le=8000)
+    liquid_c: float | None = Field(None, ge=-90, le=120)
+    in_c: float | None = Field(None, ge=-90, le=120)
+    out_c: float | None = Field(None, ge=-90, le=120)
+    condensate: bool | None = None
+    note: Long = ""
+
+
 class Release(Sheet):
     """How the vacuum is broken, and what was weighed in."""
 
     way: Literal["unit-charge", "cylinder"] = "unit-charge"
     weighed_kg: float | None = Field(None, ge=0, le=2000)
     steps_done: tuple[Text, ...] = ()
+    cores_new: int = Field(0, ge=0, le=40)
+    port_checks: dict[Slug, Literal["bubble", "electronic", "both"]] = Field({}, max_length=20)
+    start_kg: float | None = Field(None, ge=0, le=5000)
+    end_kg: float | None = Field(None, ge=0, le=5000)
+    cylinder_full_kg: float | None = Field(None, gt=0, le=2000)
+    cylinder_tare_kg: float = Field(0.0, ge=0, le=2000)
+    margin_pct: float = Field(5.0, ge=0, le=50)
+    first: Running | None = None
+    later: Running | None = None
 
 
 class Closing(Sheet):
@@ -56,6 +79,8 @@ class Closing(Sheet):
     signed_at: Text = ""
     remarks: Long = ""
     deviation: Long = ""
+    signature: str = Field("", max_length=20_000, pattern=r"^[ML0-9 .]*$")
+    acknowledged: tuple[Text, ...] = Field((), max_length=30)
 
 
 class Alternative(Sheet):

@@ -75,6 +75,11 @@ def hose_label(hose: HosePart) -> str:
     return f"{hose.size} · {hose.length_m:g} m"
 
 
+def hose_volume(hose: HosePart) -> float:
+    """What a hose holds, m³: π/4 d² l of its true bore."""
+    return 0.785 * cat.HOSE_BORE[hose.size].value ** 2 * hose.length_m
+
+
 def hose_sources(hose: HosePart, z: float, read: Quantity | None = None) -> list[Outgassing]:
     """What a hose lets through and gives off, half at either end; new rubber gives as much water as air.
 
@@ -199,7 +204,7 @@ class RigBuilder:
         bore = cat.HOSE_BORE[hose.size].value
         end_bore = min(bore, cat.HOSE_END_BORE[hose.size].value)
         end = cat.END_LENGTH.value
-        volume = 0.785 * bore**2 * hose.length_m
+        volume = hose_volume(hose)
         near = self.near(hose)
         label = hose_label(hose)
         a, b = self.node(f"{hose.id}.a", 0.5 * volume), self.node(f"{hose.id}.b", 0.5 * volume)

@@ -19,6 +19,12 @@ TOUCHES: dict[str, str] = {
     "warm-up": "Warmth put on",
     "isolate": "System isolated",
     "reopen": "System opened to the pump again",
+    "cylinder-open": "Cylinder opened",
+    "cylinder-throttle": "Cylinder throttled",
+    "cylinder-shut": "Cylinder shut",
+    "compressor-on": "System started",
+    "compressor-off": "System stopped",
+    "scale-zero": "Scale zeroed",
     "note": "Note",
 }
 """Kinds of touch that a run knows, with their words."""

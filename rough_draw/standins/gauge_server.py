@@ -82,7 +82,8 @@ class GaugeServer:
                 return
             at = str(opening.get("at", ""))
             name = f"Gauge at the {at}" if at else running.name
-            send({"hello": PROTOCOL, "gauge": name[:60], "unit": "pa", "battery": 87})
+            unit = getattr(running.world, "unit", "pa")
+            send({"hello": PROTOCOL, "gauge": name[:60], "unit": unit, "battery": 87})
             commands = asyncio.create_task(self._commands(reader, running, send))
             try:
                 await self._stream(running, at, writer, send)
@@ -103,9 +104,10 @@ class GaugeServer:
                 await asyncio.sleep(min(wait, 0.5))
                 continue
             await running.advance(due)
-            pa = running.world.read(at)
+            value = running.world.read(at)
             stamp = round(due, 3)
-            send({"at": stamp, "over": True} if pa is None else {"at": stamp, "pa": round(pa, 5)})
+            unit = getattr(running.world, "unit", "pa")
+            send({"at": stamp, "over": True} if value is None else {"at": stamp, unit: round(value, 5)})
             await writer.drain()
             due += running.interval()
 

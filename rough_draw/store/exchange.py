@@ -12,8 +12,9 @@ import numpy as np
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from rough_draw.core.job import Job
+from rough_draw.core.seal import Break, check
 from rough_draw.core.units import from_pa
-from rough_draw.store import jobs
+from rough_draw.store import jobs, sealing, weights
 
 MOST_BYTES = 64 * 1024 * 1024
 
@@ -36,16 +37,41 @@ class FileSeries(BaseModel):
     pa: list[float | None]
 
 
+class FileWeight(BaseModel):
+    """What the scale showed, kg, at epoch seconds."""
+
+    model_config = ConfigDict(extra="forbid")
+    at: float
+    kg: float
+
+
+class FileEntry(BaseModel):
+    """An entry of a sealed record's chain."""
+
+    model_config = ConfigDict(extra="forbid")
+    number: int
+    kind: Annotated[str, Field(max_length=20)]
+    at: float
+    body: dict[str, Any]
+    before: Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
+    hash: Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
+
+
 class JobFile(BaseModel):
-    """The job file, version 1: sheet, touches, readings."""
+    """The job file, version 2: sheet, touches, readings, weights, and the chain of a sealed record.
+
+    Version 1 had neither weights nor a chain.
+    """
 
     model_config = ConfigDict(extra="forbid")
     format: Literal["rough-draw/job-file"] = "rough-draw/job-file"
-    version: Literal[1] = 1
+    version: Literal[1, 2] = 2
     key: Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}$")]
     job: Job
     touches: list[FileTouch] = []
     readings: list[FileSeries] = []
+    weights: list[FileWeight] = []
+    chain: list[FileEntry] = []
 
 
 class FileFault(ValueError):
@@ -70,7 +96,9 @@ def dump(key: str) -> JobFile:
         for r in jobs.readings(key)
     ]
     touches = [FileTouch(kind=t.kind, at=t.at, note=t.note) for t in jobs.touches(key)]
-    return JobFile(key=key, job=stored.job, touches=touches, readings=series)
+    chain = [FileEntry(**sealing.as_values(e)) for e in sealing.chain_of(key)]
+    scale = [FileWeight(at=at, kg=kg) for at, kg in weights.of(key)]
+    return JobFile(key=key, job=stored.job, touches=touches, readings=series, weights=scale, chain=chain)
 
 
 def parse(data: bytes) -> JobFile:
@@ -109,7 +137,30 @@ def load(file: JobFile) -> str:
         for s in file.readings:
             rows = [jobs.NewReading(s.gauge, at, pa) for at, pa in zip(s.at, s.pa, strict=True)]
             jobs.add_readings(stored.key, rows, "import")
+        weights.add(stored.key, [(w.at, w.kg) for w in file.weights])
+        sealing.keep_imported(stored.key, [sealing.entry_of(e.model_dump()) for e in file.chain])
     return stored.key
+
+
+def verify(document: Any) -> tuple[float, list[Break], int]:
+    """Check a sealed job file as it stands: when it was sealed, what is wrong with it, and how many entries it has.
+
+    On the document itself, not on what a later version makes of it. Raises FileFault where it is no sealed job file.
+    """
+    if not isinstance(document, dict) or document.get("format") != "rough-draw/job-file":
+        raise FileFault("this is no job file")
+    raw = document.get("chain")
+    if not raw:
+        raise FileFault("this record was never sealed: it has no chain")
+    try:
+        chain = [sealing.entry_of(e) for e in raw]
+        touches = [{"kind": t["kind"], "at": t["at"], "note": t.get("note", "")} for t in document.get("touches", [])]
+        readings = [(s["gauge"], s["at"], s["pa"]) for s in document.get("readings", [])]
+        found = check(chain, document["job"], touches, readings)
+    except (KeyError, TypeError, ValueError) as e:
+        raise FileFault(f"its chain cannot be read: {e}") from None
+    closed = next((e.at for e in chain if e.kind == "closed"), 0.0)
+    return closed, found, len(chain)
 
 
 def safe_cell(text: str) -> str:

@@ -12,7 +12,7 @@ import numpy as np
 
 from rough_draw.core.job import Job
 from rough_draw.core.runstate import Touch
-from rough_draw.store.models import JobRow, ReadingRow, Revision, TouchRow, database
+from rough_draw.store.models import ChainRow, JobRow, ReadingRow, Revision, TouchRow, WeightRow, database
 from rough_draw.store.tail import BENCH, Readings, all_readings, forget
 
 KEEP_REVISIONS = 200
@@ -36,6 +36,14 @@ class Conflict(RuntimeError):
         self.current = current
 
 
+class Sealed(RuntimeError):
+    """The record is closed: nothing in it changes any more."""
+
+    def __init__(self, at: float) -> None:
+        super().__init__(f"this record was sealed on {day(at)}; what is wrong in it is put right by an amendment")
+        self.at = at
+
+
 class NothingToUndo(RuntimeError):
     """The sheet has no earlier state."""
 
@@ -50,6 +58,7 @@ class StoredJob:
     created_at: float
     updated_at: float
     can_undo: bool
+    sealed_at: float | None = None
 
 
 @dataclass(frozen=True)
@@ -64,13 +73,27 @@ class NewReading:
 
 def _stored(row: JobRow) -> StoredJob:
     undo = Revision.select().where(Revision.job == row.key).exists()
-    return StoredJob(row.key, row.version, Job.model_validate_json(row.document), row.created_at, row.updated_at, undo)
+    job = Job.model_validate_json(row.document)
+    return StoredJob(row.key, row.version, job, row.created_at, row.updated_at, undo, row.sealed_at)
 
 
 def _row(key: str) -> JobRow:
     row = JobRow.get_or_none(JobRow.key == key)
     if row is None:
         raise NotFound(f"there is no job '{key[:40]}'")
+    return row
+
+
+def day(at: float) -> str:
+    """A day and time of this machine's clock, as people write it."""
+    return time.strftime("%Y-%m-%d %H:%M", time.localtime(at))
+
+
+def must_be_open(key: str) -> JobRow:
+    """The row of a job that may still change. Raises NotFound, or Sealed."""
+    row = _row(key)
+    if row.sealed_at is not None:
+        raise Sealed(row.sealed_at)
     return row
 
 
@@ -96,7 +119,7 @@ def listing() -> list[StoredJob]:
 def save(key: str, version: int, job: Job) -> StoredJob:
     """Replace a sheet if it is still at ``version``; raises Conflict otherwise. The old state is kept for undo."""
     with writing():
-        row = _row(key)
+        row = must_be_open(key)
         if row.version != version:
             raise Conflict(row.version)
         document = job.model_dump_json()
@@ -116,7 +139,7 @@ def save(key: str, version: int, job: Job) -> StoredJob:
 def undo(key: str) -> StoredJob:
     """Go back to the sheet's state before the last edit; raises NothingToUndo."""
     with writing():
-        row = _row(key)
+        row = must_be_open(key)
         last = Revision.select().where(Revision.job == key).order_by(Revision.id.desc()).first()
         if last is None:
             raise NothingToUndo("there is nothing to undo on this sheet")
@@ -129,6 +152,8 @@ def undo(key: str) -> StoredJob:
 def delete(key: str) -> None:
     """Remove a job with all it holds."""
     with writing():
+        ChainRow.delete().where(ChainRow.job == key).execute()
+        WeightRow.delete().where(WeightRow.job == key).execute()
         _row(key).delete_instance(recursive=True)
     forget(key)
 
@@ -136,7 +161,7 @@ def delete(key: str) -> None:
 def add_touch(key: str, kind: str, at: float, note: str = "") -> Touch:
     """Log a touch."""
     with writing():
-        TouchRow.create(job=_row(key).key, kind=kind, at=at, note=note)
+        TouchRow.create(job=must_be_open(key).key, kind=kind, at=at, note=note)
     return Touch(kind, at, note)
 
 
@@ -149,7 +174,7 @@ def touches(key: str) -> list[Touch]:
 def add_readings(key: str, readings: Sequence[NewReading], source: str) -> int:
     """Add readings in one transaction; returns how many were new. A client key already seen is passed over."""
     with writing():
-        job = _row(key).key
+        job = must_be_open(key).key
         before = ReadingRow.select().where(ReadingRow.job == job).count() if _keyed(readings) else 0
         rows = [
             {"job": job, "gauge": r.gauge, "at": r.at, "pa": r.pa, "source": source, "client_key": r.client_key}
@@ -170,7 +195,7 @@ def add_all(batches: Sequence[tuple[str, Sequence[NewReading], str]]) -> list[bo
             try:
                 add_readings(key, readings, source)
                 known.append(True)
-            except NotFound:
+            except (NotFound, Sealed):
                 known.append(False)
     return known
 

@@ -31,6 +31,7 @@ class JobRow(Table):
     document = TextField()
     created_at = FloatField()
     updated_at = FloatField()
+    sealed_at = FloatField(null=True)
 
     class Meta:
         table_name = "job"
@@ -75,6 +76,34 @@ class ReadingRow(Table):
 
     class Meta:
         table_name = "reading"
+
+
+class ChainRow(Table):
+    """One entry of a sealed record's chain: ``body`` is JSON, hashes are SHA-256 in hex."""
+
+    id = AutoField()
+    job = CharField(max_length=40)
+    number = IntegerField()
+    kind = CharField(max_length=20)
+    at = FloatField()
+    body = TextField()
+    before = CharField(max_length=64)
+    hash = CharField(max_length=64)
+
+    class Meta:
+        table_name = "chain"
+
+
+class WeightRow(Table):
+    """What the scale under the cylinder showed, kg."""
+
+    id = AutoField()
+    job = CharField(max_length=40, index=True)
+    at = FloatField()
+    kg = FloatField()
+
+    class Meta:
+        table_name = "weight"
 
 
 class TemplateRow(Table):

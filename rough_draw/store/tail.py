@@ -77,6 +77,12 @@ def _joined(gauge: str, old: Readings | None, at: FloatArray, pa: FloatArray) ->
     return Readings(gauge, at, pa)
 
 
+def forget_all() -> None:
+    """Another database stands in the file: nothing that was read of the old one counts."""
+    with _guard:
+        _tails.clear()
+
+
 def forget(key: str) -> None:
     """A job is gone; another of its key would begin anew."""
     with _guard:

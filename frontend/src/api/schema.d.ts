@@ -24,6 +24,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/backup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Take Backup
+         * @description The whole database as one file, of this moment, checked.
+         */
+        get: operations["take_backup_api_backup_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalogue": {
         parameters: {
             query?: never;
@@ -164,6 +184,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/job-file.schema.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Job File Schema
+         * @description The JSON Schema of a job file, as it is published with the documents.
+         */
+        get: operations["job_file_schema_api_job_file_schema_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/job-files": {
         parameters: {
             query?: never;
@@ -250,6 +290,26 @@ export interface paths {
          * @description Silence an alarm until its condition has ended; it rings again when it comes back.
          */
         post: operations["silence_api_jobs__key__alarms_silence_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{key}/amendments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Amend
+         * @description Put something right in a sealed record: what it said and what it should say stay both.
+         */
+        post: operations["amend_api_jobs__key__amendments_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -396,6 +456,26 @@ export interface paths {
          * @description Every single change to the rig ranked by the time it saves, and which unknown moves the time most.
          */
         get: operations["changes_api_jobs__key__changes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{key}/charging": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Charging
+         * @description Where the charge stands: what is in, how fast it goes, when to stop.
+         */
+        get: operations["charging_api_jobs__key__charging_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -808,6 +888,94 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{key}/running": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Running
+         * @description Superheat and subcooling of the readings on the sheet, against the usual.
+         */
+        get: operations["running_api_jobs__key__running_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{key}/scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Attach Scale
+         * @description Put a cylinder on the simulated scale, or change its pace.
+         */
+        post: operations["attach_scale_api_jobs__key__scale_post"];
+        /**
+         * Detach Scale
+         * @description Take the scale off.
+         */
+        delete: operations["detach_scale_api_jobs__key__scale_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{key}/scale/touches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Touch Scale
+         * @description Log a touch at the cylinder or the unit; a simulated scale obeys it.
+         */
+        post: operations["touch_scale_api_jobs__key__scale_touches_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{key}/seal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Seal
+         * @description Whether the record is sealed, and whether it is still what was sealed.
+         */
+        get: operations["read_seal_api_jobs__key__seal_get"];
+        put?: never;
+        /**
+         * Close
+         * @description Close the record for good: sheet, touches, readings and verdict go into a chain. The gauge is taken off first.
+         */
+        post: operations["close_api_jobs__key__seal_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{key}/stages": {
         parameters: {
             query?: never;
@@ -1080,6 +1248,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put Back
+         * @description Put a backup in the place of everything here; what was here is kept in a file beside it. Gauges are taken off.
+         */
+        post: operations["put_back_api_restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/settings": {
         parameters: {
             query?: never;
@@ -1324,6 +1512,45 @@ export interface components {
             rig: components["schemas"]["Rig"];
         };
         /**
+         * AmendIn
+         * @description A correction to a sealed record: who, why, of what, and what it said and should say.
+         */
+        AmendIn: {
+            /** After */
+            after: string;
+            /**
+             * Before
+             * @default
+             */
+            before: string;
+            /** By */
+            by: string;
+            /** Reason */
+            reason: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * AmendmentOut
+         * @description A correction as it was kept.
+         */
+        AmendmentOut: {
+            /** After */
+            after: string;
+            /** At */
+            at: number;
+            /** Before */
+            before: string;
+            /** By */
+            by: string;
+            /** Number */
+            number: number;
+            /** Reason */
+            reason: string;
+            /** What */
+            what: string;
+        };
+        /**
          * Answer
          * @description One question by its letter, what the rig says to it, and why in a sentence.
          */
@@ -1476,6 +1703,11 @@ export interface components {
             /** File */
             file: string;
         };
+        /** Body_put_back_api_restore_post */
+        Body_put_back_api_restore_post: {
+            /** File */
+            file: string;
+        };
         /** Body_read_rig_api_jobs__key__rig_file_post */
         Body_read_rig_api_jobs__key__rig_file_post: {
             /** File */
@@ -1584,6 +1816,62 @@ export interface components {
             words: string;
         };
         /**
+         * ChargingOut
+         * @description Where the charge stands. Weights kg, pressures Pa absolute, temperatures K, flow g/s.
+         */
+        ChargingOut: {
+            /** Added Kg */
+            added_kg: number | null;
+            /** At */
+            at: number[];
+            /** Bubble Pa */
+            bubble_pa: number;
+            /** Cautions */
+            cautions: string[];
+            /** Dew Pa */
+            dew_pa: number;
+            /** End Kg */
+            end_kg: number | null;
+            /** Flow G S */
+            flow_g_s: number;
+            /** Hose Kg */
+            hose_kg: number;
+            /** Kg */
+            kg: number[];
+            /** Left Kg */
+            left_kg: number | null;
+            /** Liquid */
+            liquid: string;
+            /** Order */
+            order: string;
+            /** Phase */
+            phase: string;
+            /** Running */
+            running: boolean;
+            /** Scale */
+            scale: boolean;
+            /** Seconds */
+            seconds: number | null;
+            /** Speed */
+            speed: number;
+            /** Stale */
+            stale: boolean;
+            /** Start Kg */
+            start_kg: number | null;
+            /** Stop At Kg */
+            stop_at_kg: number | null;
+            /** To Weigh Kg */
+            to_weigh_kg: number | null;
+            /** Valve */
+            valve: string;
+            /** Weight Kg */
+            weight_kg: number | null;
+            /** Why */
+            why: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * ChecksOut
          * @description Steps of the release.
          */
@@ -1612,6 +1900,11 @@ export interface components {
          */
         Closing: {
             /**
+             * Acknowledged
+             * @default []
+             */
+            acknowledged: string[];
+            /**
              * Deviation
              * @default
              */
@@ -1621,6 +1914,11 @@ export interface components {
              * @default
              */
             remarks: string;
+            /**
+             * Signature
+             * @default
+             */
+            signature: string;
             /**
              * Signed At
              * @default
@@ -2441,8 +2739,10 @@ export interface components {
             aside: components["schemas"]["Alternative"][];
             /**
              * @default {
+             *       "acknowledged": [],
              *       "deviation": "",
              *       "remarks": "",
+             *       "signature": "",
              *       "signed_at": "",
              *       "signed_by": ""
              *     }
@@ -2505,6 +2805,10 @@ export interface components {
             prove: components["schemas"]["Prove"];
             /**
              * @default {
+             *       "cores_new": 0,
+             *       "cylinder_tare_kg": 0,
+             *       "margin_pct": 5,
+             *       "port_checks": {},
              *       "steps_done": [],
              *       "way": "unit-charge"
              *     }
@@ -3685,6 +3989,36 @@ export interface components {
          */
         Release: {
             /**
+             * Cores New
+             * @default 0
+             */
+            cores_new: number;
+            /** Cylinder Full Kg */
+            cylinder_full_kg?: number | null;
+            /**
+             * Cylinder Tare Kg
+             * @default 0
+             */
+            cylinder_tare_kg: number;
+            /** End Kg */
+            end_kg?: number | null;
+            first?: components["schemas"]["Running"] | null;
+            later?: components["schemas"]["Running"] | null;
+            /**
+             * Margin Pct
+             * @default 5
+             */
+            margin_pct: number;
+            /**
+             * Port Checks
+             * @default {}
+             */
+            port_checks: {
+                [key: string]: "bubble" | "electronic" | "both";
+            };
+            /** Start Kg */
+            start_kg?: number | null;
+            /**
              * Steps Done
              * @default []
              */
@@ -3709,6 +4043,16 @@ export interface components {
             pa: number[];
             /** Sigma */
             sigma: number[];
+        };
+        /**
+         * RestoredOut
+         * @description What a restored backup holds.
+         */
+        RestoredOut: {
+            /** Jobs */
+            jobs: number;
+            /** Readings */
+            readings: number;
         };
         /**
          * Rig
@@ -3823,6 +4167,92 @@ export interface components {
             y: number;
         };
         /**
+         * Running
+         * @description Readings of the running system. Pressures kPa gauge, temperatures °C; ``at`` epoch s.
+         */
+        Running: {
+            /** At */
+            at?: number | null;
+            /** Condensate */
+            condensate?: boolean | null;
+            /** In C */
+            in_c?: number | null;
+            /** Liquid C */
+            liquid_c?: number | null;
+            /** Liquid Kpa */
+            liquid_kpa?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Out C */
+            out_c?: number | null;
+            /** Suction C */
+            suction_c?: number | null;
+            /** Suction Kpa */
+            suction_kpa?: number | null;
+        };
+        /**
+         * RunningOut
+         * @description One set of running readings, worked out. Temperatures °C, superheat and subcooling K.
+         */
+        RunningOut: {
+            /** Bubble C */
+            bubble_c: number | null;
+            /** Dew C */
+            dew_c: number | null;
+            /** Fault */
+            fault: string;
+            /** Subcooling */
+            subcooling: number | null;
+            /** Superheat */
+            superheat: number | null;
+            /** Words */
+            words: string[];
+        };
+        /**
+         * RunningsOut
+         * @description The first readings and the later ones, and what they are measured against (K).
+         */
+        RunningsOut: {
+            first: components["schemas"]["RunningOut"] | null;
+            later: components["schemas"]["RunningOut"] | null;
+            /** Subcooling */
+            subcooling: [
+                number,
+                number
+            ];
+            /** Superheat */
+            superheat: [
+                number,
+                number
+            ];
+        };
+        /**
+         * ScaleIn
+         * @description Attach the simulated scale, or change its pace.
+         */
+        ScaleIn: {
+            /**
+             * Speed
+             * @description 1, 10 or 60 times real time
+             * @default 10
+             */
+            speed: number;
+        };
+        /**
+         * ScaleTouch
+         * @description A touch at the cylinder or the unit while weighing in.
+         */
+        ScaleTouch: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "cylinder-open" | "cylinder-throttle" | "cylinder-shut" | "compressor-on" | "compressor-off" | "scale-zero";
+        };
+        /**
          * Scope
          * @description What is to be evacuated, and what state it is in.
          */
@@ -3934,6 +4364,34 @@ export interface components {
             volume_l?: number | null;
             /** Water Section */
             water_section?: string | null;
+        };
+        /**
+         * SealIn
+         * @description Who closes the record.
+         */
+        SealIn: {
+            /** By */
+            by: string;
+        };
+        /**
+         * SealOut
+         * @description Whether a record is sealed, and whether it is still what was sealed.
+         */
+        SealOut: {
+            /** Amendments */
+            amendments: components["schemas"]["AmendmentOut"][];
+            /** By */
+            by: string;
+            /** Entries */
+            entries: number;
+            /** Faults */
+            faults: string[];
+            /** Hash */
+            hash: string;
+            /** Sealed At */
+            sealed_at: number | null;
+            /** Whole */
+            whole: boolean;
         };
         /**
          * Section
@@ -4715,6 +5173,33 @@ export interface operations {
             };
         };
     };
+    take_backup_api_backup_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     catalogue_api_catalogue_get: {
         parameters: {
             query?: never;
@@ -4918,6 +5403,33 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["QuickOut"];
                 };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_file_schema_api_job_file_schema_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description What was sent cannot be used */
             422: {
@@ -5143,6 +5655,41 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    amend_api_jobs__key__amendments_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AmendIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SealOut"];
+                };
             };
             /** @description What was sent cannot be used */
             422: {
@@ -5433,6 +5980,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChangesOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    charging_api_jobs__key__charging_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChargingOut"];
                 };
             };
             /** @description What was sent cannot be used */
@@ -6116,6 +6694,204 @@ export interface operations {
             };
         };
     };
+    running_api_jobs__key__running_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunningsOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    attach_scale_api_jobs__key__scale_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScaleIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChargingOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    detach_scale_api_jobs__key__scale_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChargingOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    touch_scale_api_jobs__key__scale_touches_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScaleTouch"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChargingOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_seal_api_jobs__key__seal_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SealOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    close_api_jobs__key__seal_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SealIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SealOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     read_stages_api_jobs__key__stages_get: {
         parameters: {
             query?: never;
@@ -6613,6 +7389,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PurchasesOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_back_api_restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_put_back_api_restore_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RestoredOut"];
                 };
             };
             /** @description What was sent cannot be used */

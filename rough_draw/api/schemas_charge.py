@@ -1,0 +1,78 @@
+"""What the API says of charging and of the running system."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import BaseModel, Field
+
+from rough_draw.api.schemas import Body
+
+
+class ScaleIn(Body):
+    """Attach the simulated scale, or change its pace."""
+
+    speed: int = Field(10, description="1, 10 or 60 times real time")
+
+
+class ScaleTouch(Body):
+    """A touch at the cylinder or the unit while weighing in."""
+
+    kind: Literal[
+        "cylinder-open",
+        "cylinder-throttle",
+        "cylinder-shut",
+        "compressor-on",
+        "compressor-off",
+        "scale-zero",
+    ]
+
+
+class ChargingOut(BaseModel):
+    """Where the charge stands. Weights kg, pressures Pa absolute, temperatures K, flow g/s."""
+
+    to_weigh_kg: float | None
+    words: str
+    liquid: str
+    phase: str
+    order: str
+    why: str
+    added_kg: float | None
+    left_kg: float | None
+    stop_at_kg: float | None
+    flow_g_s: float
+    seconds: float | None
+    cautions: list[str]
+    scale: bool
+    stale: bool
+    speed: float
+    weight_kg: float | None
+    start_kg: float | None
+    end_kg: float | None
+    valve: str
+    running: bool
+    hose_kg: float
+    bubble_pa: float
+    dew_pa: float
+    at: list[float]
+    kg: list[float]
+
+
+class RunningOut(BaseModel):
+    """One set of running readings, worked out. Temperatures °C, superheat and subcooling K."""
+
+    dew_c: float | None
+    bubble_c: float | None
+    superheat: float | None
+    subcooling: float | None
+    words: list[str]
+    fault: str
+
+
+class RunningsOut(BaseModel):
+    """The first readings and the later ones, and what they are measured against (K)."""
+
+    first: RunningOut | None
+    later: RunningOut | None
+    superheat: tuple[float, float]
+    subcooling: tuple[float, float]

@@ -1,0 +1,81 @@
+"""What the API says of a record: its seal, its amendments, the history it belongs to."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel, Field
+
+from rough_draw.api.schemas import Body
+
+
+class SealIn(Body):
+    """Who closes the record."""
+
+    by: str = Field(min_length=1, max_length=120)
+
+
+class AmendIn(Body):
+    """A correction to a sealed record: who, why, of what, and what it said and should say."""
+
+    by: str = Field(min_length=1, max_length=120)
+    reason: str = Field(min_length=3, max_length=2000)
+    what: str = Field(min_length=1, max_length=200)
+    before: str = Field("", max_length=2000)
+    after: str = Field(min_length=1, max_length=2000)
+
+
+class AmendmentOut(BaseModel):
+    """A correction as it was kept."""
+
+    number: int
+    at: float
+    by: str
+    reason: str
+    what: str
+    before: str
+    after: str
+
+
+class SealOut(BaseModel):
+    """Whether a record is sealed, and whether it is still what was sealed."""
+
+    sealed_at: float | None
+    by: str
+    entries: int
+    hash: str
+    whole: bool
+    faults: list[str]
+    amendments: list[AmendmentOut]
+
+
+class RestoredOut(BaseModel):
+    """What a restored backup holds."""
+
+    jobs: int
+    readings: int
+
+
+class PastRow(BaseModel):
+    """An earlier evacuation."""
+
+    key: str
+    at: float
+    customer: str
+    site: str
+    unit: str
+    refrigerant: str
+    technician: str
+    verdict: str
+    sentence: str
+    slope_micron_s: float | None
+    level_micron: float | None
+    draw_min: float | None
+    sealed: bool
+
+
+class HistoryOut(BaseModel):
+    """Earlier evacuations, the latest first, and how many there are in all."""
+
+    rows: list[PastRow]
+    total: int
+    sites: list[str]
+    customers: list[str]

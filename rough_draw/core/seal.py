@@ -1,0 +1,161 @@
+"""A record sealed as a chain: each entry carries the hash of the one before, so that no part can be changed unseen.
+
+The chain holds what was done and read: the sheet, every touch, the readings in blocks, the verdict, the signature;
+after it was closed, amendments. Hashes are SHA-256 over canonical JSON: keys in order, no spaces, UTF-8.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+FIRST = "0" * 64
+"""What the first entry has in place of the hash before it."""
+BLOCK = 60
+"""Readings to a block: a change is found to within so many."""
+
+
+@dataclass(frozen=True)
+class Entry:
+    """One link: its place, kind, time (epoch s), what it says, the hash before it and its own."""
+
+    number: int
+    kind: str
+    at: float
+    body: Mapping[str, Any]
+    before: str
+    hash: str
+
+
+@dataclass(frozen=True)
+class Break:
+    """Where a chain or a record does not hold: the entry's number (0 for the record), and what is wrong."""
+
+    number: int
+    words: str
+
+
+def canonical(value: Any) -> bytes:
+    """JSON with keys in order and no spaces; raises ValueError for NaN, which JSON does not have."""
+    return json.dumps(value, sort_keys=True, separators=(",", ":"), ensure_ascii=False, allow_nan=False).encode()
+
+
+def digest(value: Any) -> str:
+    """SHA-256 of a value's canonical JSON, in hex."""
+    return hashlib.sha256(canonical(value)).hexdigest()
+
+
+def _hash(number: int, kind: str, at: float, body: Mapping[str, Any], before: str) -> str:
+    return digest({"number": number, "kind": kind, "at": at, "body": body, "before": before})
+
+
+def append(chain: Sequence[Entry], kind: str, at: float, body: Mapping[str, Any]) -> Entry:
+    """The next entry of a chain."""
+    number = len(chain) + 1
+    before = chain[-1].hash if chain else FIRST
+    return Entry(number, kind, at, body, before, _hash(number, kind, at, body, before))
+
+
+def reading_blocks(gauge: str, at: Sequence[float], pa: Sequence[float | None]) -> list[dict[str, Any]]:
+    """Readings of a gauge in blocks: from when to when, how many, and the hash of their times and pressures."""
+    found = []
+    for k in range(0, len(at), BLOCK):
+        times, values = list(at[k : k + BLOCK]), list(pa[k : k + BLOCK])
+        found.append(
+            {"gauge": gauge, "from": times[0], "to": times[-1], "count": len(times), "sha256": digest([times, values])}
+        )
+    return found
+
+
+def contents(
+    sheet: Mapping[str, Any],
+    touches: Iterable[Mapping[str, Any]],
+    readings: Iterable[tuple[str, Sequence[float], Sequence[float | None]]],
+) -> list[tuple[str, float | None, dict[str, Any]]]:
+    """All that a record holds, as (kind, its own time or None, body), in the order of the chain."""
+    found: list[tuple[str, float | None, dict[str, Any]]] = [("sheet", None, {"sha256": digest(sheet)})]
+    found += [("touch", float(t["at"]), dict(t)) for t in touches]
+    for gauge, at, pa in readings:
+        found += [("readings", b["to"], b) for b in reading_blocks(gauge, at, pa)]
+    return found
+
+
+def sealed(
+    sheet: Mapping[str, Any],
+    touches: Iterable[Mapping[str, Any]],
+    readings: Iterable[tuple[str, Sequence[float], Sequence[float | None]]],
+    verdict: Mapping[str, Any] | None,
+    signature: Mapping[str, Any],
+    at: float,
+) -> list[Entry]:
+    """The chain of a record closed at ``at`` (epoch s)."""
+    chain: list[Entry] = []
+    for kind, when, body in contents(sheet, touches, readings):
+        chain.append(append(chain, kind, at if when is None else when, body))
+    if verdict is not None:
+        chain.append(append(chain, "verdict", at, verdict))
+    chain.append(append(chain, "closed", at, signature))
+    return chain
+
+
+def unbroken(chain: Sequence[Entry]) -> Break | None:
+    """Where the chain itself breaks, if it does: an entry changed, taken out, put in, or moved."""
+    before = FIRST
+    for place, e in enumerate(chain, 1):
+        if e.number != place:
+            return Break(place, f"entry {place} is numbered {e.number}: one was taken out, put in or moved")
+        if e.before != before:
+            return Break(place, f"entry {place} ({e.kind}) does not follow on the one before it")
+        if e.hash != _hash(e.number, e.kind, e.at, e.body, e.before):
+            return Break(place, f"entry {place} ({e.kind}) was changed after it was sealed")
+        before = e.hash
+    return None
+
+
+def differences(
+    chain: Sequence[Entry],
+    sheet: Mapping[str, Any],
+    touches: Sequence[Mapping[str, Any]],
+    readings: Sequence[tuple[str, Sequence[float], Sequence[float | None]]],
+) -> list[Break]:
+    """Where a record is not what its chain sealed."""
+    now = contents(sheet, touches, readings)
+    then = [e for e in chain if e.kind in ("sheet", "touch", "readings")]
+    found = []
+    for e, (kind, _, body) in zip(then, now, strict=False):
+        if e.kind != kind or dict(e.body) != body:
+            found.append(Break(e.number, _words(e, body)))
+            if e.kind != kind:
+                return found
+    if len(now) != len(then):
+        more = "more" if len(now) > len(then) else "less"
+        found.append(Break(0, f"the record holds {more} than was sealed: {len(now)} parts for {len(then)}"))
+    return found
+
+
+def _words(e: Entry, body: Mapping[str, Any]) -> str:
+    if e.kind == "sheet":
+        return "the sheet is not the one that was sealed"
+    if e.kind == "touch":
+        return f"the touch '{e.body.get('kind', '')}' at {e.at:.0f} s is not the one that was sealed"
+    same = e.body.get("from") == body.get("from") and e.body.get("count") == body.get("count")
+    where = f"{e.body.get('gauge', '')}, {e.body.get('count', 0)} readings from {e.body.get('from', 0.0):.0f} s"
+    return f"{where}: {'a figure was changed' if same else 'readings were taken out or put in'}"
+
+
+def check(
+    chain: Sequence[Entry],
+    sheet: Mapping[str, Any],
+    touches: Sequence[Mapping[str, Any]],
+    readings: Sequence[tuple[str, Sequence[float], Sequence[float | None]]],
+) -> list[Break]:
+    """All that is wrong with a sealed record, the chain itself first."""
+    broken = unbroken(chain)
+    if broken is not None:
+        return [broken]
+    if not any(e.kind == "closed" for e in chain):
+        return [Break(0, "the chain was never closed")]
+    return differences(chain, sheet, touches, readings)

@@ -1,0 +1,187 @@
+"""Charging by the API: scale stand-in, what is in, when to stop, typed weights, running readings; seals; backups."""
+
+from __future__ import annotations
+
+import json
+import time
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+from rough_draw.api.app import create_app
+from rough_draw.core.job import Job, Party, Release, Running
+from rough_draw.core.scope import Scope
+from rough_draw.store import weights
+
+
+@pytest.fixture
+def api(tmp_path: Path) -> Iterator[TestClient]:
+    with TestClient(create_app(tmp_path / "charge.sqlite3", warm=False)) as client:
+        yield client
+
+
+def made(api: TestClient, release: Release | None = None, **scope: Any) -> str:
+    values = {
+        "nameplate_kg": 3.0,
+        "adder_g_per_m": 0,
+        "refrigerant": "R-134a",
+        "ambient_c": 20,
+        "coldest_c": 18,
+        **scope,
+    }
+    sheet = Job(
+        party=Party(customer="Saltmarsh", unit="Ice store"),
+        scope=Scope(condition="new-dry", **values),
+        release=release or Release(way="cylinder"),
+    )
+    r = api.post("/api/jobs", content=sheet.model_dump_json(), headers={"content-type": "application/json"})
+    assert r.status_code == 201, r.text
+    return str(r.json()["key"])
+
+
+def until(ask: Any, wanted: Any, patience: float = 20.0) -> Any:
+    end = time.monotonic() + patience
+    while time.monotonic() < end:
+        found = ask()
+        if wanted(found):
+            return found
+        time.sleep(0.15)
+    raise AssertionError(f"never came: {found}")
+
+
+def test_a_charge_by_the_simulated_scale(api: TestClient) -> None:
+    key = made(api)
+    seen = api.get(f"/api/jobs/{key}/charging").json()
+    assert seen["to_weigh_kg"] == pytest.approx(3.0)
+    assert seen["phase"] == "none"
+    assert not seen["scale"]
+    # R-134a at 20 °C: 5.717 bar (Tillner-Roth & Baehr 1994).
+    assert seen["bubble_pa"] == pytest.approx(5.717e5, rel=2e-3)
+    api.post(f"/api/jobs/{key}/scale", json={"speed": 10})
+    ask = lambda: api.get(f"/api/jobs/{key}/charging").json()  # noqa: E731
+    seen = until(ask, lambda x: len(x["kg"]) > 4)
+    assert seen["phase"] == "before"
+    assert seen["order"] == "Open the cylinder slowly"
+    begun = seen["weight_kg"]
+    api.post(f"/api/jobs/{key}/scale/touches", json={"kind": "cylinder-open"})
+    flowing = until(ask, lambda x: x["flow_g_s"] > 2)
+    assert flowing["phase"] in ("flowing", "slow")
+    assert flowing["valve"] == "open"
+    assert flowing["start_kg"] == pytest.approx(begun, abs=0.03)
+    stop = until(ask, lambda x: x["phase"] in ("slow", "stop", "still"), 60)
+    api.post(f"/api/jobs/{key}/scale/touches", json={"kind": "cylinder-shut"})
+    assert stop["added_kg"] > 1.0
+    done = until(ask, lambda x: x["end_kg"] is not None)
+    assert done["start_kg"] - done["end_kg"] == pytest.approx(done["added_kg"], abs=0.05)
+    kinds = [t["kind"] for t in api.get(f"/api/jobs/{key}/touches").json()]
+    assert kinds == ["cylinder-open", "cylinder-shut"]
+    api.delete(f"/api/jobs/{key}/scale")
+    assert not ask()["scale"]
+    file = api.get(f"/api/jobs/{key}/job.json").json()
+    assert len(file["weights"]) > 10
+
+
+def test_typed_weights_alone(api: TestClient) -> None:
+    key = made(api, Release(way="cylinder", start_kg=16.40, end_kg=13.52))
+    seen = api.get(f"/api/jobs/{key}/charging").json()
+    assert seen["added_kg"] == pytest.approx(2.88)
+    assert seen["phase"] == "stop"
+    assert "trimmed" in seen["why"]
+
+
+def test_no_nameplate_asks_for_one(api: TestClient) -> None:
+    key = made(api, nameplate_kg=None)
+    seen = api.get(f"/api/jobs/{key}/charging").json()
+    assert seen["to_weigh_kg"] is None
+    assert seen["order"] == "Give the nameplate charge"
+
+
+def test_what_is_not_offered_is_said(api: TestClient) -> None:
+    key = made(api)
+    assert api.post(f"/api/jobs/{key}/scale", json={"speed": 7}).status_code == 422
+    assert api.post(f"/api/jobs/{key}/scale/touches", json={"kind": "shake"}).status_code == 422
+    assert api.get("/api/jobs/none/charging").status_code == 404
+
+
+def test_running_readings_are_worked_out(api: TestClient) -> None:
+    # R-134a: 5 °C is 3.497 bar, 40 °C is 10.166 bar absolute; at the sea.
+    first = Running(suction_kpa=349.7 - 101.3, suction_c=11.0, liquid_kpa=1016.6 - 101.3, liquid_c=34.0)
+    key = made(api, Release(first=first, later=Running(suction_kpa=4900.0, suction_c=5)))
+    seen = api.get(f"/api/jobs/{key}/running").json()
+    assert seen["first"]["superheat"] == pytest.approx(6.0, abs=0.05)
+    assert seen["first"]["subcooling"] == pytest.approx(6.0, abs=0.05)
+    assert len(seen["first"]["words"]) == 2
+    assert "outside" in seen["later"]["fault"]
+
+
+def closed(api: TestClient, key: str) -> Any:
+    return api.post(f"/api/jobs/{key}/seal", json={"by": "Odo Brask"})
+
+
+def test_a_record_is_closed_amended_and_refuses_the_rest(api: TestClient) -> None:
+    key = made(api)
+    api.post(f"/api/jobs/{key}/readings", json={"gauge": "typed", "readings": [{"at": 1e9, "pa": 50.0, "key": "a"}]})
+    weights.add(key, [(1.0, 2.0)])
+    assert (
+        api.post(
+            f"/api/jobs/{key}/amendments", json={"by": "x", "reason": "why", "what": "u", "after": "b"}
+        ).status_code
+        == 409
+    )
+    seal = closed(api, key)
+    assert seal.status_code == 201
+    assert seal.json()["whole"]
+    assert seal.json()["by"] == "Odo Brask"
+    sheet = api.get(f"/api/jobs/{key}").json()
+    assert sheet["job"]["closing"]["signed_by"] == "Odo Brask"
+    for r in (
+        api.put(f"/api/jobs/{key}", json={"version": sheet["version"], "job": {**sheet["job"], "title": "x"}}),
+        api.post(f"/api/jobs/{key}/touches", json={"kind": "note"}),
+        api.post(
+            f"/api/jobs/{key}/readings", json={"gauge": "typed", "readings": [{"at": 2.0, "pa": 1.0, "key": "b"}]}
+        ),
+        api.post(f"/api/jobs/{key}/undo"),
+        api.post(f"/api/jobs/{key}/scale", json={"speed": 1}),
+        closed(api, key),
+    ):
+        assert r.status_code == 409
+        assert r.json()["title"] == "This record is sealed"
+    r = api.post(
+        f"/api/jobs/{key}/amendments",
+        json={
+            "by": "Mara Tollivet",
+            "reason": "wrong unit",
+            "what": "unit",
+            "before": "Ice store",
+            "after": "Ice bank",
+        },
+    )
+    assert r.status_code == 201
+    assert r.json()["whole"]
+    assert r.json()["amendments"][0]["after"] == "Ice bank"
+    assert api.get(f"/api/jobs/{key}/record.pdf").content.startswith(b"%PDF-")
+
+
+def test_backup_and_restore_over_the_wire(api: TestClient) -> None:
+    key = made(api)
+    copy = api.get("/api/backup")
+    assert copy.content.startswith(b"SQLite format 3")
+    api.delete(f"/api/jobs/{key}")
+    assert api.get(f"/api/jobs/{key}").status_code == 404
+    back = api.post("/api/restore", files={"file": ("b.sqlite3", copy.content)})
+    assert back.json()["jobs"] == 1
+    assert api.get(f"/api/jobs/{key}").status_code == 200
+    for data in (b"PK\x03\x04zip", b"", copy.content[:5000]):
+        r = api.post("/api/restore", files={"file": ("b.sqlite3", data)})
+        assert r.status_code == 422
+        assert r.json()["title"] == "This backup cannot be used"
+    assert api.get(f"/api/jobs/{key}").status_code == 200
+
+
+def test_the_schema_of_a_job_file_is_served(api: TestClient) -> None:
+    served = api.get("/api/job-file.schema.json").json()
+    kept = json.loads((Path(__file__).parents[2] / "docs" / "job-file.schema.json").read_text())
+    assert served["properties"].keys() == kept["properties"].keys()

@@ -1,0 +1,144 @@
+"""Weighing in and the running readings, by hand-worked figures."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from rough_draw.core.catalogue.fluids import REFRIGERANTS
+from rough_draw.core.charging import at_ambient, flow_of, hose_holds, liquid_words, weigh
+from rough_draw.core.interval import Range
+from rough_draw.core.refrigerant import saturated
+from rough_draw.core.running import read_running, temperature_at
+from rough_draw.standins.scale import ScaleTruth, ScaleWorld
+
+T = np.arange(0.0, 60.0, 1.0)
+
+
+def test_flow_of_a_steady_scale() -> None:
+    assert flow_of(T, 10.0 - 0.02 * T) == pytest.approx(0.02)
+    assert flow_of(T, 10.0 + 0.02 * T) == 0.0
+    assert flow_of(T[:2], T[:2]) == 0.0
+
+
+@pytest.mark.parametrize(
+    ("weights", "phase"),
+    [
+        (np.full(60, 16.4), "before"),
+        (16.4 - 0.02 * T, "flowing"),
+        (16.4 - 2.6 - 0.002 * T, "slow"),
+        (np.full(60, 16.4 - 2.86), "stop"),
+        (np.full(60, 16.4 - 1.5), "still"),
+        (np.full(60, 16.4 - 3.2), "over"),
+    ],
+)
+def test_phases_of_a_charge_of_three_kilograms(weights: np.ndarray, phase: str) -> None:
+    w = weigh(T, weights, 16.4, 3.0)
+    assert w.phase == phase
+    assert w.stop_at == pytest.approx(2.85)
+    assert w.order
+
+
+def test_seconds_to_the_stop() -> None:
+    w = weigh(T, 16.4 - 0.02 * T, 16.4, 3.0)
+    # 2.85 kg less what is in, at 20 g/s.
+    assert w.seconds == pytest.approx((2.85 - w.added) / 0.02, rel=0.02)
+
+
+def test_drift_upward_is_no_charge_taken_out() -> None:
+    assert weigh(T, np.full(60, 16.43), 16.4, 3.0).added == 0.0
+
+
+def test_a_cylinder_that_will_not_do_is_told_in_time() -> None:
+    enough = weigh(T, np.full(60, 16.4), 16.4, 3.0, full_kg=10.0, tare_kg=7.0)
+    assert enough.cautions == ()
+    short = weigh(T, np.full(60, 9.0), 9.0, 3.0, full_kg=10.0, tare_kg=7.0)
+    assert "1.80 kg more, and 3.00 kg are still wanted" in short.cautions[0]
+    heel = weigh(T, np.full(60, 7.1), 9.0, 3.0, full_kg=10.0, tare_kg=7.0)
+    assert "heel" in heel.cautions[0]
+
+
+@given(st.floats(0.2, 50), st.floats(0, 0.5), st.floats(0, 60))
+def test_added_and_left_make_the_charge(wanted: float, margin: float, given_: float) -> None:
+    w = weigh(T, np.full(60, 100.0 - given_), 100.0, wanted, margin)
+    assert w.added == pytest.approx(given_)
+    assert w.left == pytest.approx(max(0.0, wanted - given_))
+    assert w.stop_at <= wanted
+
+
+@pytest.mark.parametrize("name", sorted(REFRIGERANTS))
+def test_blends_leave_as_liquid(name: str) -> None:
+    assert ("as liquid only" in liquid_words(name)) == REFRIGERANTS[name].zeotropic
+
+
+def test_what_a_hose_holds() -> None:
+    # R-134a at 20 °C: liquid 1,225 kg/m³ (Tillner-Roth & Baehr 1994); 0.1 l of it.
+    assert hose_holds("R-134a", 293.15, 0.1, liquid=True) == pytest.approx(0.1225, rel=2e-3)
+    assert hose_holds("R-134a", 293.15, 0.1, liquid=False) < 0.005
+
+
+def test_saturation_at_ambient() -> None:
+    bubble, dew = at_ambient("R-134a", 293.15)
+    assert bubble == pytest.approx(5.717e5, rel=2e-3)
+    assert dew == pytest.approx(bubble, rel=1e-6)
+    blend = at_ambient("R-448A", 293.15)
+    assert blend[0] > 1.05 * blend[1]
+
+
+@pytest.mark.parametrize(("celsius", "bar"), [(-20, 1.327), (5, 3.497), (40, 10.166)])
+def test_temperature_at_a_pressure_of_r134a(celsius: float, bar: float) -> None:
+    assert temperature_at("R-134a", bar * 1e5, 1) == pytest.approx(celsius + 273.15, abs=0.03)
+
+
+@pytest.mark.parametrize("name", ["R-448A", "R-290", "R-454C"])
+def test_temperature_and_pressure_are_inverse(name: str) -> None:
+    for t in (250.0, 280.0, 310.0):
+        s = saturated(name, t)
+        assert temperature_at(name, s.dew, 1) == pytest.approx(t, abs=0.01)
+        assert temperature_at(name, s.bubble, 0) == pytest.approx(t, abs=0.01)
+
+
+@pytest.mark.parametrize(
+    ("suction_temp", "liquid_temp", "says"),
+    [
+        (284.15, 308.15, ("within", "within")),
+        (279.15, 313.0, ("liquid may come back", "a little short")),
+        (292.0, 299.0, ("starved", "overcharged")),
+        (275.0, 320.0, ("cannot be", "cannot be")),
+    ],
+)
+def test_superheat_and_subcooling_are_judged(suction_temp: float, liquid_temp: float, says: tuple[str, str]) -> None:
+    r = read_running("R-134a", 3.497e5, suction_temp, 10.166e5, liquid_temp)
+    assert r.superheat == pytest.approx(suction_temp - 278.15, abs=0.05)
+    assert r.subcooling == pytest.approx(313.15 - liquid_temp, abs=0.05)
+    assert [s in w for s, w in zip(says, r.words, strict=True)] == [True, True]
+
+
+def test_half_the_readings_say_half() -> None:
+    r = read_running("R-134a", 3.497e5, None, None, 300.0, (Range(4, 6, 8), Range(4, 6, 10)))
+    assert r.dew == pytest.approx(278.15, abs=0.05)
+    assert r.superheat is None
+    assert r.words == ()
+    with pytest.raises(ValueError, match="outside"):
+        read_running("R-134a", 1e3, 280.0, None, None)
+
+
+def test_the_scale_stand_in_keeps_its_mass() -> None:
+    truth = ScaleTruth(takes=3.0, inside=9.0)
+    world = ScaleWorld(truth)
+    world.advance(30)
+    assert world.given == 0.0
+    world.touch("cylinder-open")
+    world.advance(400)
+    assert world.given + world.inside == pytest.approx(truth.inside)
+    assert 2.5 < world.given < 3.01
+    before = world.given
+    world.touch("compressor-on")
+    world.advance(500)
+    assert world.given > before + 0.2
+    world.touch("cylinder-shut")
+    assert world.flow() == 0.0
+    world.touch("tare")
+    assert abs(world.read() or 0.0) < 0.02

@@ -1,0 +1,249 @@
+"""Sealed records: the chain, what it finds, amendments; backups taken, checked and put back."""
+
+from __future__ import annotations
+
+import json
+import shutil
+import sqlite3
+from pathlib import Path
+from typing import Any
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from peewee import SqliteDatabase
+
+from rough_draw.cli import main
+from rough_draw.core.job import Job, Party
+from rough_draw.core.seal import BLOCK, append, canonical, check, digest, reading_blocks, sealed, unbroken
+from rough_draw.store import backup, exchange, jobs, sealing, weights
+
+SHEET: dict[str, Any] = {"unit": "Cold room 1", "kg": 6.4}
+TOUCHES = [{"kind": "pump-on", "at": 10.0, "note": ""}, {"kind": "isolate", "at": 900.0, "note": "both tools"}]
+AT = [float(x) for x in range(200)]
+PA: list[float | None] = [None, *(200.0 - x for x in range(1, 200))]
+READINGS = [("Gauge 2", AT, PA)]
+
+
+def closed() -> list[Any]:
+    return sealed(SHEET, TOUCHES, READINGS, {"verdict": "tight-and-dry"}, {"by": "Mara Tollivet"}, 1000.0)
+
+
+def test_digest_is_the_published_sha_256() -> None:
+    # FIPS 180-2, appendix B.1, of the three bytes abc; here of their canonical JSON, quotes and all.
+    assert canonical({"b": 1, "a": "µ"}) == '{"a":"µ","b":1}'.encode()
+    assert digest("abc") == "6cc43f858fbb763301637b5af970e2a46b46f461f27e5a0f41e009c59b827b25"
+    with pytest.raises(ValueError, match="JSON"):
+        canonical(float("nan"))
+
+
+def test_a_chain_that_was_not_touched_is_whole() -> None:
+    chain = closed()
+    assert [e.kind for e in chain[:3]] == ["sheet", "touch", "touch"]
+    assert sum(e.kind == "readings" for e in chain) == -(-len(AT) // BLOCK)
+    assert chain[-1].kind == "closed"
+    assert check(chain, SHEET, TOUCHES, READINGS) == []
+
+
+def test_a_changed_reading_is_found_to_its_block() -> None:
+    pa = list(PA)
+    pa[130] = 71.0
+    found = check(closed(), SHEET, TOUCHES, [("Gauge 2", AT, pa)])
+    assert len(found) == 1
+    assert found[0].words == "Gauge 2, 60 readings from 120 s: a figure was changed"
+
+
+@pytest.mark.parametrize(
+    ("change", "says"),
+    [
+        (lambda s, t, r: ({**s, "kg": 9.9}, t, r), "the sheet is not the one"),
+        (lambda s, t, r: (s, [{**t[0], "note": "later"}, t[1]], r), "the touch 'pump-on' at 10 s"),
+        (lambda s, t, r: (s, t, [("Gauge 2", AT[:-1], PA[:-1])]), "taken out or put in"),
+        (lambda s, t, r: (s, t, [*r, ("Gauge 3", [1.0], [2.0])]), "more than was sealed"),
+        (lambda s, t, r: (s, t[:1], r), "is not the one that was sealed"),
+    ],
+)
+def test_any_change_is_found(change: Any, says: str) -> None:
+    found = check(closed(), *change(SHEET, TOUCHES, READINGS))
+    assert says in " ".join(b.words for b in found)
+
+
+@given(st.integers(0, 6), st.sampled_from(["body", "at", "kind", "drop", "swap"]))
+def test_a_chain_that_was_touched_is_broken(place: int, how: str) -> None:
+    chain = closed()
+    e = chain[place]
+    if how == "drop":
+        del chain[place]
+    elif how == "swap":
+        chain[place], chain[place - 1] = chain[place - 1], chain[place]
+    else:
+        values: dict[str, Any] = {"body": {**e.body, "x": 1}, "at": e.at + 1, "kind": "note"}
+        chain[place] = type(e)(**{**e.__dict__, how: values[how]})
+    assert unbroken(chain) is not None
+
+
+def test_an_entry_added_later_follows_on_and_changes_nothing_before() -> None:
+    chain = closed()
+    chain.append(append(chain, "amendment", 2000.0, {"what": "unit", "before": "1", "after": "2"}))
+    assert check(chain, SHEET, TOUCHES, READINGS) == []
+
+
+@given(st.lists(st.floats(0, 1e5), max_size=200))
+def test_blocks_count_every_reading(values: list[float]) -> None:
+    at = [float(k) for k in range(len(values))]
+    blocks = reading_blocks("g", at, list(values))
+    assert sum(b["count"] for b in blocks) == len(values)
+
+
+@pytest.fixture
+def key(db: SqliteDatabase) -> str:
+    stored = jobs.create(Job(party=Party(customer="Larkspur", unit="Cold room 1")))
+    for t in TOUCHES:
+        jobs.add_touch(stored.key, str(t["kind"]), float(t["at"]), str(t["note"]))  # type: ignore[arg-type]
+    jobs.add_readings(stored.key, [jobs.NewReading("Gauge 2", a, p) for a, p in zip(AT, PA, strict=True)], "gauge")
+    weights.add(stored.key, [(1.0, 16.5), (2.0, 16.4)])
+    return stored.key
+
+
+def test_a_sealed_record_refuses_every_change(key: str) -> None:
+    sealing.seal(key, {"by": "Mara Tollivet"}, None)
+    stored = jobs.get(key)
+    assert stored.sealed_at is not None
+    assert sealing.faults(key) == []
+    for change in (
+        lambda: jobs.save(key, stored.version, stored.job.model_copy(update={"title": "x"})),
+        lambda: jobs.undo(key),
+        lambda: jobs.add_touch(key, "note", 5.0),
+        lambda: jobs.add_readings(key, [jobs.NewReading("g", 1.0, 1.0)], "typed"),
+        lambda: weights.add(key, [(3.0, 1.0)]),
+        lambda: sealing.seal(key, {"by": "x"}, None),
+    ):
+        with pytest.raises(jobs.Sealed, match="amendment"):
+            change()
+    assert jobs.add_all([(key, [jobs.NewReading("g", 1.0, 1.0)], "gauge")]) == [False]
+
+
+def test_amendments_are_kept_beside_what_they_correct(key: str) -> None:
+    with pytest.raises(sealing.NotSealed):
+        sealing.amend(key, {"what": "unit"})
+    sealing.seal(key, {"by": "Mara Tollivet"}, None)
+    sealing.amend(key, {"by": "M. T.", "what": "unit", "before": "Cold room 1", "after": "Cold room 7", "reason": "x"})
+    chain = sealing.chain_of(key)
+    assert chain[-1].kind == "amendment"
+    assert sealing.faults(key) == []
+    assert jobs.get(key).job.party.unit == "Cold room 1"
+
+
+def test_a_change_behind_the_applications_back_is_found(key: str, db: SqliteDatabase) -> None:
+    sealing.seal(key, {"by": "Mara Tollivet"}, None)
+    db.execute_sql("UPDATE reading SET pa = pa + 1 WHERE at = 70")
+    from rough_draw.store.tail import forget
+
+    forget(key)
+    assert "60 readings from 60 s: a figure was changed" in sealing.faults(key)[0].words
+
+
+def exported(key: str, path: Path) -> dict[str, Any]:
+    path.write_text(exchange.dump(key).model_dump_json())
+    return dict(json.loads(path.read_text()))
+
+
+def test_verify_by_the_command_line(key: str, tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    sealing.seal(key, {"by": "Mara Tollivet"}, None)
+    path = tmp_path / "job.json"
+    document = exported(key, path)
+    assert main(["verify", str(path)]) == 0
+    assert "whole: sealed" in capsys.readouterr().out
+    document["readings"][0]["pa"][150] = 999.0
+    path.write_text(json.dumps(document))
+    with pytest.raises(SystemExit) as e:
+        main(["verify", str(path)])
+    assert e.value.code == 1
+    assert "60 readings from 120 s: a figure was changed" in capsys.readouterr().out
+    document["chain"][3]["hash"] = "0" * 64
+    path.write_text(json.dumps(document))
+    with pytest.raises(SystemExit):
+        main(["verify", str(path), "--json"])
+    assert json.loads(capsys.readouterr().out)["breaks"][0]["entry"] == 4
+
+
+@pytest.mark.parametrize(
+    ("text", "says"),
+    [("{", "not JSON"), ("[]", "no job file"), ('{"format": "rough-draw/job-file"}', "never sealed")],
+)
+def test_verify_says_what_it_was_given(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str], text: str, says: str
+) -> None:
+    path = tmp_path / "x.json"
+    path.write_text(text)
+    assert main(["verify", str(path)]) == 2
+    assert says in capsys.readouterr().err
+
+
+def test_a_sealed_job_comes_back_sealed_and_equal(key: str, tmp_path: Path) -> None:
+    sealing.seal(key, {"by": "Mara Tollivet"}, None)
+    before = exchange.dump(key)
+    jobs.delete(key)
+    again = exchange.load(before)
+    assert again == key
+    assert exchange.dump(again) == before
+    assert jobs.get(again).sealed_at is not None
+    assert sealing.faults(again) == []
+
+
+def test_a_file_of_version_1_still_comes_in(key: str) -> None:
+    document = json.loads(exchange.dump(key).model_dump_json())
+    document["version"] = 1
+    del document["chain"], document["weights"]
+    jobs.delete(key)
+    again = exchange.load(exchange.parse(json.dumps(document).encode()))
+    assert len(jobs.readings(again)[0].at) == 200
+    assert jobs.get(again).sealed_at is None
+
+
+def test_a_backup_is_whole_and_comes_back(key: str, tmp_path: Path) -> None:
+    out = tmp_path / "copy" / "all.sqlite3"
+    found = backup.take(out)
+    assert found["job"] == 1
+    assert found["reading"] == 200
+    assert backup.check(out) == found
+    jobs.delete(key)
+    assert jobs.listing() == []
+    assert backup.restore(out)["reading"] == 200
+    assert len(jobs.readings(key)[0].at) == 200
+    assert Path(str(backup.here()) + ".before").exists()
+
+
+def test_what_is_no_backup_is_refused_and_nothing_changes(key: str, tmp_path: Path) -> None:
+    zipped = tmp_path / "a.sqlite3"
+    zipped.write_bytes(b"PK\x03\x04 not a database at all")
+    other = tmp_path / "b.sqlite3"
+    with sqlite3.connect(other) as db:
+        db.execute("CREATE TABLE cats (name TEXT)")
+    short = tmp_path / "c.sqlite3"
+    backup.take(short)
+    whole = short.read_bytes()
+    short.write_bytes(whole[: len(whole) // 2])
+    for path, says in (
+        (zipped, "no database file"),
+        (other, "none of ours"),
+        (short, "c.sqlite3"),
+        (tmp_path / "d", "d:"),
+    ):
+        with pytest.raises(backup.BackupFault, match=says):
+            backup.restore(path)
+    assert len(jobs.listing()) == 1
+
+
+def test_backup_and_restore_by_the_command_line(
+    key: str, tmp_path: Path, capsys: pytest.CaptureFixture[str], db: SqliteDatabase
+) -> None:
+    source = str(backup.here())
+    assert main(["backup", "--db", source, "--out", str(tmp_path / "out.sqlite3")]) == 0
+    assert "1 in job" in capsys.readouterr().out
+    target = tmp_path / "elsewhere.sqlite3"
+    shutil.copy(source, target)
+    assert main(["restore", str(tmp_path / "out.sqlite3"), "--db", str(target)]) == 0
+    assert "1 jobs, 200 readings" in capsys.readouterr().out
+    assert main(["backup", "--db", str(tmp_path / "none"), "--out", "x"]) == 2
+    assert main(["restore", str(tmp_path / "none"), "--db", str(target)]) == 2
