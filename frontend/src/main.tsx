@@ -21,6 +21,7 @@ const router = createBrowserRouter([
       { index: true, lazy: async () => ({ Component: (await import("./pages/Yard")).Yard }) },
       { path: "day", lazy: async () => ({ Component: (await import("./pages/Day")).Day }) },
       { path: "quick", lazy: async () => ({ Component: (await import("./pages/Quick")).Quick }) },
+      { path: "history", lazy: async () => ({ Component: (await import("./pages/History")).History }) },
       { path: "kit", lazy: async () => ({ Component: (await import("./pages/Kit")).Kit }) },
       { path: "jobs/:jobKey", element: <Navigate to="scope" replace /> },
       { path: "jobs/:jobKey/:stage", lazy: async () => ({ Component: (await import("./pages/JobPage")).JobPage }) },

@@ -20,6 +20,7 @@ from rough_draw.api import (
     routes_breaks,
     routes_charge,
     routes_day,
+    routes_history,
     routes_hold,
     routes_jobs,
     routes_plan,
@@ -119,6 +120,7 @@ def create_app(path: str | Path, warm: bool = True) -> FastAPI:
         routes_prove,
         routes_charge,
         routes_record,
+        routes_history,
     ):
         app.include_router(module.router, prefix="/api")
     _serve_front(app)

@@ -164,6 +164,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * History
+         * @description Earlier evacuations, the latest first: of one customer, site or unit, or those that hold all of these words.
+         */
+        get: operations["history_api_history_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/hold": {
         parameters: {
             query?: never;
@@ -2604,6 +2624,20 @@ export interface components {
             valve_flush: boolean;
         };
         /**
+         * HistoryOut
+         * @description Earlier evacuations, the latest first, and how many there are in all.
+         */
+        HistoryOut: {
+            /** Customers */
+            customers: string[];
+            /** Rows */
+            rows: components["schemas"]["PastRow"][];
+            /** Sites */
+            sites: string[];
+            /** Total */
+            total: number;
+        };
+        /**
          * HosePart
          * @description A hose by nominal bore, length, what it is made for, and age.
          *
@@ -3514,6 +3548,38 @@ export interface components {
              * @default
              */
             unit: string;
+        };
+        /**
+         * PastRow
+         * @description An earlier evacuation.
+         */
+        PastRow: {
+            /** At */
+            at: number;
+            /** Customer */
+            customer: string;
+            /** Draw Min */
+            draw_min: number | null;
+            /** Key */
+            key: string;
+            /** Level Micron */
+            level_micron: number | null;
+            /** Refrigerant */
+            refrigerant: string;
+            /** Sealed */
+            sealed: boolean;
+            /** Sentence */
+            sentence: string;
+            /** Site */
+            site: string;
+            /** Slope Micron S */
+            slope_micron_s: number | null;
+            /** Technician */
+            technician: string;
+            /** Unit */
+            unit: string;
+            /** Verdict */
+            verdict: string;
         };
         /**
          * PatternOut
@@ -5369,6 +5435,40 @@ export interface operations {
                     "application/json": {
                         [key: string]: string;
                     };
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    history_api_history_get: {
+        parameters: {
+            query?: {
+                customer?: string;
+                site?: string;
+                unit?: string;
+                q?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HistoryOut"];
                 };
             };
             /** @description What was sent cannot be used */

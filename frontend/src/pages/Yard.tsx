@@ -48,6 +48,9 @@ export function Yard() {
             e.target.value = "";
           }}
         />
+        <Link to="/history" className="casual inline-grid min-h-12 place-items-center rounded-[5px] border-2 border-ink bg-sheet px-4 font-bold hover:bg-green-wash">
+          History
+        </Link>
         <Button onClick={() => file.current?.click()} className="flex items-center gap-2">
           <Upload size={18} aria-hidden /> Open a job file
         </Button>

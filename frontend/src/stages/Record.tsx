@@ -1,6 +1,8 @@
 import { Download } from "lucide-react";
 
-import { useReadings, useVerdict } from "../api/queries";
+import { useReadings, useSystem, useVerdict } from "../api/queries";
+import { SealCard, useSeal } from "../record/SealCard";
+import { SignPad } from "../record/SignPad";
 import { TextField } from "../ui/Field";
 import { Button } from "../ui/Button";
 import { Sheet, Tag } from "../ui/Sheet";
@@ -18,6 +20,12 @@ export function Record({ jobKey, job, editor, stages }: StageProps) {
     editor.edit((j) => ({ ...j, closing: { ...j.closing!, ...change } }), at);
   const missing = stages.filter((s) => !s.done && s.key !== "record");
   const count = (readings.data ?? []).reduce((n, s) => n + s.total, 0);
+  const seal = useSeal(jobKey);
+  const system = useSystem(jobKey, editor.version);
+  const sealed = seal.data?.sealed_at !== null && seal.data?.sealed_at !== undefined;
+  const cautions = system.data?.cautions ?? [];
+  const seen = closing.acknowledged ?? [];
+  const left = cautions.filter((c) => !seen.includes(c)).length;
   const failed = verdict.data?.criteria[0]?.passed === false;
   return (
     <div className="grid items-start gap-4 md:grid-cols-2">
@@ -65,6 +73,7 @@ export function Record({ jobKey, job, editor, stages }: StageProps) {
             />
           )}
           <TextField label="Remarks" long value={closing.remarks ?? ""} onChange={(v) => set({ remarks: v })} />
+          <SignPad value={closing.signature ?? ""} locked={sealed} onChange={(path) => set({ signature: path }, "once")} />
           {closing.signed_at ? (
             <div className="flex flex-wrap items-center gap-3 border-t-2 border-rule pt-3">
               <p className="mr-auto">
@@ -74,7 +83,7 @@ export function Record({ jobKey, job, editor, stages }: StageProps) {
                 <br />
                 <span className="figure text-soft">{closing.signed_at}</span>
               </p>
-              <Button onClick={() => set({ signed_by: "", signed_at: "" }, "once")}>Take it back</Button>
+              {!sealed && <Button onClick={() => set({ signed_by: "", signed_at: "" }, "once")}>Take it back</Button>}
             </div>
           ) : (
             <Sign
@@ -85,6 +94,25 @@ export function Record({ jobKey, job, editor, stages }: StageProps) {
           )}
         </div>
       </Sheet>
+      <Sheet title="Cautions, read and kept to">
+        <ul className="list-none p-0">
+          {cautions.map((c) => (
+            <li key={c} className="border-t-2 border-rule py-1 first:border-0">
+              <label className="flex min-h-12 cursor-pointer items-center gap-3">
+                <input
+                  type="checkbox"
+                  className="size-6 flex-none accent-(--green)"
+                  checked={seen.includes(c)}
+                  disabled={sealed}
+                  onChange={() => set({ acknowledged: seen.includes(c) ? seen.filter((x) => x !== c) : [...seen, c] }, "once")}
+                />
+                {c}
+              </label>
+            </li>
+          ))}
+        </ul>
+      </Sheet>
+      <SealCard jobKey={jobKey} name={closing.signed_by || job.party?.technician || ""} signed={Boolean(closing.signed_at)} blocked={left > 0 ? `${left} of the cautions are not ticked yet.` : ""} />
     </div>
   );
 }

@@ -1,7 +1,9 @@
-import { useChecks, useSystem, useVerdict } from "../api/queries";
-import { useUnits } from "../lib/units";
+import { useChecks, useSystem, useTouch, useVerdict } from "../api/queries";
 import { StepBody } from "../rig/Orders";
-import { NumberField, Segments } from "../ui/Field";
+import { ChargeCard } from "../release/ChargeCard";
+import { Ports } from "../release/Ports";
+import { RunningCard } from "../release/RunningCard";
+import { Segments } from "../ui/Field";
 import { Cautions, Sheet, Tag } from "../ui/Sheet";
 import type { StageProps } from "./types";
 
@@ -13,9 +15,14 @@ export function Release({ jobKey, job, editor }: StageProps) {
   const system = useSystem(jobKey, editor.version);
   const verdict = useVerdict(jobKey, false);
   const release = job.release!;
-  const u = useUnits();
   const done = release.steps_done ?? [];
   const set = (change: Partial<ReleaseDoc>) => editor.edit((j) => ({ ...j, release: { ...j.release!, ...change } }), "typing");
+  const touch = useTouch(jobKey);
+  /** A step that turns or moves something is a touch of the run too, so that the interlock knows where things stand. */
+  const tick = (value: string, ticked: boolean) => {
+    set({ steps_done: ticked ? done.filter((d) => d !== value) : [...done, value] });
+    if (!ticked && /^(open|shut|take-off|core-in):/.test(value)) touch.mutate({ kind: value });
+  };
   const steps = checks.data?.steps ?? [];
   const next = steps.findIndex((s) => !done.includes(s.value));
   return (
@@ -31,6 +38,7 @@ export function Release({ jobKey, job, editor }: StageProps) {
           </p>
         </section>
       )}
+      <div className="grid min-w-0 gap-4">
       <Sheet title="In this order">
         <ol className="list-none p-0">
           {steps.map((s, i) => {
@@ -44,7 +52,7 @@ export function Release({ jobKey, job, editor }: StageProps) {
                   aria-checked={ticked}
                   aria-label={s.label}
                   disabled={!ticked && !here}
-                  onClick={() => set({ steps_done: ticked ? done.filter((d) => d !== s.value) : [...done, s.value] })}
+                  onClick={() => tick(s.value, ticked)}
                   className={`figure grid size-12 flex-none place-items-center rounded-full border-[3px] text-[20px] font-bold ${
                     ticked ? "border-green bg-green-wash text-green" : here ? "border-ink" : "border-strong text-soft"
                   }`}
@@ -57,6 +65,9 @@ export function Release({ jobKey, job, editor }: StageProps) {
           })}
         </ol>
       </Sheet>
+      <Ports job={job} editor={editor} />
+      <RunningCard jobKey={jobKey} job={job} editor={editor} />
+      </div>
       <div className="grid gap-4">
         <Sheet title="The vacuum is broken">
           <Segments
@@ -69,18 +80,7 @@ export function Release({ jobKey, job, editor }: StageProps) {
             onChange={(v) => set({ way: v as "cylinder", steps_done: [] })}
           />
         </Sheet>
-        <Sheet title="Charge">
-          {system.data?.charge ? (
-            <p className="mb-3">
-              To weigh in <span className="figure text-[28px] font-bold">{u.say("mass", system.data.charge.kg)}</span>
-              <br />
-              <span className="text-soft">{u.words(system.data.charge.words)}</span>
-            </p>
-          ) : (
-            <p className="mb-3 text-soft">Give the nameplate charge under Scope to have the weight worked out.</p>
-          )}
-          <NumberField label="Weighed in" dim="mass" optional min={0} max={2000} value={release.weighed_kg} onChange={(v) => set({ weighed_kg: v })} />
-        </Sheet>
+        <ChargeCard jobKey={jobKey} job={job} editor={editor} />
         <Cautions words={system.data?.cautions ?? []} />
       </div>
     </div>

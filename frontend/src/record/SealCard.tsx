@@ -1,0 +1,108 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+
+import type { SealOut } from "../api/client";
+import { ApiError, get, post } from "../api/client";
+import { Button } from "../ui/Button";
+import { TextField } from "../ui/Field";
+import { Fault, Sheet, Tag } from "../ui/Sheet";
+
+const stamp = (at: number): string => new Date(at * 1000).toLocaleString("sv-SE").slice(0, 16);
+
+export const useSeal = (jobKey: string) => useQuery({ queryKey: ["seal", jobKey], queryFn: () => get<SealOut>(`/jobs/${jobKey}/seal`) });
+
+/** The record closed for good: whether it is still what was sealed, and its amendments. */
+export function SealCard({ jobKey, name, signed, blocked }: { jobKey: string; name: string; signed: boolean; blocked: string }) {
+  const client = useQueryClient();
+  const seal = useSeal(jobKey);
+  const close = useMutation({
+    mutationFn: () => post<SealOut>(`/jobs/${jobKey}/seal`, { by: name }),
+    onSuccess: (out) => {
+      client.setQueryData(["seal", jobKey], out);
+      void client.invalidateQueries();
+    },
+  });
+  const s = seal.data;
+  if (!s) return null;
+  if (s.sealed_at === null)
+    return (
+      <Sheet title="Close it">
+        <p>Closing seals sheet, touches, readings and verdict in a chain of hashes. After that nothing in it changes; what is wrong is put right by an amendment.</p>
+        {blocked && <p className="mt-2 border-l-4 border-ochre pl-3">{blocked}</p>}
+        <Button kind="solid" className="mt-3" disabled={!signed || close.isPending || blocked !== ""} onClick={() => close.mutate()}>
+          Close and seal
+        </Button>
+        {!signed && <p className="mt-2 text-soft">Sign first.</p>}
+        {close.error && (
+          <div className="mt-2">
+            <Fault title="Not sealed" detail={close.error.message} />
+          </div>
+        )}
+      </Sheet>
+    );
+  return (
+    <Sheet title="Sealed" aside={<Tag tone={s.whole ? "pass" : "stop"}>{s.whole ? "whole" : "broken"}</Tag>} strong>
+      <p>
+        <span className="figure font-bold">{stamp(s.sealed_at)}</span> by {s.by}, {s.entries} entries.
+      </p>
+      <p className="figure mt-1 text-[14px] break-all text-soft">{s.hash}</p>
+      {s.faults.map((f) => (
+        <p key={f} role="alert" className="mt-2 border-l-4 border-stop pl-3">
+          {f}
+        </p>
+      ))}
+      <ul aria-label="Amendments" className="mt-3 list-none p-0">
+        {s.amendments.map((a) => (
+          <li key={a.number} className="border-t-2 border-rule py-2">
+            <b>{a.what}</b>: {a.before && <s>{a.before}</s>} <b>{a.after}</b>
+            <br />
+            <span className="text-soft">
+              {a.reason}. {a.by}, <span className="figure">{stamp(a.at)}</span>
+            </span>
+          </li>
+        ))}
+      </ul>
+      <Amend jobKey={jobKey} name={name} />
+    </Sheet>
+  );
+}
+
+function Amend({ jobKey, name }: { jobKey: string; name: string }) {
+  const client = useQueryClient();
+  const [open, setOpen] = useState(false);
+  const [form, setForm] = useState({ by: name, what: "", before: "", after: "", reason: "" });
+  const send = useMutation({
+    mutationFn: () => post<SealOut>(`/jobs/${jobKey}/amendments`, form),
+    onSuccess: (out) => {
+      client.setQueryData(["seal", jobKey], out);
+      setOpen(false);
+      setForm({ by: name, what: "", before: "", after: "", reason: "" });
+    },
+  });
+  const set = (change: Partial<typeof form>) => setForm({ ...form, ...change });
+  if (!open)
+    return (
+      <Button className="mt-2" onClick={() => setOpen(true)}>
+        Write an amendment
+      </Button>
+    );
+  const fault = send.error instanceof ApiError ? send.error.problem : null;
+  return (
+    <div className="mt-2 grid gap-3 border-t-2 border-rule pt-3">
+      <TextField label="What is put right" value={form.what} onChange={(v) => set({ what: v })} />
+      <TextField label="It said" value={form.before} onChange={(v) => set({ before: v })} />
+      <TextField label="It should say" value={form.after} onChange={(v) => set({ after: v })} />
+      <TextField label="Why" long value={form.reason} onChange={(v) => set({ reason: v })} />
+      <TextField label="Your name" value={form.by} onChange={(v) => set({ by: v })} />
+      <div className="flex gap-2">
+        <Button kind="solid" disabled={!form.by.trim() || !form.what.trim() || !form.after.trim() || form.reason.trim().length < 3 || send.isPending} onClick={() => send.mutate()}>
+          Add it
+        </Button>
+        <Button kind="quiet" onClick={() => setOpen(false)}>
+          Leave it
+        </Button>
+      </div>
+      {fault && <Fault title={fault.title} detail={fault.detail} faults={fault.faults} />}
+    </div>
+  );
+}

@@ -1,0 +1,72 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+
+import type { Job, RunningsOut } from "../api/client";
+import { get } from "../api/client";
+import type { Editor } from "../api/editor";
+import { NumberField, Segments, TextField } from "../ui/Field";
+import { Sheet } from "../ui/Sheet";
+
+type Doc = NonNullable<NonNullable<Job["release"]>["first"]>;
+
+/** Running readings, the first ones and a later look; superheat and subcooling follow from them. */
+export function RunningCard({ jobKey, job, editor }: { jobKey: string; job: Job; editor: Editor }) {
+  const [which, setWhich] = useState<"first" | "later">("first");
+  const seen = useQuery({ queryKey: ["running", jobKey, editor.version], queryFn: () => get<RunningsOut>(`/jobs/${jobKey}/running`), placeholderData: (old) => old });
+  const doc: Doc = job.release?.[which] ?? ({} as Doc);
+  const set = (change: Partial<Doc>) =>
+    editor.edit((j) => {
+      const old = j.release![which] ?? ({} as Doc);
+      const at = old.at ?? Math.round(Date.now() / 1000);
+      return { ...j, release: { ...j.release!, [which]: { ...old, at, ...change } } };
+    }, "typing");
+  const out = seen.data?.[which];
+  const field = (label: string, key: "suction_kpa" | "suction_c" | "liquid_kpa" | "liquid_c" | "in_c" | "out_c", unit: string, low: number, high: number) =>
+    unit === "kPa" ? (
+      <NumberField label={label} unit="kPa gauge" optional min={low} max={high} value={doc[key]} onChange={(v) => set({ [key]: v })} />
+    ) : (
+      <NumberField label={label} dim="temperature" optional min={low} max={high} value={doc[key]} onChange={(v) => set({ [key]: v })} />
+    );
+  return (
+    <Sheet title="Running readings">
+      <Segments
+        label="taken"
+        value={which}
+        options={[
+          { value: "first", label: "after the start" },
+          { value: "later", label: "days later" },
+        ]}
+        onChange={(v) => setWhich(v as "later")}
+      />
+      <div className="mt-3 grid grid-cols-2 gap-3">
+        {field("Suction pressure", "suction_kpa", "kPa", -100, 5000)}
+        {field("Suction line", "suction_c", "c", -90, 120)}
+        {field("Liquid pressure", "liquid_kpa", "kPa", -100, 8000)}
+        {field("Liquid line", "liquid_c", "c", -90, 120)}
+        {field("Air or water in", "in_c", "c", -90, 120)}
+        {field("Air or water out", "out_c", "c", -90, 120)}
+      </div>
+      <div aria-live="polite" className="mt-3">
+        {out?.fault && <p className="border-l-4 border-stop pl-3">{out.fault}</p>}
+        {out?.words.map((w) => (
+          <p key={w} className={`border-l-4 pl-3 ${w.includes("within") ? "border-green" : "border-ochre"}`}>
+            {w.charAt(0).toUpperCase() + w.slice(1)}.
+          </p>
+        ))}
+      </div>
+      <div className="mt-3 grid gap-3">
+        <Segments
+          label="Condensate"
+          value={doc.condensate === true ? "yes" : doc.condensate === false ? "no" : "unseen"}
+          options={[
+            { value: "yes", label: "runs off" },
+            { value: "no", label: "does not" },
+            { value: "unseen", label: "not looked at" },
+          ]}
+          onChange={(v) => set({ condensate: v === "unseen" ? null : v === "yes" })}
+        />
+        <TextField label="Note" value={doc.note ?? ""} onChange={(v) => set({ note: v })} />
+      </div>
+    </Sheet>
+  );
+}
