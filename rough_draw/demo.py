@@ -26,7 +26,7 @@ from rough_draw.demo_sheets import (
 )
 from rough_draw.standins.script import play
 from rough_draw.standins.world import Truth
-from rough_draw.store import jobs, kitlog, shelf
+from rough_draw.store import jobs, kitlog, sealing, shelf
 
 
 @dataclass(frozen=True)
@@ -127,3 +127,6 @@ def add(d: DemoJob, now: float) -> None:
         jobs.add_touch(d.key, t.kind, start + t.at, t.note)
     name = job.rig.gauge.name if job.rig.gauge else "Dial"
     jobs.add_readings(d.key, [jobs.NewReading(name, start + t, p) for t, p in played.readings], "gauge")
+    if d.signed:
+        by = job.closing.signed_by
+        sealing.seal(d.key, {"by": by, "acknowledged": list(job.closing.acknowledged)}, None, end + 3060)

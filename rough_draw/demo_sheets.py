@@ -5,7 +5,8 @@ from __future__ import annotations
 from typing import Any
 
 from rough_draw.core import rigedit
-from rough_draw.core.job import Alternative, Closing, CriterionChoice, Job, Party, Release
+from rough_draw.core.charge import cautions
+from rough_draw.core.job import Alternative, Closing, CriterionChoice, Job, Party, Release, Running
 from rough_draw.core.patterns import rig_from
 from rough_draw.core.proved import Prove
 from rough_draw.core.release import release_steps
@@ -136,6 +137,14 @@ def shed() -> Job:
     )
 
 
+SIGNED = (
+    "M60.0 110.0 L80.0 60.0 L110.0 50.0 L120.0 90.0 L90.0 118.0 L70.0 100.0 M130.0 118.0 L150.0 80.0 L170.0 118.0 "
+    "L185.0 84.0 L205.0 118.0 L230.0 96.0 L260.0 116.0 M300.0 118.0 L312.0 52.0 L350.0 62.0 L318.0 86.0 "
+    "L356.0 104.0 L306.0 118.0 M380.0 118.0 L392.0 92.0 L420.0 116.0 L440.0 90.0 L470.0 118.0 L520.0 100.0"
+)
+"""An invented hand's signature, on a pad of 600 by 160."""
+
+
 def ice_store() -> Job:
     scope = cold_room(
         6.0,
@@ -162,8 +171,22 @@ def ice_store() -> Job:
     steps = tuple(s.key for s in release_steps(job))
     return job.model_copy(
         update={
-            "release": Release(way="cylinder", weighed_kg=3.27, steps_done=steps),
-            "closing": Closing(signed_by="Odo Brask", signed_at="", remarks="Door gasket renewed on the same visit."),
+            "release": Release(
+                way="cylinder",
+                weighed_kg=3.27,
+                steps_done=steps,
+                cores_new=2,
+                port_checks={"suction": "both", "liquid": "electronic"},
+                start_kg=16.905,
+                end_kg=13.635,
+                first=Running(suction_kpa=165, suction_c=-9.5, liquid_kpa=1290, liquid_c=28.5, in_c=-12, out_c=-17),
+            ),
+            "closing": Closing(
+                signed_by="Odo Brask",
+                remarks="Door gasket renewed on the same visit.",
+                signature=SIGNED,
+                acknowledged=tuple(cautions(scope)),
+            ),
         }
     )
 

@@ -7,13 +7,17 @@ import re
 from fastapi import APIRouter, Response
 
 from rough_draw.api import holds, runs
-from rough_draw.api.deps import Key
+from rough_draw.api.deps import HubDep, Key
+from rough_draw.api.hub import Hub
+from rough_draw.api.routes_charge import charging_of, running
 from rough_draw.core.assemble import Assembly
+from rough_draw.core.health import health
 from rough_draw.core.job import Job
 from rough_draw.core.network import NetworkError
 from rough_draw.core.system import ScopeError
-from rough_draw.store import exchange, jobs
+from rough_draw.store import exchange, jobs, kitlog, sealing, shelf
 from rough_draw.store.report import Record, render
+from rough_draw.store.report_closing import Closing
 
 router = APIRouter(tags=["record"])
 
@@ -31,8 +35,34 @@ def _assembly(job: Job) -> Assembly | None:
         return None  # the record is written though the rig on the sheet cannot be computed
 
 
+def _closing(key: str, run: runs.RunView, hub: Hub) -> Closing:
+    """Weights, running readings judged, the kit with its health, and the seal."""
+    weights = charging_of(key, run, hub)
+    seen = running(key)
+    rule = shelf.settings().oil_rule
+    filed = kitlog.history(kitlog.of_job(run.job))
+    kit = []
+    for part in run.job.rig.parts:
+        if part.kit is None:
+            continue
+        values = part.model_dump(exclude={"id", "kit", "on", "at", "port"})
+        state, why = health(part.kind, values, filed.get(part.kit, []), rule)
+        kit.append((part.name or part.kind, f"no. {part.kit}", f"{state}: {why}" if state else "nothing on file"))
+    chain = sealing.chain_of(key)
+    return Closing(
+        start_kg=weights.start_kg,
+        end_kg=weights.end_kg,
+        running=tuple(
+            (name, tuple(r.words)) for name, r in (("first", seen.first), ("later", seen.later)) if r is not None
+        ),
+        kit=tuple(kit),
+        chain=tuple(chain),
+        wrong=tuple(f.words for f in sealing.faults(key)) if chain else (),
+    )
+
+
 @router.get("/jobs/{key}/record.pdf", response_class=Response)
-def record_pdf(key: Key) -> Response:
+def record_pdf(key: Key, hub: HubDep) -> Response:
     """The report as PDF."""
     run = runs.view(key)
     judged = holds.judge(run)
@@ -48,6 +78,7 @@ def record_pdf(key: Key) -> Response:
         inside=judged.isolation.inside if judged else "",
         inputs_hash=judged.inputs_hash if judged else "",
         assembly=_assembly(run.job),
+        closing=_closing(key, run, hub),
     )
     return Response(render(record), media_type="application/pdf", headers=_name(key, ".pdf"))
 

@@ -3,48 +3,37 @@
 from __future__ import annotations
 
 import io
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import datetime
-from xml.sax.saxutils import escape
 
 import numpy as np
 from numpy.typing import NDArray
-from reportlab.lib.colors import HexColor
 from reportlab.lib.pagesizes import A4
-from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
-from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
+from reportlab.platypus import Flowable, KeepTogether, SimpleDocTemplate, Spacer
 
 from rough_draw import __version__
 from rough_draw.core import criteria
 from rough_draw.core.assemble import Assembly, valve_names
-from rough_draw.core.charge import cautions, charge_to_weigh, grams_per_year
+from rough_draw.core.charge import grams_per_year
 from rough_draw.core.hold import ALGORITHM, Verdict
 from rough_draw.core.holdwords import NAMES, disagreements, likely, reasons
 from rough_draw.core.isolation import isolation
 from rough_draw.core.job import Job
 from rough_draw.core.proof import prove
 from rough_draw.core.questions import answers
-from rough_draw.core.release import release_steps
 from rough_draw.core.rig import HosePart, ManifoldPart
 from rough_draw.core.rigbuild import hose_label
 from rough_draw.core.runstate import Touch, known, words_of
 from rough_draw.core.system import build_system
 from rough_draw.core.templates import TEMPLATES
 from rough_draw.core.units import micron
-from rough_draw.store.report_charts import INK, RULE, STRONG, draw_chart, hold_chart
+from rough_draw.store.report_charts import INK, draw_chart, hold_chart
+from rough_draw.store.report_closing import Closing, Numbered, closing
+from rough_draw.store.report_parts import HEAD, SMALL, TITLE, VERDICT, WIDTH, grid, listed, text
 
 FloatArray = NDArray[np.float64]
-WIDTH = A4[0] - 36 * mm
-
-BODY = ParagraphStyle("body", fontName="Helvetica", fontSize=9, leading=12, textColor=INK)
-SMALL = ParagraphStyle("small", parent=BODY, fontSize=7.5, leading=10, textColor=HexColor("#55604F"))
-HEAD = ParagraphStyle(
-    "head", parent=BODY, fontName="Helvetica-Bold", fontSize=11, leading=14, spaceBefore=8, spaceAfter=3
-)
-TITLE = ParagraphStyle("title", parent=BODY, fontName="Helvetica-Bold", fontSize=17, leading=21)
-VERDICT = ParagraphStyle("verdict", parent=BODY, fontName="Helvetica-Bold", fontSize=14, leading=18)
 
 
 @dataclass(frozen=True)
@@ -61,54 +50,7 @@ class Record:
     inside: str
     inputs_hash: str
     assembly: Assembly | None = None
-
-
-def _text(value: str, style: ParagraphStyle = BODY) -> Paragraph:
-    return Paragraph(escape(value).replace("µ", "&micro;").replace("−", "-"), style)
-
-
-def _grid(rows: list[tuple[str, str]], columns: int = 2) -> Table:
-    """Pairs of name and value, ``columns`` pairs to a line."""
-    cells: list[list[Flowable]] = []
-    for start in range(0, len(rows), columns):
-        line: list[Flowable] = []
-        for name, value in rows[start : start + columns]:
-            line += [_text(name, SMALL), _text(value or "not given")]
-        while len(line) < 2 * columns:
-            line += [_text("", SMALL), _text("")]
-        cells.append(line)
-    name_width = 27 * mm
-    table = Table(cells, colWidths=[name_width, WIDTH / columns - name_width] * columns)
-    table.setStyle(
-        TableStyle(
-            [
-                ("VALIGN", (0, 0), (-1, -1), "TOP"),
-                ("LINEBELOW", (0, 0), (-1, -1), 0.4, RULE),
-                ("TOPPADDING", (0, 0), (-1, -1), 1.5),
-                ("BOTTOMPADDING", (0, 0), (-1, -1), 1.5),
-                ("LEFTPADDING", (0, 0), (-1, -1), 0),
-            ]
-        )
-    )
-    return table
-
-
-def _list(head: list[str], rows: list[list[str]], widths: list[float]) -> Table:
-    cells = [[_text(h, SMALL) for h in head], *[[_text(c) for c in row] for row in rows]]
-    table = Table(cells, colWidths=widths, repeatRows=1)
-    table.setStyle(
-        TableStyle(
-            [
-                ("VALIGN", (0, 0), (-1, -1), "TOP"),
-                ("LINEBELOW", (0, 0), (-1, 0), 0.8, INK),
-                ("LINEBELOW", (0, 1), (-1, -1), 0.4, STRONG),
-                ("TOPPADDING", (0, 0), (-1, -1), 1.5),
-                ("BOTTOMPADDING", (0, 0), (-1, -1), 1.5),
-                ("LEFTPADDING", (0, 0), (-1, -1), 0),
-            ]
-        )
-    )
-    return table
+    closing: Closing = field(default_factory=Closing)
 
 
 def _clock(at: float, with_date: bool = False) -> str:
@@ -152,21 +94,21 @@ def _parties(r: Record) -> list[Flowable]:
         ("Technician", f"{p.technician}{', licence ' + p.licence if p.licence else ''}"),
         ("Firm", p.firm),
     ]
-    return [_grid(rows)]
+    return [grid(rows)]
 
 
 def _proved(r: Record) -> list[Flowable]:
     said = {"open": "not recorded", "skipped": "SKIPPED", "failed": "FAILED"}
     rows = [[g.spec.title, said.get(g.state, g.state), g.words] for g in prove(r.job).gates]
-    table = _list(
+    table = listed(
         ["Before the pump ran", "State", "Evidence or reason"], rows, [WIDTH * 0.48, WIDTH * 0.14, WIDTH * 0.38]
     )
-    return [_text("Proved", HEAD), table]
+    return [text("Proved", HEAD), table]
 
 
 def _draw(r: Record) -> list[Flowable]:
     if r.at is None or r.pa is None or r.at.size < 2:
-        return [_text("Draw", HEAD), _text("No readings were taken.")]
+        return [text("Draw", HEAD), text("No readings were taken.")]
     criterion = criteria.chosen(r.job.criterion)
     t0 = float(r.at[0])
     shown = [t for t in r.touches if known(t.kind)]
@@ -175,12 +117,12 @@ def _draw(r: Record) -> list[Flowable]:
     chart = draw_chart(r.at - t0, r.pa, marks, criterion.target, WIDTH)
     rows = [[str(n + 1), _clock(t.at), words_of(t.kind, names), t.note] for n, t in enumerate(shown)]
     parts: list[Flowable] = [
-        KeepTogether([_text(f"Draw: {r.at.size:,} readings from {_clock(t0, True)}", HEAD), chart]),
+        KeepTogether([text(f"Draw: {r.at.size:,} readings from {_clock(t0, True)}", HEAD), chart]),
     ]
     if rows:
         parts += [
             Spacer(1, 4),
-            _list(["", "Time", "Touch", "Note"], rows, [8 * mm, 22 * mm, 70 * mm, WIDTH - 100 * mm]),
+            listed(["", "Time", "Touch", "Note"], rows, [8 * mm, 22 * mm, 70 * mm, WIDTH - 100 * mm]),
         ]
     return parts
 
@@ -188,7 +130,7 @@ def _draw(r: Record) -> list[Flowable]:
 def _hold(r: Record) -> list[Flowable]:
     v = r.verdict
     if v is None or r.hold_start is None or r.at is None or r.pa is None:
-        return [_text("Hold", HEAD), _text("No hold was read.")]
+        return [text("Hold", HEAD), text("No hold was read.")]
     criterion = criteria.chosen(r.job.criterion)
     keep = (r.at >= r.hold_start) & np.isfinite(r.pa)
     t, p = r.at[keep] - r.hold_start, r.pa[keep]
@@ -212,16 +154,16 @@ def _hold(r: Record) -> list[Flowable]:
     parts: list[Flowable] = [
         KeepTogether(
             [
-                _text("Hold", HEAD),
-                _text(v.sentence, VERDICT),
+                text("Hold", HEAD),
+                text(v.sentence, VERDICT),
                 hold_chart(t[within], p[within], fit, criterion.limit, WIDTH),
             ]
         )
     ]
-    parts += [_text(w) for w in words]
+    parts += [text(w) for w in words]
     said = {True: "passed", False: "FAILED", None: "not yet"}
     rows = [[o.name, said[o.passed], o.reason] for o in v.criteria]
-    parts += [Spacer(1, 4), _list(["School", "Says", "Because"], rows, [38 * mm, 20 * mm, WIDTH - 58 * mm])]
+    parts += [Spacer(1, 4), listed(["School", "Says", "Because"], rows, [38 * mm, 20 * mm, WIDTH - 58 * mm])]
     return parts
 
 
@@ -242,25 +184,11 @@ def _readings(r: Record) -> list[Flowable]:
             row += list(cells[c * per + k]) if c * per + k < len(cells) else ["", ""]
         rows.append(row)
     head = ["Time", "Reading"] * 4
-    return [KeepTogether([_text("Readings at even steps", HEAD), _list(head, rows, [WIDTH / 8] * 8)])]
+    return [KeepTogether([text("Readings at even steps", HEAD), listed(head, rows, [WIDTH / 8] * 8)])]
 
 
 def _closing(r: Record) -> list[Flowable]:
-    job = r.job
-    charge = charge_to_weigh(job.scope)
-    done = [s.title for s in release_steps(job) if s.key in job.release.steps_done]
-    rows = [
-        ("To weigh in", f"{charge.to_weigh:.2f} kg: {charge.words}" if charge else "no nameplate charge given"),
-        ("Weighed in", f"{job.release.weighed_kg:.2f} kg" if job.release.weighed_kg is not None else ""),
-        ("Release", "; ".join(done)),
-        ("Deviations", job.closing.deviation or "none recorded"),
-        ("Remarks", job.closing.remarks or "none"),
-        ("Signed", f"{job.closing.signed_by} {job.closing.signed_at}".strip() or "not signed"),
-    ]
-    parts: list[Flowable] = [_text("Release and signature", HEAD), _grid(rows, 1)]
-    parts.append(Spacer(1, 4))
-    parts += [_text("Caution: " + c, SMALL) for c in cautions(job.scope)]
-    return parts
+    return closing(r.job, r.closing)
 
 
 def render(record: Record, printed_at: datetime | None = None) -> bytes:
@@ -272,12 +200,11 @@ def render(record: Record, printed_at: datetime | None = None) -> bytes:
     if record.inputs_hash:
         foot += f", hold data SHA-256 {record.inputs_hash[:16]}"
 
-    def page(canvas: Canvas, doc: SimpleDocTemplate) -> None:
+    def page(canvas: Canvas, _: SimpleDocTemplate) -> None:
         canvas.saveState()
         canvas.setFont("Helvetica", 7)
         canvas.setFillColor(INK)
         canvas.drawString(18 * mm, 10 * mm, f"{foot}, printed {when}")
-        canvas.drawRightString(A4[0] - 18 * mm, 10 * mm, f"page {doc.page}")
         canvas.setStrokeColor(INK)
         canvas.setLineWidth(1.2)
         canvas.line(18 * mm, 14 * mm, A4[0] - 18 * mm, 14 * mm)
@@ -294,11 +221,11 @@ def render(record: Record, printed_at: datetime | None = None) -> bytes:
         author=job.party.firm,
     )
     heading = f"{job.party.customer or 'Evacuation'}: {job.party.unit}".rstrip(": ")
-    story: list[Flowable] = [_text("Evacuation record", SMALL), _text(heading, TITLE), Spacer(1, 4)]
+    story: list[Flowable] = [text("Evacuation record", SMALL), text(heading, TITLE), Spacer(1, 4)]
     criterion = criteria.chosen(job.criterion)
     story += _parties(record)
-    story.append(_text(f"Criterion: {criterion.name}: {criterion.rule()}."))
-    for section in (_draw, _hold, _proved, _closing, _readings):
+    story.append(text(f"Criterion: {criterion.name}: {criterion.rule()}."))
+    for section in (_draw, _hold, _proved, _readings, _closing):
         story += section(record)
-    doc.build(story, onFirstPage=page, onLaterPages=page)
+    doc.build(story, onFirstPage=page, onLaterPages=page, canvasmaker=Numbered)
     return out.getvalue()

@@ -1,0 +1,73 @@
+"""What the report is put together from: styles, paragraphs, tables."""
+
+from __future__ import annotations
+
+from xml.sax.saxutils import escape
+
+from reportlab.lib.colors import HexColor
+from reportlab.lib.pagesizes import A4
+from reportlab.lib.styles import ParagraphStyle
+from reportlab.lib.units import mm
+from reportlab.platypus import Flowable, Paragraph, Table, TableStyle
+
+from rough_draw.store.report_charts import INK, RULE, STRONG
+
+WIDTH = A4[0] - 36 * mm
+
+BODY = ParagraphStyle("body", fontName="Helvetica", fontSize=9, leading=12, textColor=INK)
+SMALL = ParagraphStyle("small", parent=BODY, fontSize=7.5, leading=10, textColor=HexColor("#55604F"))
+HEAD = ParagraphStyle(
+    "head", parent=BODY, fontName="Helvetica-Bold", fontSize=11, leading=14, spaceBefore=8, spaceAfter=3
+)
+TITLE = ParagraphStyle("title", parent=BODY, fontName="Helvetica-Bold", fontSize=17, leading=21)
+VERDICT = ParagraphStyle("verdict", parent=BODY, fontName="Helvetica-Bold", fontSize=14, leading=18)
+
+
+def text(value: str, style: ParagraphStyle = BODY) -> Paragraph:
+    """A paragraph of plain text: marks are printed, not obeyed."""
+    return Paragraph(escape(value).replace("µ", "&micro;").replace("−", "-"), style)
+
+
+def grid(rows: list[tuple[str, str]], columns: int = 2) -> Table:
+    """Pairs of name and value, ``columns`` pairs to a line."""
+    cells: list[list[Flowable]] = []
+    for start in range(0, len(rows), columns):
+        line: list[Flowable] = []
+        for name, value in rows[start : start + columns]:
+            line += [text(name, SMALL), text(value or "not given")]
+        while len(line) < 2 * columns:
+            line += [text("", SMALL), text("")]
+        cells.append(line)
+    name_width = 27 * mm
+    table = Table(cells, colWidths=[name_width, WIDTH / columns - name_width] * columns)
+    table.setStyle(
+        TableStyle(
+            [
+                ("VALIGN", (0, 0), (-1, -1), "TOP"),
+                ("LINEBELOW", (0, 0), (-1, -1), 0.4, RULE),
+                ("TOPPADDING", (0, 0), (-1, -1), 1.5),
+                ("BOTTOMPADDING", (0, 0), (-1, -1), 1.5),
+                ("LEFTPADDING", (0, 0), (-1, -1), 0),
+            ]
+        )
+    )
+    return table
+
+
+def listed(head: list[str], rows: list[list[str]], widths: list[float]) -> Table:
+    """A table with a head that is repeated on every page."""
+    cells = [[text(h, SMALL) for h in head], *[[text(c) for c in row] for row in rows]]
+    table = Table(cells, colWidths=widths, repeatRows=1)
+    table.setStyle(
+        TableStyle(
+            [
+                ("VALIGN", (0, 0), (-1, -1), "TOP"),
+                ("LINEBELOW", (0, 0), (-1, 0), 0.8, INK),
+                ("LINEBELOW", (0, 1), (-1, -1), 0.4, STRONG),
+                ("TOPPADDING", (0, 0), (-1, -1), 1.5),
+                ("BOTTOMPADDING", (0, 0), (-1, -1), 1.5),
+                ("LEFTPADDING", (0, 0), (-1, -1), 0),
+            ]
+        )
+    )
+    return table
