@@ -179,7 +179,7 @@ def ice_store() -> Job:
                 port_checks={"suction": "both", "liquid": "electronic"},
                 start_kg=16.905,
                 end_kg=13.635,
-                first=Running(suction_kpa=165, suction_c=-9.5, liquid_kpa=1290, liquid_c=28.5, in_c=-12, out_c=-17),
+                first=Running(suction_kpa=165, suction_c=-9.5, liquid_kpa=1560, liquid_c=24.5, in_c=-12, out_c=-17),
             ),
             "closing": Closing(
                 signed_by="Odo Brask",

@@ -23,6 +23,7 @@ from rough_draw.api import (
     routes_history,
     routes_hold,
     routes_jobs,
+    routes_kit,
     routes_plan,
     routes_prove,
     routes_record,
@@ -121,6 +122,7 @@ def create_app(path: str | Path, warm: bool = True) -> FastAPI:
         routes_charge,
         routes_record,
         routes_history,
+        routes_kit,
     ):
         app.include_router(module.router, prefix="/api")
     _serve_front(app)

@@ -14,7 +14,7 @@ from rough_draw.core.network import NetworkError
 from rough_draw.core.readings_csv import ReadingsError
 from rough_draw.core.system import ScopeError
 from rough_draw.store.backup import BackupFault
-from rough_draw.store.exchange import FileFault
+from rough_draw.store.exchange import Duplicate, FileFault
 from rough_draw.store.jobs import Conflict, NotFound, NothingToUndo, Sealed
 from rough_draw.store.sealing import NotSealed
 
@@ -81,6 +81,7 @@ def install(app: FastAPI) -> None:
         (Sealed, 409, "This record is sealed"),
         (NotSealed, 409, "This record is open"),
         (BackupFault, 422, "This backup cannot be used"),
+        (Duplicate, 409, "It is here already"),
         (FileFault, 422, "This file cannot be imported"),
         (NetworkError, 422, "This rig cannot be computed"),
         (EngineError, 422, "This run cannot be computed"),

@@ -129,6 +129,7 @@ def read_stages(key: Key) -> list[StageState]:
 
 
 @router.post("/job-files", status_code=201)
-def import_job(file: UploadFile) -> JobOut:
-    """Import a job file (JSON): a whole job, or a sheet alone."""
-    return job_out(jobs.get(exchange.load(exchange.parse(file.file.read(exchange.MOST_BYTES + 1)))))
+def import_job(file: UploadFile, again: bool = False) -> JobOut:
+    """Import a job file (JSON): a whole job, or a sheet alone; one that is here unchanged only ``again``, as a copy."""
+    found = exchange.parse(file.file.read(exchange.MOST_BYTES + 1))
+    return job_out(jobs.get(exchange.load(found, again)))

@@ -215,7 +215,7 @@ def read_kit() -> list[KitCard]:
     cards = []
     for k in shelf.kit():
         events = past.get(k.id, [])
-        state, words = health(k.kind, k.values, events, rule)
+        state, words = health(k.kind, k.values, events, rule, time.time())
         rows = [
             KitEventOut(
                 kind=e.kind,

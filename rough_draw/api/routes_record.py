@@ -47,7 +47,13 @@ def _closing(key: str, run: runs.RunView, hub: Hub) -> Closing:
             continue
         values = part.model_dump(exclude={"id", "kit", "on", "at", "port"})
         state, why = health(part.kind, values, filed.get(part.kit, []), rule)
-        kit.append((part.name or part.kind, f"no. {part.kit}", f"{state}: {why}" if state else "nothing on file"))
+        kit.append(
+            (
+                part.name or part.kind,
+                f"no. {part.kit}",
+                f"{state}: {why.split('. ')[0].rstrip('.')}." if state else "nothing on file",
+            )
+        )
     chain = sealing.chain_of(key)
     return Closing(
         start_kg=weights.start_kg,

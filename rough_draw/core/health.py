@@ -12,9 +12,26 @@ from rough_draw.core.proved import Prove
 RANK = ("bad", "doubtful", "due", "usable", "good")
 
 
-def health(kind: str, values: Mapping[str, Any], events: list[KitEvent], rule: pumpoil.OilRule) -> tuple[str, str]:
-    """State (good, usable, due, doubtful, bad, or nothing where nothing is on file) and why, in a sentence."""
+CALIBRATED_FOR = 365.0
+"""Days for which a calibration stands, where the maker says nothing else (estimate)."""
+
+
+def health(
+    kind: str, values: Mapping[str, Any], events: list[KitEvent], rule: pumpoil.OilRule, now: float | None = None
+) -> tuple[str, str]:
+    """State (good, usable, due, doubtful, bad, retired, or nothing where nothing is on file) and why, in a sentence.
+
+    ``now`` epoch s, for what runs out with time.
+    """
+    gone = latest(events, "retired")
+    if gone is not None:
+        return "retired", gone.words or "Taken out of use."
     found: list[tuple[str, str]] = []
+    calibrated = latest(events, "calibration")
+    if calibrated is not None and now is not None:
+        days = (now - calibrated.at) / 86_400.0
+        if days > CALIBRATED_FOR:
+            found.append(("due", f"Calibrated {days:.0f} days ago: due."))
     for of in ("blank-off", "rig-proof", "gauge-check"):
         last = latest(events, of)
         if last is not None and last.verdict in RANK:

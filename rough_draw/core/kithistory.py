@@ -6,14 +6,19 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any, Literal
 
-EventKind = Literal["blank-off", "rig-proof", "gauge-check", "oil-change", "run"]
+EventKind = Literal["blank-off", "rig-proof", "gauge-check", "oil-change", "run", "cleaning", "calibration", "retired"]
 WORDS: dict[EventKind, str] = {
     "blank-off": "blank-off",
     "rig-proof": "rig proof",
     "gauge-check": "gauge check",
     "oil-change": "oil changed",
     "run": "run",
+    "cleaning": "cleaned",
+    "calibration": "calibrated",
+    "retired": "retired",
 }
+BY_HAND: tuple[EventKind, ...] = ("oil-change", "cleaning", "calibration", "retired")
+"""Events that are logged by hand, with a note; the others come out of jobs."""
 
 
 @dataclass(frozen=True)

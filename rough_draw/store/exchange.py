@@ -14,7 +14,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 from rough_draw.core.job import Job
 from rough_draw.core.seal import Break, check
 from rough_draw.core.units import from_pa
-from rough_draw.store import jobs, sealing, weights
+from rough_draw.store import jobs, labels, sealing, shelf, weights
 
 MOST_BYTES = 64 * 1024 * 1024
 
@@ -123,9 +123,18 @@ def parse(data: bytes) -> JobFile:
         raise FileFault(where(e)) from None
 
 
-def load(file: JobFile) -> str:
-    """Store a job file as a new job, all or nothing; returns its key (a new one if the old is taken)."""
+class Duplicate(FileFault):
+    """The same job is here already."""
+
+
+def load(file: JobFile, again: bool = False) -> str:
+    """Store a job file as a new job, all or nothing; returns its key (a new one if the old is taken).
+
+    Raises Duplicate where the same job stands here unchanged, unless it is wanted ``again`` as a copy.
+    """
     taken = {s.key for s in jobs.listing()}
+    if not again and file.key in taken and (file.readings or file.touches) and dump(file.key) == _as_now(file):
+        raise Duplicate(f"this job is here already, unchanged, as '{file.key}'; nothing was imported")
     key: str | None = file.key if file.key not in taken and file.key != "imported" else None
     for s in file.readings:
         if len(s.at) != len(s.pa):
@@ -140,6 +149,10 @@ def load(file: JobFile) -> str:
         weights.add(stored.key, [(w.at, w.kg) for w in file.weights])
         sealing.keep_imported(stored.key, [sealing.entry_of(e.model_dump()) for e in file.chain])
     return stored.key
+
+
+def _as_now(file: JobFile) -> JobFile:
+    return file.model_copy(update={"version": 2})
 
 
 def verify(document: Any) -> tuple[float, list[Break], int]:
@@ -166,6 +179,17 @@ def verify(document: Any) -> tuple[float, list[Break], int]:
 def safe_cell(text: str) -> str:
     """A text cell that a spreadsheet will not take for a formula."""
     return "'" + text if text[:1] in ("=", "+", "-", "@", "\t", "\r") else text
+
+
+def kit_csv() -> str:
+    """The kit as CSV: number, code, kind, name, and its values."""
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\n")
+    writer.writerow(["number", "code", "kind", "name", "values"])
+    for k in shelf.kit():
+        values = "; ".join(f"{name}={value}" for name, value in sorted(k.values.items()))
+        writer.writerow([k.id, labels.code_of(k.id), k.kind, safe_cell(k.name), safe_cell(values)])
+    return out.getvalue()
 
 
 def readings_csv(key: str, unit: str = "micron") -> str:

@@ -99,11 +99,12 @@ def _parties(r: Record) -> list[Flowable]:
 
 def _proved(r: Record) -> list[Flowable]:
     said = {"open": "not recorded", "skipped": "SKIPPED", "failed": "FAILED"}
-    rows = [[g.spec.title, said.get(g.state, g.state), g.words] for g in prove(r.job).gates]
-    table = listed(
-        ["Before the pump ran", "State", "Evidence or reason"], rows, [WIDTH * 0.48, WIDTH * 0.14, WIDTH * 0.38]
-    )
-    return [text("Proved", HEAD), table]
+    rows = [[g.spec.title, f"{said.get(g.state, g.state)}. {g.words}".rstrip(". ") + "."] for g in prove(r.job).gates]
+    half = -(-len(rows) // 2)
+    # Two to a line: a normal job is to fit on two pages.
+    pairs = [[*rows[k], *(rows[half + k] if half + k < len(rows) else ["", ""])] for k in range(half)]
+    widths = [WIDTH * 0.17, WIDTH * 0.33] * 2
+    return [text("Proved before the pump ran", HEAD), listed(["Gate", "State and evidence"] * 2, pairs, widths, SMALL)]
 
 
 def _draw(r: Record) -> list[Flowable]:
@@ -122,7 +123,7 @@ def _draw(r: Record) -> list[Flowable]:
     if rows:
         parts += [
             Spacer(1, 4),
-            listed(["", "Time", "Touch", "Note"], rows, [8 * mm, 22 * mm, 70 * mm, WIDTH - 100 * mm]),
+            listed(["", "Time", "Touch", "Note"], rows, [8 * mm, 22 * mm, 70 * mm, WIDTH - 100 * mm], SMALL),
         ]
     return parts
 
@@ -163,7 +164,7 @@ def _hold(r: Record) -> list[Flowable]:
     parts += [text(w) for w in words]
     said = {True: "passed", False: "FAILED", None: "not yet"}
     rows = [[o.name, said[o.passed], o.reason] for o in v.criteria]
-    parts += [Spacer(1, 4), listed(["School", "Says", "Because"], rows, [38 * mm, 20 * mm, WIDTH - 58 * mm])]
+    parts += [Spacer(1, 4), listed(["School", "Says", "Because"], rows, [38 * mm, 20 * mm, WIDTH - 58 * mm], SMALL)]
     return parts
 
 
@@ -176,15 +177,15 @@ def _readings(r: Record) -> list[Flowable]:
         (_clock(float(r.at[i])), "over range" if np.isnan(r.pa[i]) else f"{micron(float(r.pa[i])):,.0f} µ")
         for i in picks
     ]
-    per = -(-len(cells) // 4)
+    per = -(-len(cells) // 6)
     rows = []
     for k in range(per):
         row: list[str] = []
-        for c in range(4):
+        for c in range(6):
             row += list(cells[c * per + k]) if c * per + k < len(cells) else ["", ""]
         rows.append(row)
-    head = ["Time", "Reading"] * 4
-    return [KeepTogether([text("Readings at even steps", HEAD), listed(head, rows, [WIDTH / 8] * 8)])]
+    head = ["Time", "Reading"] * 6
+    return [KeepTogether([text("Readings at even steps", HEAD), listed(head, rows, [WIDTH / 12] * 12, SMALL)])]
 
 
 def _closing(r: Record) -> list[Flowable]:

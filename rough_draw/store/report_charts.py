@@ -137,7 +137,7 @@ def draw_chart(at: FloatArray, pa: FloatArray, marks: list[tuple[float, str]], t
     values = micron(1.0) * p
     finite = values[np.isfinite(values)]
     low = 10.0 ** math.floor(math.log10(max(10.0, float(finite.min()) if finite.size else 100.0)))
-    frame = Frame(width, 190, float(at[-1]) / 60.0, low, 1e6, log=True)
+    frame = Frame(width, 128, float(at[-1]) / 60.0, low, 1e6, log=True)
     frame.level(micron(target), f"target {micron(target):,.0f}", GREEN)
     frame.curve(t / 60.0, values, MEASURED)
     for seconds, number in marks:
@@ -149,7 +149,7 @@ def hold_chart(t: FloatArray, p: FloatArray, fit: Reading | None, limit: float, 
     """The hold: ``t`` s since isolation, ``p`` Pa, with the chosen account in pencil."""
     x, y = decimate(t, p, 600)
     top = max(micron(limit) * 1.15, micron(float(p.max())) * 1.1)
-    frame = Frame(width, 150, float(t[-1]) / 60.0, 0.0, top, log=False)
+    frame = Frame(width, 112, float(t[-1]) / 60.0, 0.0, top, log=False)
     frame.level(micron(limit), f"limit {micron(limit):,.0f}", GREEN)
     if fit is not None:
         grid = np.linspace(0, float(t[-1]), 100)

@@ -156,6 +156,7 @@ def closing(job: Job, c: Closing) -> list[Flowable]:
                 ["Part", "Number", "How it stands"],
                 [list(k) for k in c.kit],
                 [WIDTH * 0.4, 20 * mm, WIDTH * 0.6 - 20 * mm],
+                SMALL,
             ),
         ]
     told = set(job.closing.acknowledged)

@@ -54,9 +54,9 @@ def grid(rows: list[tuple[str, str]], columns: int = 2) -> Table:
     return table
 
 
-def listed(head: list[str], rows: list[list[str]], widths: list[float]) -> Table:
+def listed(head: list[str], rows: list[list[str]], widths: list[float], style: ParagraphStyle = BODY) -> Table:
     """A table with a head that is repeated on every page."""
-    cells = [[text(h, SMALL) for h in head], *[[text(c) for c in row] for row in rows]]
+    cells = [[text(h, SMALL) for h in head], *[[text(c, style) for c in row] for row in rows]]
     table = Table(cells, colWidths=widths, repeatRows=1)
     table.setStyle(
         TableStyle(

@@ -185,7 +185,8 @@ def test_import_preview_commit_verdict_and_papers(api: TestClient, tmp_path: Pat
     text = api.get(f"/api/jobs/{key}/readings.csv").text
     assert text.startswith("timestamp,elapsed_s,")
     file = api.get(f"/api/jobs/{key}/job.json").content
-    copy = api.post("/api/job-files", files={"file": ("j.json", file)})
+    assert api.post("/api/job-files", files={"file": ("j.json", file)}).status_code == 409
+    copy = api.post("/api/job-files?again=true", files={"file": ("j.json", file)})
     assert copy.status_code == 201
     again = api.get(f"/api/jobs/{copy.json()['key']}/verdict").json()
     assert again["verdict"] == "leak"

@@ -141,7 +141,9 @@ def filled() -> str:
 def test_a_job_out_and_in_again_is_equal(db: SqliteDatabase) -> None:
     key = filled()
     out = exchange.dump(key)
-    copy = exchange.load(exchange.parse(out.model_dump_json().encode()))
+    with pytest.raises(exchange.Duplicate, match="here already"):
+        exchange.load(exchange.parse(out.model_dump_json().encode()))
+    copy = exchange.load(exchange.parse(out.model_dump_json().encode()), again=True)
     assert copy != key
     assert exchange.dump(copy).model_dump(exclude={"key"}) == out.model_dump(exclude={"key"})
     jobs.delete(key)

@@ -1221,7 +1221,91 @@ export interface paths {
          */
         get: operations["read_kit_api_kit_get"];
         put?: never;
+        /**
+         * Add
+         * @description Put a part into the van.
+         */
+        post: operations["add_api_kit_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kit Table
+         * @description The kit as CSV.
+         */
+        get: operations["kit_table_api_kit_csv_get"];
+        put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/code/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * By Code
+         * @description The part that a code on a label stands for.
+         */
+        get: operations["by_code_api_kit_code__code__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/labels.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Print Labels
+         * @description Labels with codes, 24 to an A4 sheet; ``skip`` places are left empty.
+         */
+        get: operations["print_labels_api_kit_labels_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/{number}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Happened
+         * @description Log what was done to a part.
+         */
+        post: operations["happened_api_kit__number__events_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3112,6 +3196,22 @@ export interface components {
             words: string;
         };
         /**
+         * KitEventIn
+         * @description Something that was done to a part.
+         */
+        KitEventIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "oil-change" | "cleaning" | "calibration" | "retired";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
          * KitEventOut
          * @description An event of a part of the kit.
          */
@@ -3136,6 +3236,38 @@ export interface components {
             verdict: string;
             /** Words */
             words: string;
+        };
+        /**
+         * KitIn
+         * @description A part for the van.
+         */
+        KitIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "pump" | "hose" | "tool" | "gauge" | "manifold" | "tee" | "adapter" | "scale" | "cord" | "cylinder" | "core";
+            /** Name */
+            name: string;
+            /**
+             * Values
+             * @default {}
+             */
+            values: {
+                [key: string]: string | number | boolean | null;
+            };
+        };
+        /**
+         * KitNumber
+         * @description A part by its number.
+         */
+        KitNumber: {
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
         };
         /**
          * KitOut
@@ -7427,6 +7559,162 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KitCard"][];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_api_kit_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KitIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitNumber"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kit_table_api_kit_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    by_code_api_kit_code__code__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitNumber"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    print_labels_api_kit_labels_pdf_get: {
+        parameters: {
+            query?: {
+                skip?: number;
+                kind?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    happened_api_kit__number__events_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KitEventIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitNumber"];
                 };
             };
             /** @description What was sent cannot be used */

@@ -5,6 +5,7 @@ import { useKit, usePurchases } from "../api/queries";
 import { span } from "../lib/format";
 import { useSaveSettings, useSettings, useUnits } from "../lib/units";
 import { NumberField, TextField } from "../ui/Field";
+import { ByCode, ByHand } from "../kit/ByCode";
 import { Sheet, Tag } from "../ui/Sheet";
 
 const KINDS: Record<string, string> = {
@@ -22,7 +23,17 @@ export function Kit() {
   const kit = data ?? [];
   return (
     <>
-      <h1 className="mb-4 text-[28px]">Kit</h1>
+      <header className="mb-4 flex flex-wrap items-center gap-3">
+        <h1 className="mr-auto text-[28px]">Kit</h1>
+        <a href="/api/kit/labels.pdf" download className="casual inline-grid min-h-12 place-items-center rounded-[5px] border-2 border-ink px-4 font-bold hover:bg-green-wash">
+          Labels with codes
+        </a>
+        <a href="/api/kit.csv" download className="casual inline-grid min-h-12 place-items-center rounded-[5px] border-2 border-ink px-4 font-bold hover:bg-green-wash">
+          Table
+        </a>
+      </header>
+      <ByCode kit={kit} />
+      <Due kit={kit} />
       {data && kit.length === 0 && <p className="sheet p-6">No kit is listed. The rig can be put together from the catalogue all the same.</p>}
       <div className="mb-4 gap-4 md:columns-3">
         {Object.entries(KINDS).map(([kind, label]) => {
@@ -45,6 +56,24 @@ export function Kit() {
   );
 }
 
+/** What waits for a hand: oil, calibration, doubtful parts. */
+function Due({ kit }: { kit: KitCard[] }) {
+  const u = useUnits();
+  const due = kit.filter((k) => ["due", "doubtful", "bad"].includes(k.state));
+  if (due.length === 0) return null;
+  return (
+    <Sheet title="Waits for a hand" aside={due.length} className="mb-4">
+      <ul className="list-none p-0">
+        {due.map((k) => (
+          <li key={k.id} className="flex flex-wrap items-baseline gap-x-3 border-t border-rule py-1.5 first:border-0">
+            <b>{k.name}</b> <Tag tone={TONES[k.state] ?? "caution"}>{k.state}</Tag> <span className="text-soft">{u.words(k.words)}</span>
+          </li>
+        ))}
+      </ul>
+    </Sheet>
+  );
+}
+
 const TONES: Record<string, "pass" | "caution" | "stop"> = { good: "pass", usable: "caution", due: "caution", doubtful: "caution", bad: "stop" };
 
 /** A part with how it stands, and what is on file of it. */
@@ -56,12 +85,12 @@ function Card({ item }: { item: KitCard }) {
       {item.state ? <Tag tone={TONES[item.state] ?? "caution"}>{item.state}</Tag> : <Words values={item.values} />}
     </span>
   );
-  if (item.events.length === 0) return head;
   return (
-    <details>
+    <details id={`kit-${item.id}`}>
       <summary className="flex cursor-pointer list-none">{head}</summary>
       {item.words && <p className="mb-2 text-[15px]">{u.words(item.words)}</p>}
       <Trend item={item} />
+      <ByHand item={item} />
       <ul className="list-none p-0 text-[15px]">
         {item.events.map((e) => (
           <li key={`${e.kind}${e.job}`} className="flex gap-2 border-t border-rule py-1.5">

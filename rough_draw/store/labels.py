@@ -1,0 +1,71 @@
+"""Labels for the kit: a sheet of stickers, each with a code that a camera reads and a hand can type."""
+
+from __future__ import annotations
+
+import io
+import re
+from collections.abc import Sequence
+
+from reportlab.graphics import renderPDF
+from reportlab.graphics.barcode.qr import QrCodeWidget
+from reportlab.graphics.shapes import Drawing
+from reportlab.lib.pagesizes import A4
+from reportlab.lib.units import mm
+from reportlab.pdfgen.canvas import Canvas
+
+from rough_draw.core.kit import KitItem
+
+ACROSS, DOWN = 3, 8
+WIDE, HIGH = 63.5 * mm, 33.9 * mm
+LEFT, TOP, GAP = 7.2 * mm, 12.9 * mm, 2.5 * mm
+"""A4 with 24 stickers of 63.5 by 33.9 mm, as office sheets have them."""
+CODE = re.compile(r"^RD-K(\d{1,9})$", re.IGNORECASE)
+
+
+def code_of(number: int) -> str:
+    """The code on a part's label."""
+    return f"RD-K{number}"
+
+
+def number_of(code: str) -> int | None:
+    """The part that a code stands for; None where it is none of ours."""
+    found = CODE.match(code.strip())
+    return int(found.group(1)) if found else None
+
+
+def sheet(items: Sequence[KitItem], skip: int = 0) -> bytes:
+    """Labels as a PDF, 24 to a page; the first ``skip`` places of the first page stay empty: they are used up."""
+    out = io.BytesIO()
+    canvas = Canvas(out, pagesize=A4)
+    canvas.setTitle("Kit labels")
+    for n, item in enumerate(items, skip):
+        place = n % (ACROSS * DOWN)
+        if n > skip and place == 0:
+            canvas.showPage()
+        x = LEFT + (place % ACROSS) * (WIDE + GAP)
+        y = A4[1] - TOP - (place // ACROSS + 1) * HIGH
+        _label(canvas, item, x, y)
+    canvas.save()
+    return out.getvalue()
+
+
+def _label(canvas: Canvas, item: KitItem, x: float, y: float) -> None:
+    size = 26 * mm
+    code = QrCodeWidget(code_of(item.id), barLevel="M")
+    left, bottom, right, top = code.getBounds()
+    drawing = Drawing(size, size, transform=[size / (right - left), 0, 0, size / (top - bottom), 0, 0])
+    drawing.add(code)
+    renderPDF.draw(drawing, canvas, x + 1 * mm, y + 4 * mm)
+    canvas.setFont("Helvetica-Bold", 10)
+    canvas.drawString(x + size + 3 * mm, y + HIGH - 9 * mm, code_of(item.id))
+    canvas.setFont("Helvetica", 8)
+    words = item.name.split()
+    line, at = "", y + HIGH - 14 * mm
+    for w in [*words, ""]:
+        if w and len(line) + len(w) < 19:
+            line = f"{line} {w}".strip()
+            continue
+        canvas.drawString(x + size + 3 * mm, at, line)
+        line, at = w, at - 3.6 * mm
+    canvas.setFont("Helvetica", 7)
+    canvas.drawString(x + size + 3 * mm, y + 5 * mm, item.kind)
