@@ -235,7 +235,7 @@ export interface paths {
         put?: never;
         /**
          * Import Job
-         * @description Import a job file (JSON): a whole job, or a sheet alone.
+         * @description Import a job file (JSON): a whole job, or a sheet alone; one that is here unchanged only ``again``, as a copy.
          */
         post: operations["import_job_api_job_files_post"];
         delete?: never;
@@ -5676,7 +5676,9 @@ export interface operations {
     };
     import_job_api_job_files_post: {
         parameters: {
-            query?: never;
+            query?: {
+                again?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;

@@ -5,6 +5,7 @@ import { useKit, usePurchases } from "../api/queries";
 import { span } from "../lib/format";
 import { useSaveSettings, useSettings, useUnits } from "../lib/units";
 import { NumberField, TextField } from "../ui/Field";
+import { AddPart } from "../kit/AddPart";
 import { ByCode, ByHand } from "../kit/ByCode";
 import { Sheet, Tag } from "../ui/Sheet";
 
@@ -15,6 +16,11 @@ const KINDS: Record<string, string> = {
   gauge: "Gauges",
   manifold: "Manifolds",
   tee: "Tees",
+  scale: "Scales",
+  cord: "Cords",
+  cylinder: "Cylinders",
+  core: "Cores",
+  adapter: "Adapters",
 };
 
 /** What is in the van, as the rig can use it, and what would have been worth buying. */
@@ -33,6 +39,7 @@ export function Kit() {
         </a>
       </header>
       <ByCode kit={kit} />
+      <AddPart />
       <Due kit={kit} />
       {data && kit.length === 0 && <p className="sheet p-6">No kit is listed. The rig can be put together from the catalogue all the same.</p>}
       <div className="mb-4 gap-4 md:columns-3">

@@ -2,6 +2,7 @@ import { useChecks, useSystem, useTouch, useVerdict } from "../api/queries";
 import { StepBody } from "../rig/Orders";
 import { ChargeCard } from "../release/ChargeCard";
 import { Ports } from "../release/Ports";
+import { ReleaseRig } from "../release/ReleaseRig";
 import { RunningCard } from "../release/RunningCard";
 import { Segments } from "../ui/Field";
 import { Cautions, Sheet, Tag } from "../ui/Sheet";
@@ -10,7 +11,7 @@ import type { StageProps } from "./types";
 type ReleaseDoc = NonNullable<StageProps["job"]["release"]>;
 
 /** Breaking the vacuum: the order for this rig, and what was weighed in. */
-export function Release({ jobKey, job, editor }: StageProps) {
+export function Release({ jobKey, job, editor, live }: StageProps) {
   const checks = useChecks(jobKey, editor.version);
   const system = useSystem(jobKey, editor.version);
   const verdict = useVerdict(jobKey, false);
@@ -65,6 +66,7 @@ export function Release({ jobKey, job, editor }: StageProps) {
           })}
         </ol>
       </Sheet>
+      <ReleaseRig jobKey={jobKey} version={editor.version} live={live} />
       <Ports job={job} editor={editor} />
       <RunningCard jobKey={jobKey} job={job} editor={editor} />
       </div>
