@@ -196,7 +196,7 @@ def test_whole_way_by_keyboard(page: Page, site: str) -> None:
     expect(page.get_by_role("heading", name="Yard")).to_be_visible()
     page.keyboard.press("Tab")
     expect(page.get_by_text("To the content")).to_be_focused()
-    lead = page.locator("main a").first
+    lead = page.locator("main a[href^='/jobs/']").first
     lead.focus()
     page.keyboard.press("Enter")
     expect(page.get_by_role("navigation", name="Stages")).to_be_visible()

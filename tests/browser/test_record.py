@@ -64,6 +64,8 @@ def test_sign_close_and_amend(page: Page, site: str) -> None:
     key = ready(page, site, "Seal Wharf")
     page.goto(f"{site}/jobs/{key}/record")
     pad = page.get_by_role("img", name=re.compile("Sign here"))
+    expect(page.get_by_role("checkbox").first).to_be_visible()
+    settle(page)
     box = pad.bounding_box()
     assert box is not None
     page.mouse.move(box["x"] + 40, box["y"] + 60)

@@ -280,6 +280,8 @@ def test_a_job_file_out_and_in_by_hand(page: Page, site: str, tmp_path: Path) ->
     copy.write_bytes(file.read_bytes())
     page.goto(site)
     page.locator("input[type=file]").set_input_files(str(copy))
+    expect(page.get_by_role("alert")).to_contain_text("here already, unchanged")
+    page.get_by_role("button", name="Open it as a copy").click()
     expect(page).to_have_url(re.compile("/scope$"))
     expect(page.get_by_role("heading", name="Saltmarsh Ferry Terminal")).to_be_visible()
     assert "saltmarsh-ice" not in page.url

@@ -19,6 +19,7 @@ export function Yard() {
   const client = useQueryClient();
   const file = useRef<HTMLInputElement>(null);
   const [fault, setFault] = useState<ApiError | null>(null);
+  const [known, setKnown] = useState<File | null>(null);
 
   const open = (p: Promise<JobOut>) =>
     p.then(
@@ -42,6 +43,8 @@ export function Yard() {
           onChange={(e) => {
             const chosen = e.target.files?.[0];
             if (!chosen) return;
+            setKnown(chosen);
+            setFault(null);
             const form = new FormData();
             form.append("file", chosen);
             void open(post<JobOut>("/job-files", form));
@@ -61,6 +64,19 @@ export function Yard() {
       {fault && (
         <div className="mb-4">
           <Fault title={fault.problem.title} detail={fault.problem.detail} faults={fault.problem.faults} />
+          {known && fault.status === 409 && (
+            <Button
+              className="mt-2"
+              onClick={() => {
+                const form = new FormData();
+                form.append("file", known);
+                setFault(null);
+                void open(post<JobOut>("/job-files?again=true", form));
+              }}
+            >
+              Open it as a copy
+            </Button>
+          )}
         </div>
       )}
       {error && <Fault title="The Yard cannot be shown" detail={error.message} />}

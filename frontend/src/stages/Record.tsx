@@ -101,7 +101,7 @@ export function Record({ jobKey, job, editor, stages }: StageProps) {
               <label className="flex min-h-12 cursor-pointer items-center gap-3">
                 <input
                   type="checkbox"
-                  className="size-6 flex-none accent-(--green)"
+                  className="size-12 flex-none accent-(--green)"
                   checked={seen.includes(c)}
                   disabled={sealed}
                   onChange={() => set({ acknowledged: seen.includes(c) ? seen.filter((x) => x !== c) : [...seen, c] }, "once")}

@@ -39,6 +39,9 @@ export function Release({ jobKey, job, editor, live }: StageProps) {
           </p>
         </section>
       )}
+      <div className="md:col-span-2">
+        <ReleaseRig jobKey={jobKey} version={editor.version} live={live} />
+      </div>
       <div className="grid min-w-0 gap-4">
       <Sheet title="In this order">
         <ol className="list-none p-0">
@@ -66,7 +69,6 @@ export function Release({ jobKey, job, editor, live }: StageProps) {
           })}
         </ol>
       </Sheet>
-      <ReleaseRig jobKey={jobKey} version={editor.version} live={live} />
       <Ports job={job} editor={editor} />
       <RunningCard jobKey={jobKey} job={job} editor={editor} />
       </div>
