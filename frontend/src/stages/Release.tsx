@@ -27,7 +27,7 @@ export function Release({ jobKey, job, editor, live }: StageProps) {
   const steps = checks.data?.steps ?? [];
   const next = steps.findIndex((s) => !done.includes(s.value));
   return (
-    <div className="grid items-start gap-4 md:grid-cols-[1fr_340px]">
+    <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 md:grid-cols-[minmax(0,1fr)_340px]">
       {verdict.isSuccess && verdict.data?.verdict !== "tight-and-dry" && (
         <section role="alert" className="sheet border-[3px] border-stop p-4 md:col-span-2">
           <Tag tone="stop">stop</Tag>
@@ -39,7 +39,7 @@ export function Release({ jobKey, job, editor, live }: StageProps) {
           </p>
         </section>
       )}
-      <div className="md:col-span-2">
+      <div className="min-w-0 md:col-span-2">
         <ReleaseRig jobKey={jobKey} version={editor.version} live={live} />
       </div>
       <div className="grid min-w-0 gap-4">
