@@ -147,6 +147,6 @@ def test_the_kit_shows_what_is_on_file(page: Page, site: str) -> None:
     page.locator("details").get_by_text("Pump 3, 3 CFM").click()
     expect(page.get_by_role("img", name="Blank-off over 3 jobs, 38 to 165 µ")).to_be_visible()
     page.locator("details").get_by_text("red tape").click()
-    expect(page.get_by_text("many times what such a part does", exact=False)).to_be_visible()
+    expect(page.locator("details").get_by_text("many times what such a part does", exact=False)).to_be_visible()
     page.get_by_role("link", name="Spawn room", exact=False).click()
     expect(page).to_have_url(re.compile("hollow-5/prove"))
