@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import re
+from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
@@ -156,3 +157,19 @@ def test_charging_on_a_phone(phone: Page, site: str) -> None:
     phone.get_by_role("button", name="Shut", exact=True).tap()
     assert phone.evaluate("document.documentElement.scrollWidth") <= 390
     phone.get_by_role("button", name="Take the scale off").tap()
+
+
+def test_a_backup_is_taken_and_what_is_none_is_refused(page: Page, site: str, tmp_path: Path) -> None:
+    page.goto(f"{site}/history")
+    with page.expect_download() as download:
+        page.get_by_role("link", name="Back up everything").click()
+    assert download.value.path().read_bytes().startswith(b"SQLite format 3")
+    wrong = tmp_path / "wrong.sqlite3"
+    wrong.write_bytes(b"PK\x03\x04 no database")
+    page.locator("input[type=file]").set_input_files(str(wrong))
+    dialog = page.get_by_role("dialog")
+    expect(dialog).to_contain_text("wrong.sqlite3")
+    dialog.get_by_role("button", name="Put it back").click()
+    expect(dialog.get_by_role("alert")).to_contain_text("no database file")
+    dialog.get_by_role("button", name="Leave it as it is").click()
+    expect(page.get_by_role("heading", name="Larkspur Flower Wholesale, Cold room 1")).to_be_visible()

@@ -7,6 +7,7 @@ import { get, post } from "../api/client";
 import { MICRON_PA } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { toneOf } from "../hold/words";
+import { Backup } from "../record/Backup";
 import { Button } from "../ui/Button";
 import { SelectField, TextField } from "../ui/Field";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
@@ -58,6 +59,7 @@ export function History() {
       {units.map((unit) => (
         <Unit key={unit} rows={rows.filter((r) => `${r.customer}|${r.unit}` === unit)} rate={(x) => u.rate(x)} level={(x) => u.say("pressure", x * MICRON_PA)} onNext={(key) => void next(key)} />
       ))}
+      <Backup />
     </div>
   );
 }

@@ -1,0 +1,68 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+
+import { ApiError, post } from "../api/client";
+import { Button } from "../ui/Button";
+import { Modal } from "../ui/Modal";
+import { Fault } from "../ui/Sheet";
+
+/** Everything out as one file, and back again: putting back is asked for twice, as it replaces what is here. */
+export function Backup() {
+  const client = useQueryClient();
+  const input = useRef<HTMLInputElement>(null);
+  const [file, setFile] = useState<File | null>(null);
+  const [fault, setFault] = useState<ApiError | null>(null);
+  const [done, setDone] = useState("");
+  const put = () => {
+    if (!file) return;
+    const form = new FormData();
+    form.append("file", file);
+    void post<{ jobs: number; readings: number }>("/restore", form).then(
+      (r) => {
+        setFile(null);
+        setDone(`${r.jobs} jobs and ${r.readings.toLocaleString("en-US")} readings are back.`);
+        void client.invalidateQueries();
+      },
+      (e: unknown) => e instanceof ApiError && setFault(e),
+    );
+  };
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      <a href="/api/backup" download className="casual inline-grid min-h-12 place-items-center rounded-[5px] border-2 border-ink px-4 font-bold hover:bg-green-wash">
+        Back up everything
+      </a>
+      <input
+        ref={input}
+        type="file"
+        hidden
+        aria-label="A backup to put back"
+        onChange={(e) => {
+          setFault(null);
+          setDone("");
+          setFile(e.target.files?.[0] ?? null);
+          e.target.value = "";
+        }}
+      />
+      <Button kind="quiet" onClick={() => input.current?.click()}>
+        Put a backup back
+      </Button>
+      {done && <p aria-live="polite">{done}</p>}
+      <Modal open={file !== null} onClose={() => setFile(null)} title="Put this backup in the place of everything here?">
+        <p>
+          <b>{file?.name}</b>. All jobs, readings and kit that are here now give way to it; a copy of them is kept beside the database.
+        </p>
+        {fault && (
+          <div className="mt-3">
+            <Fault title={fault.problem.title} detail={fault.problem.detail} />
+          </div>
+        )}
+        <div className="mt-4 flex gap-2">
+          <Button kind="stop" onClick={put}>
+            Put it back
+          </Button>
+          <Button onClick={() => setFile(null)}>Leave it as it is</Button>
+        </div>
+      </Modal>
+    </div>
+  );
+}
