@@ -68,7 +68,10 @@ class Frame:
 
 @dataclass(frozen=True)
 class Look:
-    """What a part of the hold says: verdict, how sure, odds by cause, detection limit Pa/s, open questions."""
+    """What a part of the hold says: verdict, how sure, odds by cause, detection limit Pa/s, open questions.
+
+    ``slow``: water that it rests on comes off so slowly that more time may well read it otherwise.
+    """
 
     verdict: str
     probability: float
@@ -76,6 +79,7 @@ class Look:
     detection: float
     open: tuple[str, ...]
     span: float
+    slow: bool = False
 
     @property
     def conclusive(self) -> bool:
@@ -88,7 +92,7 @@ class Look:
         end."""
         sure = self.probability >= (SOUND_LEAK if "leak" in self.verdict else SOUND)
         seen = self.detection <= SOUND_TIGHT or self.verdict != "tight-and-dry"
-        return self.verdict in FINAL and sure and seen and self.span >= SOONEST
+        return self.verdict in FINAL and sure and seen and self.span >= SOONEST and not self.slow
 
 
 def look(frame: Frame, bins: int | None = None, start: float = 0.0) -> tuple[Weighed, list[Reading], Look]:
@@ -113,7 +117,9 @@ def look(frame: Frame, bins: int | None = None, start: float = 0.0) -> tuple[Wei
         odds = without_water_alone(odds)
     detection = max(leak_bound(weighed, MISSED), 0.5 * GOOD)
     verdict, probability, left = claims(odds, detection)
-    return weighed, readings, Look(verdict, probability, odds, detection, left, end)
+    slow = sum(r.weight for r in readings if r.name == "slow")
+    creeps = verdict == "moisture" and slow > 0.5 * odds["moisture"]
+    return weighed, readings, Look(verdict, probability, odds, detection, left, end, creeps)
 
 
 def _causes(r: Reading, end: float, limit: float, hose: Quantity | None) -> list[tuple[str, float]]:
