@@ -25,7 +25,7 @@ ENDS = ("reopen", "check-end", "break")
 FLOOD_S = 20.0
 """Before a gauge leaves its range, what rushed in has been seen already: so much of the hold is left out."""
 
-_verdicts = runs.Cache(64)
+_verdicts = runs.Cache(runs.KEPT)
 
 
 @dataclass(frozen=True)

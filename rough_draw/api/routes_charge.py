@@ -81,7 +81,7 @@ def charging_of(key: str, run: runs.RunView, hub: Hub) -> ChargingOut:
     begun = start if start is not None else (float(kg[-1]) if kg.size else 0.0)
     hose = _hose_kg(job)
     full, tare = release.cylinder_full_kg, release.cylinder_tare_kg
-    found = weigh(at, kg, begun, wanted or 0.0, release.margin_pct / 100.0, 0.0, full, tare)
+    found = weigh(at, kg, begun, wanted or 0.0, release.margin_pct / 100.0, full, tare)
     last = next((t.kind for t in reversed(run.touches) if t.kind.startswith("compressor-")), "")
     running = last == "compressor-on"
     cautions = list(found.cautions)

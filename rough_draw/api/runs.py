@@ -49,7 +49,9 @@ class Cache:
         return value
 
 
-_plans = Cache(64)
+KEPT = 160
+"""Plans and verdicts kept: more than the history shows at once, or it would work them all out each time."""
+_plans = Cache(KEPT)
 
 
 def plan_key(job: Job) -> str:
@@ -130,7 +132,7 @@ def view(key: str) -> RunView:
     return RunView(stored.job, touches, fold(touches), jobs.readings(key))
 
 
-_isolations = Cache(64)
+_isolations = Cache(KEPT)
 
 
 def isolation_for(job: Job) -> Isolation:

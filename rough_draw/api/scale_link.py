@@ -6,7 +6,7 @@ import asyncio
 import json
 import math
 import time
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
 from rough_draw.api.standin_link import Link
 from rough_draw.store import jobs, weights
@@ -21,8 +21,6 @@ def scale_name(key: str) -> str:
 class ScaleLink(Link):
     """A connection to one scale on behalf of one job."""
 
-    waiting: list[tuple[float, float]] = field(default_factory=list)
-
     def _take(self, line: bytes, pending: list[jobs.NewReading]) -> None:
         try:
             message = json.loads(line) if line.strip() else {}
@@ -30,9 +28,8 @@ class ScaleLink(Link):
                 at, kg = float(message["at"]), float(message["kg"])
                 if not math.isfinite(at) or not -5000.0 <= kg <= 5000.0:
                     raise ValueError("out of bounds")
-                self.waiting.append((at, kg))
-                # One that stands for all that wait: the base class stores when something is pending.
-                pending.append(jobs.NewReading(self.gauge, at, None))
+                # A reading like any other on its way here; what its figure is, is known where it is stored.
+                pending.append(jobs.NewReading(self.gauge, at, kg))
                 self.last_line = time.monotonic()
                 return
         except (ValueError, KeyError, TypeError):
@@ -41,7 +38,7 @@ class ScaleLink(Link):
         super()._take(line, pending)
 
     async def _store(self, pending: list[jobs.NewReading]) -> None:
-        rows, self.waiting = self.waiting, []
+        rows = [(r.at, float(r.pa or 0.0)) for r in pending]
         try:
             await asyncio.to_thread(weights.add, self.key, rows)
         except (jobs.NotFound, jobs.Sealed):

@@ -47,13 +47,9 @@ def curves(v: Verdict, start: float) -> list[CurveOut]:
     """The accounts that are worth drawing, the likeliest first, carried on a fifth beyond the readings."""
     t = np.linspace(0.0, max(v.span, 60.0) * 1.2, 90)
     best = v.best()
-    shares: dict[str, float] = {}
-    for r in v.readings:
-        shares[r.name] = shares.get(r.name, 0.0) + r.weight
     found = []
-    for r in v.accounts():
+    for r, share in v.accounts():
         chosen = best is not None and r.name == best.name
-        share = shares[r.name]
         if r.name == "leak":
             # A straight rise may be laid to the hoses held, or be too small to count.
             share = min(share, v.odds["leak"])

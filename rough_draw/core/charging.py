@@ -1,7 +1,7 @@
 """Weighing in: how much is in, how fast it goes, when to slow down and when to stop, and what to mind.
 
-The scale stands under the cylinder: what it loses, less what hose and manifold hold, is in the system. It is stopped
-a little short; the rest is trimmed in while the system runs.
+The scale stands under the cylinder: what it loses is in the system and in the hose. It is stopped a little short;
+the rest is trimmed in while the system runs.
 """
 
 from __future__ import annotations
@@ -64,17 +64,16 @@ def weigh(
     start: float,
     to_weigh: float,
     margin: float = MARGIN,
-    hose_kg: float = 0.0,
     full_kg: float | None = None,
     tare_kg: float = 0.0,
 ) -> Weighing:
     """Where the charge stands by the scale. ``weights`` kg on it (cylinder and all), ``start`` kg when it was opened.
 
-    ``hose_kg`` stays in hose and manifold; ``full_kg`` of refrigerant that the cylinder held full, ``tare_kg`` its
-    empty weight. Negative additions are the scale's drift and count as none.
+    ``full_kg`` of refrigerant that the cylinder held full, ``tare_kg`` its empty weight. Negative additions are the
+    scale's drift and count as none.
     """
     now = float(np.median(weights[-3:])) if weights.size else start
-    added = max(0.0, start - now - hose_kg)
+    added = max(0.0, start - now)
     stop_at = max(0.0, to_weigh * (1.0 - margin))
     flow = flow_of(times, weights)
     if flow * WINDOW_S < SETTLED_KG:

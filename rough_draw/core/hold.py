@@ -11,8 +11,7 @@ from rough_draw.core import criteria
 from rough_draw.core.catalogue.quantity import Quantity
 from rough_draw.core.gas import R_WATER
 from rough_draw.core.holdaccounts import DRAWN, GOOD, accounts
-from rough_draw.core.holddata import jumps, sound_points, thin
-from rough_draw.core.holdfit import Weighed
+from rough_draw.core.holddata import Data, jumps, sound_points, thin
 from rough_draw.core.holdgrid import Setting, make_basis
 from rough_draw.core.holdlook import SLOW_END, Frame, Look, look
 from rough_draw.core.holdread import Z90, Reading, ahead, rate_of, slope_now
@@ -98,7 +97,8 @@ class Verdict:
     span: float
     why: str = ""
     readings: tuple[Reading, ...] = ()
-    weighed: Weighed | None = None
+    data: Data | None = None
+    inflate: float = 1.0
     saturation: float = 0.0
     limit: float = 0.0
     first: float = 0.0
@@ -114,25 +114,23 @@ class Verdict:
         named = [r for r in self.readings if r.name in ACCOUNT_OF.get(self.verdict, (r.name,))]
         return max(named or self.readings, key=lambda r: r.weight, default=None)
 
-    def accounts(self) -> list[Reading]:
-        """The best model of every account, the likeliest first."""
-        found: dict[str, Reading] = {}
-        shares: dict[str, float] = {}
+    def accounts(self) -> list[tuple[Reading, float]]:
+        """The best model of every account with the account's share of all odds, the likeliest first."""
+        found: dict[str, tuple[Reading, float]] = {}
         for r in self.readings:
-            shares[r.name] = shares.get(r.name, 0.0) + r.weight
-            if r.name not in found or r.weight > found[r.name].weight:
-                found[r.name] = r
-        return sorted(found.values(), key=lambda r: shares[r.name], reverse=True)
+            best, share = found.get(r.name, (r, 0.0))
+            found[r.name] = (r if r.weight > best.weight else best, share + r.weight)
+        return sorted(found.values(), key=lambda x: x[1], reverse=True)
 
     def residuals(self) -> tuple[FloatArray, FloatArray, FloatArray]:
         """What the best account leaves over: times s, left Pa, and one standard error Pa."""
         best = self.best()
-        if self.weighed is None or best is None:
+        data = self.data
+        if data is None or best is None:
             none = np.zeros(0)
             return none, none, none
-        data = self.weighed.data
         left = data.pressure - best.curve(data.time, float(data.time[-1]))
-        return data.time, left, data.sigma * float(np.sqrt(self.weighed.inflate))
+        return data.time, left, data.sigma * float(np.sqrt(self.inflate))
 
 
 def judge_hold(
@@ -162,7 +160,7 @@ def judge_hold(
         return no_verdict("invalid", outcomes, span, why)
     frame = framed(times, pressures, volume, saturation, limit, known)
     weighed, readings, now = look(frame)
-    found = _verdict(now, weighed, readings, volume, coldest, frame, outcomes, span)
+    found = _verdict(now, weighed.inflate, readings, volume, coldest, frame, outcomes, span)
     if find_sound and now.sound:
         return replace(found, sound_at=sound_since(frame, now, weighed.inflate))
     if find_sound:
@@ -209,7 +207,7 @@ def _unfit(times: FloatArray, pressures: FloatArray, span: float, volume: Quanti
 
 def _verdict(
     now: Look,
-    weighed: Weighed,
+    inflate: float,
     readings: list[Reading],
     volume: Quantity,
     coldest: float,
@@ -246,7 +244,7 @@ def _verdict(
         _moisture(now.verdict, readings, end, volume, coldest, setting),
         tuple((s, ahead(readings, s + late, end, setting, ATMOSPHERE)) for s in AHEAD),
         now.detection / m,
-        Range(max(0.0, level - 1.645 * sd), level, level + 1.645 * sd),
+        Range(max(0.0, level - Z90 * sd), level, level + Z90 * sd),
         now.open,
         now.sound,
         None,
@@ -255,7 +253,8 @@ def _verdict(
         span,
         "",
         tuple(readings),
-        weighed,
+        frame.data,
+        inflate,
         setting.saturation,
         frame.limit,
         float(frame.data.pressure[0]),
@@ -279,8 +278,8 @@ def _moisture(
         k = -2 if best.rise is not None else -1
         level, sd = float(best.beta[k]), float(np.sqrt(best.cov[k, k]))
     per_pa = 1000.0 / (R_WATER * coldest)
-    low = max(0.0, level - 1.645 * sd)
-    high = min(level + 1.645 * sd, 1.04 * setting.saturation)
+    low = max(0.0, level - Z90 * sd)
+    high = min(level + Z90 * sd, 1.04 * setting.saturation)
     high = max(high, low)
     if level > 0.85 * setting.saturation:
         high *= 10.0

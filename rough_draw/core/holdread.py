@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import erf, sqrt
 
 import numpy as np
@@ -98,7 +98,7 @@ def read(weighed: Weighed) -> list[Reading]:
         shares = p.share[order] / p.share[order].sum()
         found += [_solved(weighed, p, int(k), mass * float(s)) for k, s in zip(order, shares, strict=True)]
     whole = sum(r.weight for r in found)
-    return [Reading(**{**r.__dict__, "weight": r.weight / whole}) for r in found]
+    return [replace(r, weight=r.weight / whole) for r in found]
 
 
 def _solved(weighed: Weighed, p: Posterior, k: int, weight: float) -> Reading:

@@ -133,7 +133,12 @@ def load(file: JobFile, again: bool = False) -> str:
     Raises Duplicate where the same job stands here unchanged, unless it is wanted ``again`` as a copy.
     """
     taken = {s.key for s in jobs.listing()}
-    if not again and file.key in taken and (file.readings or file.touches) and dump(file.key) == _as_now(file):
+    if (
+        not again
+        and file.key in taken
+        and (file.readings or file.touches)
+        and dump(file.key) == file.model_copy(update={"version": 2})
+    ):
         raise Duplicate(f"this job is here already, unchanged, as '{file.key}'; nothing was imported")
     key: str | None = file.key if file.key not in taken and file.key != "imported" else None
     for s in file.readings:
@@ -149,10 +154,6 @@ def load(file: JobFile, again: bool = False) -> str:
         weights.add(stored.key, [(w.at, w.kg) for w in file.weights])
         sealing.keep_imported(stored.key, [sealing.entry_of(e.model_dump()) for e in file.chain])
     return stored.key
-
-
-def _as_now(file: JobFile) -> JobFile:
-    return file.model_copy(update={"version": 2})
 
 
 def verify(document: Any) -> tuple[float, list[Break], int]:

@@ -95,7 +95,7 @@ def test_every_account_is_named_with_its_figures() -> None:
         known=Circumstances(hose=Quantity(4e-4, 2e-4, 9e-4, "Pa·m³/s", "")),
         find_sound=False,
     )
-    said = {r.name: account_words(v, r) for r in v.accounts()}
+    said = {r.name: account_words(v, r) for r, _ in v.accounts()}
     assert set(said) >= {"leak", "hose"}
     assert said["leak"].startswith("straight, ")
     assert said["hose"].startswith("the hoses, ")

@@ -22,6 +22,9 @@ export function clock(at: number, seconds = false): string {
   return seconds ? `${base}:${two(d.getSeconds())}` : base;
 }
 
+/** Day and clock time, 2026-05-04 14:05. */
+export const stamp = (at: number): string => new Date(at * 1000).toLocaleString("sv-SE").slice(0, 16);
+
 /** A span of time in words: 40 s, 12 min, 2 h 05. */
 export function span(seconds: number): string {
   if (seconds < 90) return `${Math.round(seconds)} s`;

@@ -4,7 +4,7 @@ import { Link, useNavigate } from "react-router";
 
 import type { HistoryOut, JobOut } from "../api/client";
 import { get, post } from "../api/client";
-import { MICRON_PA } from "../lib/format";
+import { MICRON_PA, stamp } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { toneOf } from "../hold/words";
 import { Backup } from "../record/Backup";
@@ -14,8 +14,6 @@ import { Fault, Sheet, Tag } from "../ui/Sheet";
 
 const ALL = "all";
 type Row = HistoryOut["rows"][number];
-
-const day = (at: number): string => new Date(at * 1000).toLocaleString("sv-SE").slice(0, 16);
 
 /** Earlier evacuations by customer and site: what each hold said, and how it goes from one to the next. */
 export function History() {
@@ -74,7 +72,7 @@ function Unit({ rows, rate, level, onNext }: { rows: Row[]; rate: (x: number) =>
       <ul className="list-none p-0">
         {rows.map((r) => (
           <li key={r.key} className="grid items-center gap-x-4 gap-y-1 border-t-2 border-rule py-2 first:border-0 md:grid-cols-[175px_1fr_auto_auto]">
-            <span className="figure">{day(r.at)}</span>
+            <span className="figure">{stamp(r.at)}</span>
             <span>
               <Link to={`/jobs/${r.key}/hold`} className="font-bold underline">
                 {r.sentence}

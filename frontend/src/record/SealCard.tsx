@@ -3,11 +3,10 @@ import { useState } from "react";
 
 import type { SealOut } from "../api/client";
 import { ApiError, get, post } from "../api/client";
+import { stamp } from "../lib/format";
 import { Button } from "../ui/Button";
 import { TextField } from "../ui/Field";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
-
-const stamp = (at: number): string => new Date(at * 1000).toLocaleString("sv-SE").slice(0, 16);
 
 export const useSeal = (jobKey: string) => useQuery({ queryKey: ["seal", jobKey], queryFn: () => get<SealOut>(`/jobs/${jobKey}/seal`) });
 

@@ -3,6 +3,7 @@ import { Download } from "lucide-react";
 import { useReadings, useSystem, useVerdict } from "../api/queries";
 import { SealCard, useSeal } from "../record/SealCard";
 import { SignPad } from "../record/SignPad";
+import { stamp } from "../lib/format";
 import { TextField } from "../ui/Field";
 import { Button } from "../ui/Button";
 import { Sheet, Tag } from "../ui/Sheet";
@@ -89,7 +90,7 @@ export function Record({ jobKey, job, editor, stages }: StageProps) {
             <Sign
               name={job.party?.technician ?? ""}
               needsReason={failed && !closing.deviation?.trim()}
-              onSign={(name) => set({ signed_by: name, signed_at: new Date().toLocaleString("sv-SE").slice(0, 16) }, "once")}
+              onSign={(name) => set({ signed_by: name, signed_at: stamp(Date.now() / 1000) }, "once")}
             />
           )}
         </div>
