@@ -25,6 +25,7 @@ from rough_draw.api import (
     routes_jobs,
     routes_kit,
     routes_plan,
+    routes_practice,
     routes_prove,
     routes_record,
     routes_rig,
@@ -123,6 +124,7 @@ def create_app(path: str | Path, warm: bool = True) -> FastAPI:
         routes_record,
         routes_history,
         routes_kit,
+        routes_practice,
     ):
         app.include_router(module.router, prefix="/api")
     _serve_front(app)

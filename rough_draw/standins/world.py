@@ -12,11 +12,12 @@ import numpy as np
 from rough_draw.core.assemble import assemble
 from rough_draw.core.breaks import broken, way_of
 from rough_draw.core.catalogue.rigparts import GAUGES
-from rough_draw.core.causes import causes
+from rough_draw.core.causes import Cause, causes
 from rough_draw.core.engine import Compiled, State, advance, compile_network, initial_state
 from rough_draw.core.gauge import GaugeModel
 from rough_draw.core.isolation import isolation, shut
 from rough_draw.core.job import Job
+from rough_draw.core.network import Network
 from rough_draw.core.pumpmodel import pump_element
 from rough_draw.core.rigbuild import Unknowns
 from rough_draw.core.runstate import turned
@@ -34,6 +35,7 @@ class Truth:
     """What the plan does not know: the unknowns as they really are, and a seed for the gauge's scatter.
 
     ``fault``: the key of a cause that is at work from ``fault_at`` s on, with its ``severity`` as a normal deviate.
+    ``more``: further causes, each as (key, severity, from when).
     """
 
     unknowns: Unknowns = field(default_factory=Unknowns)
@@ -41,6 +43,11 @@ class Truth:
     fault: str = ""
     severity: float = 0.0
     fault_at: float = 0.0
+    more: tuple[tuple[str, float, float], ...] = ()
+
+    def all(self) -> tuple[tuple[str, float, float], ...]:
+        """Every cause at work: key, severity, from when (s)."""
+        return ((self.fault, self.severity, self.fault_at), *self.more) if self.fault else self.more
 
     def as_dict(self) -> dict[str, object]:
         """Plain values, for keeping beside the job."""
@@ -53,8 +60,10 @@ class Truth:
         seed = values.get("seed", 1)
         if not isinstance(unknowns, dict) or not isinstance(seed, int):
             raise TypeError("truth needs 'unknowns' (an object) and 'seed' (a whole number)")
-        rest = {k: v for k, v in values.items() if k not in ("unknowns", "seed")}
-        return Truth(Unknowns(**unknowns), seed, **rest)  # type: ignore[arg-type]
+        more = values.get("more") or ()
+        rest = {k: v for k, v in values.items() if k not in ("unknowns", "seed", "more")}
+        found = tuple(tuple(x) for x in more)  # type: ignore[attr-defined]
+        return Truth(Unknowns(**unknowns), seed, more=found, **rest)  # type: ignore[arg-type]
 
 
 def random_truth(seed: int) -> Truth:
@@ -62,6 +71,14 @@ def random_truth(seed: int) -> Truth:
     rng = random.Random(seed)
     names = ("volume", "water", "core", "pump", "hose", "release")
     return Truth(Unknowns(**{n: max(-1.6, min(1.6, rng.gauss(0, 0.8))) for n in names}), seed)
+
+
+def gauge_of(job: Job) -> GaugeModel:
+    """The sheet's gauge; without a micron gauge the needle of a dial is what there is to read."""
+    gauge = job.rig.gauge
+    if gauge is None:
+        return GaugeModel(760_000.0, 7_600.0, 0.0, 1.0)
+    return GaugeModel(gauge.over_micron, gauge.resolution_micron, gauge.noise_pct, GAUGES[gauge.make].lag_s.value)
 
 
 class Playable(Protocol):
@@ -92,36 +109,39 @@ class World:
         self.ballast = False
         self.isolated = False
         self.broken = False
-        gauge = job.rig.gauge
-        # Without a micron gauge the needle of a dial is what there is to read.
-        self.gauge = (
-            GaugeModel(gauge.over_micron, gauge.resolution_micron, gauge.noise_pct, GAUGES[gauge.make].lag_s.value)
-            if gauge is not None
-            else GaugeModel(760_000.0, 7_600.0, 0.0, 1.0)
-        )
+        self.gauge = gauge_of(job)
         self._rng = random.Random(truth.seed)
         self.turned: dict[str, bool] = {}
         known = {c.key: c for c in causes(job, self.assembly)}
         self.faults = tuple(k for k in known if k != "none")
         self.cause = known.get(truth.fault)
+        self.mended: set[str] = set()
+        self._coming = [(known[k], severity, at) for k, severity, at in truth.all() if k in known]
         self.time = 0.0
-        self.faulty = truth.fault_at <= 0.0
         self._compiled: Compiled = self._compile()
         self._state: State = initial_state(self._compiled.network)
         self._shown = self.pressure(self.assembly.gauge_node)
         self._at_pump = self.pressure(PUMP)
 
+    def at_work(self) -> list[tuple[Cause, float]]:
+        """Causes at work now, with their severities."""
+        return [(c, s) for c, s, at in self._coming if at <= self.time and c.key not in self.mended]
+
     def _compile(self) -> Compiled:
+        return compile_network(self._network())
+
+    def _network(self) -> Network:
         pump = pump_element(self.job, self.truth.unknowns, self.ballast, self.pump_on)
         net = replace(self.assembly.network, pumps=(pump,))
-        if self.faulty and self.cause is not None and self.cause.apply is not None:
-            net = self.cause.apply(net, self.truth.severity)
+        for cause, severity in self.at_work():
+            if cause.apply is not None:
+                net = cause.apply(net, severity)
         net = shut(net, self.isolation.tubes, is_open=not self.isolated) if self.isolated else net
         for tube, is_open in self.turned.items():
             net = shut(net, (tube,), is_open=is_open)
         if self.broken:
             net = broken(net, way_of(self.job, self.assembly))
-        return compile_network(net)
+        return net
 
     def touch(self, kind: str) -> None:
         """Obey a touch; kinds without a physical effect change nothing."""
@@ -134,27 +154,32 @@ class World:
         elif kind in ("isolate", "reopen", "check-hold", "check-end"):
             self.isolated = kind in ("isolate", "check-hold")
         elif (valve := turned(kind)) is not None and valve[1] in self.assembly.valves:
-            self.turned[self.assembly.valves[valve[1]].tube] = valve[0] == "open"
+            tube = self.assembly.valves[valve[1]].tube
+            # Service valves to what keeps its charge are no passage of what is evacuated.
+            if all(t.name != tube for t in self.assembly.network.tubes):
+                return
+            self.turned[tube] = valve[0] == "open"
         else:
             return
+        self._again()
+
+    def _again(self) -> None:
+        """Compile what stands now; the stepper begins with a short step after any change."""
         self._state = replace(self._state, step=1e-3)
         self._compiled = self._compile()
 
     def turn(self, tubes: tuple[str, ...], is_open: bool) -> None:
         """Turn valves by the names of their tubes."""
         self.turned.update(dict.fromkeys(tubes, is_open))
-        self._state = replace(self._state, step=1e-3)
-        self._compiled = self._compile()
+        self._again()
 
     def advance(self, until: float) -> None:
         """Run on to ``until`` s."""
         if until <= self.time:
             return
-        if not self.faulty and until >= self.truth.fault_at:
-            self._go(self.truth.fault_at)
-            self.faulty = True
-            self._state = replace(self._state, step=1e-3)
-            self._compiled = self._compile()
+        for at in sorted({at for _, _, at in self._coming if self.time < at <= until}):
+            self._go(at)
+            self._again()
         self._go(until)
 
     def _go(self, until: float) -> None:
@@ -184,10 +209,10 @@ class World:
         """What the gauge shows, Pa; None when it is over range. ``at`` "pump": a second gauge there, in good order."""
         if at == PUMP:
             return SECOND.shows(self._at_pump, self._rng.gauss(0.0, 1.0))
-        offset = 0.0
-        if self.faulty and self.cause is not None and self.cause.offset is not None:
-            offset = self.cause.offset(self.truth.severity) * MICRON_PA
-        jump = 1.0
-        if self.faulty and self.cause is not None and self.cause.scatters:
-            jump = math.exp(JUMP * self._rng.gauss(0.0, 1.0) * 2.0**self.truth.severity)
+        offset, jump = 0.0, 1.0
+        for cause, severity in self.at_work():
+            if cause.offset is not None:
+                offset += cause.offset(severity) * MICRON_PA
+            if cause.scatters:
+                jump *= math.exp(JUMP * self._rng.gauss(0.0, 1.0) * 2.0**severity)
         return self.gauge.shows((self._shown + offset) * jump, self._rng.gauss(0.0, 1.0))

@@ -153,3 +153,30 @@ class KitItem(Table):
 
     class Meta:
         table_name = "kit"
+
+
+class PracticeRun(Table):
+    """A practice session: its scenario, the deeds (JSON) and the clock (s) from which it is played again."""
+
+    key = CharField(primary_key=True, max_length=40)
+    scenario = CharField(max_length=40)
+    document = TextField()
+    deeds = TextField(default="[]")
+    clock = FloatField(default=0.0)
+    began_at = FloatField()
+    ended_at = FloatField(null=True)
+    marks = TextField(default="")
+
+    class Meta:
+        table_name = "practice_run"
+
+
+class OwnScenario(Table):
+    """A scenario composed or read in here."""
+
+    id = AutoField()
+    key = CharField(max_length=40, unique=True)
+    document = TextField()
+
+    class Meta:
+        table_name = "own_scenario"

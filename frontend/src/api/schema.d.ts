@@ -1332,6 +1332,290 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Practice
+         * @description Scenarios, skills so far, sessions.
+         */
+        get: operations["read_practice_api_practice_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/possible": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What Can Be Hidden
+         * @description What a trainer can hide in a sheet.
+         */
+        post: operations["what_can_be_hidden_api_practice_possible_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin
+         * @description Begin a scenario.
+         */
+        post: operations["begin_api_practice_runs_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/runs/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Run
+         * @description A session as it stands; its clock goes on while somebody looks.
+         */
+        get: operations["read_run_api_practice_runs__key__get"];
+        put?: never;
+        post?: never;
+        /**
+         * Remove Run
+         * @description Take a session away.
+         */
+        delete: operations["remove_run_api_practice_runs__key__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/runs/{key}/debrief": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Debrief
+         * @description The debrief of a finished session.
+         */
+        get: operations["debrief_api_practice_runs__key__debrief_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/runs/{key}/deeds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Do
+         * @description Do something: its minutes pass, and it is done.
+         */
+        post: operations["do_api_practice_runs__key__deeds_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/runs/{key}/pace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pace
+         * @description Another pace.
+         */
+        post: operations["pace_api_practice_runs__key__pace_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/runs/{key}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Run Plan
+         * @description The plan of the rig that stands there, on the system as the sheet tells it: for drawing it.
+         */
+        get: operations["run_plan_api_practice_runs__key__plan_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/runs/{key}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Readings
+         * @description Readings after a time, thinned where they are many.
+         */
+        get: operations["readings_api_practice_runs__key__readings_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/runs/{key}/rigs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Rigs
+         * @description Hook-ups that the system allows, and what the van has for them.
+         */
+        get: operations["rigs_api_practice_runs__key__rigs_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/scenario-files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read File
+         * @description Read a scenario that somebody shared.
+         */
+        post: operations["read_file_api_practice_scenario_files_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/scenarios": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compose
+         * @description Keep a scenario of one's own.
+         */
+        post: operations["compose_api_practice_scenarios_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/scenarios/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Scenario
+         * @description Take a scenario of one's own away.
+         */
+        delete: operations["remove_scenario_api_practice_scenarios__key__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/scenarios/{key}.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export
+         * @description A scenario as JSON, with all that it hides, to be shared.
+         */
+        get: operations["export_api_practice_scenarios__key__json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/purchases": {
         parameters: {
             query?: never;
@@ -1704,6 +1988,27 @@ export interface components {
             version: number;
         };
         /**
+         * Before
+         * @description Something done before the learner comes, ``at_s`` s after the beginning.
+         */
+        Before: {
+            /**
+             * At S
+             * @default 0
+             */
+            at_s: number;
+            /** Kind */
+            kind: string;
+        };
+        /**
+         * BeginIn
+         * @description Which scenario to begin: a key, or ``made-<level>-<number>``.
+         */
+        BeginIn: {
+            /** Scenario */
+            scenario: string;
+        };
+        /**
          * BenchIn
          * @description Put the rig on the simulated bench, or change its pace.
          */
@@ -1809,6 +2114,11 @@ export interface components {
         };
         /** Body_put_back_api_restore_post */
         Body_put_back_api_restore_post: {
+            /** File */
+            file: string;
+        };
+        /** Body_read_file_api_practice_scenario_files_post */
+        Body_read_file_api_practice_scenario_files_post: {
             /** File */
             file: string;
         };
@@ -2299,6 +2609,60 @@ export interface components {
             title: string;
         };
         /**
+         * DebriefOut
+         * @description A session beside a sound hand's.
+         */
+        DebriefOut: {
+            /** Arrived */
+            arrived: number;
+            /** Deeds */
+            deeds: components["schemas"]["JudgedOut"][];
+            /** Expert */
+            expert: components["schemas"]["JudgedOut"][];
+            expert_path: components["schemas"]["PathOut"];
+            /** Expert S */
+            expert_s: number;
+            /** Finished */
+            finished: boolean;
+            /** Lesson */
+            lesson: string;
+            /** Limit Pa */
+            limit_pa: number;
+            /** Marks */
+            marks: components["schemas"]["MarkOut"][];
+            own_path: components["schemas"]["PathOut"];
+            scenario: components["schemas"]["ScenarioCard"];
+            /** Spent S */
+            spent_s: number;
+            /** Target Pa */
+            target_pa: number;
+            /** Total */
+            total: number;
+            /** Truth */
+            truth: string[];
+        };
+        /**
+         * DeedIn
+         * @description Something to do; a rig comes with its choice.
+         */
+        DeedIn: {
+            choice?: components["schemas"]["RigChoice"] | null;
+            /** Kind */
+            kind: string;
+        };
+        /**
+         * DeedOut
+         * @description Something that can be done, with its minutes.
+         */
+        DeedOut: {
+            /** Kind */
+            kind: string;
+            /** Minutes */
+            minutes: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * DialBlind
          * @description What a needle cannot see: ± Pa, the leak Pa·m³/s that stays under it in the hold, the grams of water.
          */
@@ -2364,6 +2728,22 @@ export interface components {
             offset: number;
         };
         /**
+         * DoneOut
+         * @description Something that was done; ``showed`` is what a test or a look told.
+         */
+        DoneOut: {
+            /** At */
+            at: number;
+            /** Before */
+            before: boolean;
+            /** Kind */
+            kind: string;
+            /** Showed */
+            showed: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Drawing
          * @description Everything that is drawn.
          */
@@ -2408,6 +2788,24 @@ export interface components {
             verdict: string;
             /** Words */
             words: string;
+        };
+        /**
+         * Fault
+         * @description One thing that is wrong: the key of a cause, how bad (a normal deviate), and from when on, s.
+         */
+        Fault: {
+            /**
+             * At S
+             * @default 0
+             */
+            at_s: number;
+            /** Key */
+            key: string;
+            /**
+             * Severity
+             * @default 0
+             */
+            severity: number;
         };
         /**
          * FindingOut
@@ -2665,6 +3063,18 @@ export interface components {
             valve: boolean;
         };
         /**
+         * GroupOut
+         * @description Deeds that belong together.
+         */
+        GroupOut: {
+            /** Deeds */
+            deeds: components["schemas"]["DeedOut"][];
+            /** Key */
+            key: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * HabitOut
          * @description What schools differ in: the field of the sheet's habits, the question, its choices with their reasons.
          */
@@ -2706,6 +3116,34 @@ export interface components {
              * @default true
              */
             valve_flush: boolean;
+        };
+        /**
+         * Hidden
+         * @description What the learner is not told. ``unknowns`` are normal deviates by name; ``shut``: links that really are shut.
+         */
+        Hidden: {
+            /**
+             * Faults
+             * @default []
+             */
+            faults: components["schemas"]["Fault"][];
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
+            /**
+             * Shut
+             * @default []
+             */
+            shut: string[];
+            /**
+             * Unknowns
+             * @default {}
+             */
+            unknowns: {
+                [key: string]: number;
+            };
         };
         /**
          * HistoryOut
@@ -3164,6 +3602,34 @@ export interface components {
             version: number;
         };
         /**
+         * JudgedOut
+         * @description A deed in the debrief: what followed from it, what the gauge said then and what was true, Pa.
+         */
+        JudgedOut: {
+            /** At */
+            at: number;
+            /** Before */
+            before: boolean;
+            /** Highest Pa */
+            highest_pa: number | null;
+            /** Kind */
+            kind: string;
+            /** Right */
+            right: string;
+            /** Said */
+            said: components["schemas"]["SaidOut"][];
+            /** Showed */
+            showed: string;
+            /** Shown Pa */
+            shown_pa: number | null;
+            /** True Pa */
+            true_pa: number | null;
+            /** Words */
+            words: string;
+            /** Worst */
+            worst: string;
+        };
+        /**
          * KeepTemplate
          * @description Keep the scope of a job as a template.
          */
@@ -3461,6 +3927,20 @@ export interface components {
             y: number;
         };
         /**
+         * MarkOut
+         * @description A skill's score with its reasons.
+         */
+        MarkOut: {
+            /** Lines */
+            lines: string[];
+            /** Score */
+            score: number | null;
+            /** Skill */
+            skill: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * MomentOut
          * @description The predicted run at one time: pressure by node, shares of resistance, what limits.
          */
@@ -3628,6 +4108,14 @@ export interface components {
             name: string;
         };
         /**
+         * PaceIn
+         * @description Times real time: 0 (stands), 1, 10, 60, 300.
+         */
+        PaceIn: {
+            /** Speed */
+            speed: number;
+        };
+        /**
          * PartOut
          * @description A part of the rig line with what it passes at the target.
          */
@@ -3714,6 +4202,38 @@ export interface components {
             verdict: string;
         };
         /**
+         * PastRun
+         * @description A session in short.
+         */
+        PastRun: {
+            /** Began At */
+            began_at: number;
+            /** Ended At */
+            ended_at: number | null;
+            /** Key */
+            key: string;
+            /** Scenario */
+            scenario: string;
+            /** Title */
+            title: string;
+            /** Total */
+            total: number | null;
+        };
+        /**
+         * PathOut
+         * @description A draw: what the gauge said, what was true at the gauge and at the worst spot. s, Pa.
+         */
+        PathOut: {
+            /** At */
+            at: number[];
+            /** Highest */
+            highest: (number | null)[];
+            /** Shown */
+            shown: (number | null)[];
+            /** True */
+            true: (number | null)[];
+        };
+        /**
          * PatternOut
          * @description A hook-up to start from; ``fits`` says whether this system has ports enough.
          */
@@ -3798,7 +4318,7 @@ export interface components {
             /** Shut */
             shut: string[];
             /** Slots */
-            slots: components["schemas"]["SlotOut"][];
+            slots: components["schemas"]["rough_draw__api__schemas_plan__SlotOut"][];
             /** Speed At Target M3 S */
             speed_at_target_m3_s: number;
             /** System Mid */
@@ -3862,6 +4382,34 @@ export interface components {
              * @enum {string}
              */
             size: "1/4 in" | "5/16 in" | "3/8 in" | "1/2 in";
+        };
+        /**
+         * PossibleOut
+         * @description What a trainer can hide in a sheet: faults by key, links that can be shut.
+         */
+        PossibleOut: {
+            /** Faults */
+            faults: components["schemas"]["Choice"][];
+            /** Links */
+            links: components["schemas"]["Choice"][];
+            /** Patterns */
+            patterns: components["schemas"]["Choice"][];
+        };
+        /**
+         * PracticeOut
+         * @description Everything on the Practice page. ``next`` is the scenario proposed, with why.
+         */
+        PracticeOut: {
+            /** Next */
+            next: string | null;
+            /** Runs */
+            runs: components["schemas"]["PastRun"][];
+            /** Scenarios */
+            scenarios: components["schemas"]["ScenarioCard"][];
+            /** Skills */
+            skills: components["schemas"]["SkillOut"][];
+            /** Why */
+            why: string;
         };
         /**
          * Problem
@@ -4272,6 +4820,21 @@ export interface components {
             pattern?: string | null;
         };
         /**
+         * RigChoice
+         * @description What was chosen: a hook-up, and numbers of the van's parts by slot (``pump``, ``gauge``, a hose's id).
+         */
+        RigChoice: {
+            /**
+             * Parts
+             * @default {}
+             */
+            parts: {
+                [key: string]: number;
+            };
+            /** Pattern */
+            pattern: string;
+        };
+        /**
          * RigEdit
          * @description One edit of the rig. ``version`` is the sheet's. What ``op`` needs: see `core.rigedit`.
          */
@@ -4308,6 +4871,20 @@ export interface components {
             version: number;
         };
         /**
+         * RigOption
+         * @description A hook-up that this system allows, and its places.
+         */
+        RigOption: {
+            /** Name */
+            name: string;
+            /** Pattern */
+            pattern: string;
+            /** Slots */
+            slots: components["schemas"]["rough_draw__api__schemas_practice__SlotOut"][];
+            /** Words */
+            words: string;
+        };
+        /**
          * RigPlan
          * @description One rig of a comparison.
          */
@@ -4319,6 +4896,16 @@ export interface components {
             /** Name */
             name: string;
             plan: components["schemas"]["PlanOut"] | null;
+        };
+        /**
+         * RigsOut
+         * @description Hook-ups and the van: parts by number, with kind and name.
+         */
+        RigsOut: {
+            /** Rigs */
+            rigs: components["schemas"]["RigOption"][];
+            /** Van */
+            van: components["schemas"]["VanPart"][];
         };
         /**
          * RingOut
@@ -4363,6 +4950,61 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * RunOut
+         * @description A session as it stands. Times s since its beginning, pressures Pa.
+         */
+        RunOut: {
+            /** Arrived */
+            arrived: number;
+            /** Causes */
+            causes: components["schemas"]["Choice"][];
+            /** Charged */
+            charged: boolean;
+            /** Done */
+            done: components["schemas"]["DoneOut"][];
+            /** Ended */
+            ended: string;
+            /** Ends */
+            ends: components["schemas"]["Choice"][];
+            /** Groups */
+            groups: components["schemas"]["GroupOut"][];
+            /** Hints */
+            hints: components["schemas"]["Choice"][];
+            /** Hold S */
+            hold_s: number;
+            /** Isolated */
+            isolated: boolean;
+            /** Key */
+            key: string;
+            /** Limit Pa */
+            limit_pa: number;
+            /** Over Range */
+            over_range: boolean;
+            /** Pa */
+            pa: number | null;
+            /** Pump On */
+            pump_on: boolean;
+            /** Rate Micron S */
+            rate_micron_s: number | null;
+            /** Rigged */
+            rigged: boolean;
+            scenario: components["schemas"]["ScenarioCard"];
+            /** School */
+            school: string;
+            /** Second Pa */
+            second_pa: number | null;
+            /** Shut */
+            shut: string[];
+            /** Speed */
+            speed: number;
+            /** Target Pa */
+            target_pa: number;
+            /** Time */
+            time: number;
+            /** Verdicts */
+            verdicts: components["schemas"]["Choice"][];
         };
         /**
          * Running
@@ -4428,6 +5070,18 @@ export interface components {
             ];
         };
         /**
+         * SaidOut
+         * @description A consequence of a deed.
+         */
+        SaidOut: {
+            /** Severity */
+            severity: string;
+            /** Why */
+            why: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * ScaleIn
          * @description Attach the simulated scale, or change its pace.
          */
@@ -4449,6 +5103,374 @@ export interface components {
              * @enum {string}
              */
             kind: "cylinder-open" | "cylinder-throttle" | "cylinder-shut" | "compressor-on" | "compressor-off" | "scale-zero";
+        };
+        /**
+         * Scenario
+         * @description The whole scenario. ``rigged``: a rig stands on it already; ``arrive_s``: when the learner comes, s.
+         */
+        Scenario: {
+            /**
+             * Arrive S
+             * @default 0
+             */
+            arrive_s: number;
+            /**
+             * Before
+             * @default []
+             */
+            before: components["schemas"]["Before"][];
+            /**
+             * Brief
+             * @default
+             */
+            brief: string;
+            /**
+             * Ends
+             * @default verdict
+             * @enum {string}
+             */
+            ends: "verdict" | "release";
+            /**
+             * Format
+             * @default rough-draw/scenario
+             * @constant
+             */
+            format: "rough-draw/scenario";
+            /**
+             * @default {
+             *       "faults": [],
+             *       "seed": 1,
+             *       "shut": [],
+             *       "unknowns": {}
+             *     }
+             */
+            hidden: components["schemas"]["Hidden"];
+            /**
+             * Hints
+             * @default []
+             */
+            hints: string[];
+            /**
+             * Key
+             * @default own
+             */
+            key: string;
+            /**
+             * Lesson
+             * @default
+             */
+            lesson: string;
+            /**
+             * Level
+             * @default 2
+             */
+            level: number;
+            /**
+             * Rigged
+             * @default true
+             */
+            rigged: boolean;
+            /**
+             * @default {
+             *       "alarms": [
+             *         {
+             *           "kind": "due"
+             *         },
+             *         {
+             *           "kind": "stale"
+             *         }
+             *       ],
+             *       "aside": [],
+             *       "closing": {
+             *         "acknowledged": [],
+             *         "deviation": "",
+             *         "remarks": "",
+             *         "signature": "",
+             *         "signed_at": "",
+             *         "signed_by": ""
+             *       },
+             *       "criterion": {
+             *         "school": "deep-and-flat"
+             *       },
+             *       "format": "rough-draw/job",
+             *       "habits": {
+             *         "ballast": "5000",
+             *         "check_hold": false,
+             *         "first": "suction",
+             *         "valve_flush": true
+             *       },
+             *       "party": {
+             *         "customer": "",
+             *         "firm": "",
+             *         "licence": "",
+             *         "site": "",
+             *         "technician": "",
+             *         "unit": ""
+             *       },
+             *       "plans": {
+             *         "packed": []
+             *       },
+             *       "prove": {
+             *         "gates": {},
+             *         "gauge": {
+             *           "cleaned": false,
+             *           "in_air": "",
+             *           "other": ""
+             *         },
+             *         "oil": "unknown",
+             *         "oil_changed": false,
+             *         "oil_collected": false,
+             *         "oil_level": "unknown",
+             *         "stages": {},
+             *         "test_step_kpa": 10
+             *       },
+             *       "release": {
+             *         "cores_new": 0,
+             *         "cylinder_tare_kg": 0,
+             *         "margin_pct": 5,
+             *         "port_checks": {},
+             *         "steps_done": [],
+             *         "way": "unit-charge"
+             *       },
+             *       "rig": {
+             *         "cores_in": [],
+             *         "parts": [
+             *           {
+             *             "at": "end",
+             *             "id": "pump",
+             *             "kind": "pump",
+             *             "name": "",
+             *             "oil": "fresh",
+             *             "plate_cfm": 5,
+             *             "rated_a2l": true,
+             *             "stages": 2,
+             *             "valve": true
+             *           },
+             *           {
+             *             "age": "used",
+             *             "at": "end",
+             *             "ball_end": false,
+             *             "depressor": false,
+             *             "fits": "1/4 in",
+             *             "id": "hose-a",
+             *             "kind": "hose",
+             *             "length_m": 1.8,
+             *             "made_for": "vacuum",
+             *             "name": "",
+             *             "on": "pump",
+             *             "size": "1/2 in"
+             *           },
+             *           {
+             *             "at": "end",
+             *             "bore": "3/8 in",
+             *             "fits": "1/4 in",
+             *             "id": "tool-a",
+             *             "kind": "tool",
+             *             "name": "",
+             *             "on": "hose-a",
+             *             "port": "suction",
+             *             "vacuum_rated": true
+             *           },
+             *           {
+             *             "at": "end",
+             *             "bore": "3/8 in",
+             *             "fits": "1/4 in",
+             *             "id": "tool-b",
+             *             "kind": "tool",
+             *             "name": "",
+             *             "port": "liquid",
+             *             "vacuum_rated": true
+             *           },
+             *           {
+             *             "at": "end",
+             *             "depressor": true,
+             *             "fits": "1/4 in",
+             *             "id": "gauge",
+             *             "kind": "gauge",
+             *             "make": "thermistor",
+             *             "name": "",
+             *             "noise_pct": 0.4,
+             *             "on": "tool-b",
+             *             "over_micron": 20000,
+             *             "resolution_micron": 1,
+             *             "stands_kpa": 3500,
+             *             "valve": false
+             *           }
+             *         ],
+             *         "pattern": "one-hose-valved-gauge"
+             *       },
+             *       "scope": {
+             *         "accessories_g": 0,
+             *         "adder_g_per_m": 0,
+             *         "ambient_c": 18,
+             *         "coldest_c": 14,
+             *         "condition": "open-hours",
+             *         "custom": "micron",
+             *         "elevation_m": 0,
+             *         "held_in_unit_kg": 0,
+             *         "humidity_pct": 60,
+             *         "included_length_m": 0,
+             *         "links": [
+             *           {
+             *             "a": "suction",
+             *             "b": "evaporator",
+             *             "id": "suction-end",
+             *             "kind": "joint",
+             *             "name": "",
+             *             "note": "",
+             *             "open": true
+             *           },
+             *           {
+             *             "a": "liquid",
+             *             "b": "evaporator",
+             *             "id": "metering",
+             *             "kind": "thermostatic-valve",
+             *             "name": "",
+             *             "note": "",
+             *             "open": true
+             *           },
+             *           {
+             *             "a": "unit",
+             *             "b": "suction",
+             *             "id": "suction-service",
+             *             "kind": "service-valve",
+             *             "name": "",
+             *             "note": "",
+             *             "open": false
+             *           },
+             *           {
+             *             "a": "unit",
+             *             "b": "liquid",
+             *             "id": "liquid-service",
+             *             "kind": "service-valve",
+             *             "name": "",
+             *             "note": "",
+             *             "open": false
+             *           }
+             *         ],
+             *         "low_temperature": false,
+             *         "oil": "POE",
+             *         "oil_kg": 1.2,
+             *         "open_hours": 3,
+             *         "ports": [
+             *           {
+             *             "core": true,
+             *             "cramped": false,
+             *             "id": "suction",
+             *             "name": "suction port",
+             *             "section": "suction",
+             *             "side": "suction",
+             *             "size": "1/4 in"
+             *           },
+             *           {
+             *             "core": true,
+             *             "cramped": false,
+             *             "id": "liquid",
+             *             "name": "liquid port",
+             *             "section": "liquid",
+             *             "side": "liquid",
+             *             "size": "1/4 in"
+             *           }
+             *         ],
+             *         "refrigerant": "R-448A",
+             *         "sections": [
+             *           {
+             *             "capacity_kw": 0,
+             *             "cold": false,
+             *             "holds_charge": false,
+             *             "id": "suction",
+             *             "kind": "line",
+             *             "length_m": 12,
+             *             "name": "suction line",
+             *             "side": "suction",
+             *             "size": "7/8 in"
+             *           },
+             *           {
+             *             "capacity_kw": 10,
+             *             "cold": true,
+             *             "holds_charge": false,
+             *             "id": "evaporator",
+             *             "kind": "evaporator",
+             *             "length_m": 10,
+             *             "name": "evaporator",
+             *             "side": "other",
+             *             "size": "3/8 in"
+             *           },
+             *           {
+             *             "capacity_kw": 0,
+             *             "cold": false,
+             *             "holds_charge": false,
+             *             "id": "liquid",
+             *             "kind": "line",
+             *             "length_m": 12,
+             *             "name": "liquid line",
+             *             "side": "liquid",
+             *             "size": "3/8 in"
+             *           },
+             *           {
+             *             "capacity_kw": 10,
+             *             "cold": false,
+             *             "holds_charge": true,
+             *             "id": "unit",
+             *             "kind": "condenser",
+             *             "length_m": 10,
+             *             "name": "condensing unit",
+             *             "side": "other",
+             *             "size": "3/8 in"
+             *           }
+             *         ],
+             *         "template": "cooler"
+             *       },
+             *       "title": "",
+             *       "version": 2
+             *     }
+             */
+            sheet: components["schemas"]["Job"];
+            /**
+             * Title
+             * @default A practice job
+             */
+            title: string;
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+        };
+        /**
+         * ScenarioCard
+         * @description A scenario as a learner sees it: nothing of what is hidden. ``best`` of one's scores, None before the first.
+         */
+        ScenarioCard: {
+            /** Best */
+            best?: number | null;
+            /** Brief */
+            brief: string;
+            /** Ends */
+            ends: string;
+            /** Key */
+            key: string;
+            /** Level */
+            level: number;
+            /**
+             * Own
+             * @default false
+             */
+            own: boolean;
+            /** Place */
+            place: string;
+            /** Rigged */
+            rigged: boolean;
+            /** System */
+            system: string;
+            /** Title */
+            title: string;
+            /**
+             * Tries
+             * @default 0
+             */
+            tries: number;
         };
         /**
          * Scope
@@ -4773,20 +5795,20 @@ export interface components {
             key?: string | null;
         };
         /**
-         * SlotOut
-         * @description What may be done with one part: outlets and ports that are free, kit that can stand in its place.
+         * SkillOut
+         * @description A skill over the last sessions: its mean, of how many, and how it went before.
          */
-        SlotOut: {
-            /** Free Outlets */
-            free_outlets: string[];
-            /** Free Ports */
-            free_ports: components["schemas"]["Choice"][];
-            /** Kit */
-            kit: components["schemas"]["Choice"][];
-            /** Part */
-            part: string;
-            /** Removable */
-            removable: boolean;
+        SkillOut: {
+            /** Of */
+            of: number;
+            /** Past */
+            past: number[];
+            /** Score */
+            score: number | null;
+            /** Skill */
+            skill: string;
+            /** Words */
+            words: string;
         };
         /**
          * StageReading
@@ -5080,6 +6102,20 @@ export interface components {
             words: string;
         };
         /**
+         * TrackOut
+         * @description Readings of a session after a time: s, Pa; null where over range.
+         */
+        TrackOut: {
+            /** At */
+            at: number[];
+            /** Pa */
+            pa: (number | null)[];
+            /** Second At */
+            second_at: number[];
+            /** Second Pa */
+            second_pa: number[];
+        };
+        /**
          * UnknownOut
          * @description One unknown: seconds to target at its low and high end, and what would narrow it.
          */
@@ -5147,6 +6183,18 @@ export interface components {
              * @default true
              */
             vacuum_rated: boolean;
+        };
+        /**
+         * VanPart
+         * @description A part in the van.
+         */
+        VanPart: {
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
         };
         /**
          * VerdictOut
@@ -5292,6 +6340,34 @@ export interface components {
             reason: string;
             /** Rule */
             rule: string;
+        };
+        /**
+         * SlotOut
+         * @description What may be done with one part: outlets and ports that are free, kit that can stand in its place.
+         */
+        rough_draw__api__schemas_plan__SlotOut: {
+            /** Free Outlets */
+            free_outlets: string[];
+            /** Free Ports */
+            free_ports: components["schemas"]["Choice"][];
+            /** Kit */
+            kit: components["schemas"]["Choice"][];
+            /** Part */
+            part: string;
+            /** Removable */
+            removable: boolean;
+        };
+        /**
+         * SlotOut
+         * @description A place of a hook-up that a part of the van fills.
+         */
+        rough_draw__api__schemas_practice__SlotOut: {
+            /** Kind */
+            kind: string;
+            /** Slot */
+            slot: string;
+            /** Where */
+            where: string;
         };
         /**
          * TestOut
@@ -7751,6 +8827,481 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PlanOut"];
                 };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_practice_api_practice_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    what_can_be_hidden_api_practice_possible_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Job"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PossibleOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    begin_api_practice_runs_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_run_api_practice_runs__key__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_run_api_practice_runs__key__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    debrief_api_practice_runs__key__debrief_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DebriefOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    do_api_practice_runs__key__deeds_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeedIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pace_api_practice_runs__key__pace_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PaceIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    run_plan_api_practice_runs__key__plan_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    readings_api_practice_runs__key__readings_get: {
+        parameters: {
+            query?: {
+                since?: number;
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrackOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rigs_api_practice_runs__key__rigs_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigsOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_file_api_practice_scenario_files_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_read_file_api_practice_scenario_files_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScenarioCard"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compose_api_practice_scenarios_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Scenario"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScenarioCard"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_scenario_api_practice_scenarios__key__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    export_api_practice_scenarios__key__json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description What was sent cannot be used */
             422: {
