@@ -5,10 +5,13 @@ from __future__ import annotations
 import random
 from collections.abc import Callable
 
+from rough_draw.core.assemble import assemble
 from rough_draw.core.hands import kind_of
+from rough_draw.core.isolation import left_out
+from rough_draw.core.job import Job
 from rough_draw.core.patterns import fits, rig_from
 from rough_draw.core.rig import Rig
-from rough_draw.core.scenario import Before, Fault, Hidden, Scenario, possible
+from rough_draw.core.scenario import Before, Fault, Hidden, Scenario, possible, with_shut
 from rough_draw.core.scope import Scope
 from rough_draw.demo_sheets import charging_hoses, one_hose, two_hoses
 from rough_draw.scenario_sheets import SITES, of_template, room, sheet
@@ -55,6 +58,15 @@ def _rig(rng: random.Random, scope: Scope, level: int) -> Rig:
     return two_hoses(scope)
 
 
+def _cut(job: Job) -> tuple[str, ...]:
+    """Valves that, shut together, leave a section where no pump gets at it; none where the system has no such."""
+    for kind in ("solenoid", "expansion-valve", "ball-valve"):
+        names = tuple(x.id for x in job.scope.links if x.kind == kind and x.open)
+        if names and left_out(assemble(with_shut(job, names), needs_pump=False)):
+            return names
+    return ()
+
+
 def make(seed: int, level: int) -> Scenario:
     """The scenario of a number at a level from 1 to 5."""
     rng = random.Random(seed * 10 + level)
@@ -62,12 +74,12 @@ def make(seed: int, level: int) -> Scenario:
     rig = _rig(rng, scope, level)
     site = rng.choice(sorted(SITES))
     job = sheet(site, rng.choice(UNITS), scope, rig)
-    gates = [x.id for x in scope.links if x.kind in ("solenoid", "expansion-valve", "ball-valve") and x.open]
+    gates = _cut(job)
     least, most = COUNT[level]
     count = rng.randint(least, most)
     shut: tuple[str, ...] = ()
     if gates and level >= 3 and rng.random() < 0.4 and count:
-        shut, count = (rng.choice(gates),), count - 1
+        shut, count = gates, count - 1
     # An opening to the air hides everything else: it comes alone.
     keys = [c.key for c in possible(job) if c.key != "open" or (count == 1 and not shut)]
     keys = [k for k in keys if level not in KINDS or kind_of(k) in KINDS[level]]

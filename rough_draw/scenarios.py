@@ -6,7 +6,7 @@ from typing import Any
 
 from rough_draw.core.patterns import rig_from
 from rough_draw.core.scenario import Fault, Scenario
-from rough_draw.demo_sheets import casing_room, charging_hoses, one_hose, two_hoses
+from rough_draw.demo_sheets import casing_room, charging_hoses, fitted, one_hose, two_hoses
 from rough_draw.scenario_sheets import hidden, of_template, room, running, sheet, short_lines
 
 
@@ -174,7 +174,7 @@ def _middling() -> list[Scenario]:
 
 def _hard() -> list[Scenario]:
     freezer = of_template("freezer", ambient_c=16.0, coldest_c=10.0)
-    solenoid = next(x.id for x in freezer.links if x.kind == "solenoid")
+    solenoids = tuple(x.id for x in freezer.links if x.kind == "solenoid")
     manifold = room()
     stopped = room()
     tiny = short_lines()
@@ -183,7 +183,7 @@ def _hard() -> list[Scenario]:
     opens, mean = room(), room(condition="open-hours", open_hours=12, humidity_pct=80)
     oily = casing_room()
     rack = of_template("rack-circuit", ambient_c=18.0, coldest_c=12.0)
-    gates = [x.id for x in rack.links if x.id.startswith("valve-")]
+    valves = tuple(x.id for x in rack.links if x.id.startswith("valve-"))
     return [
         Scenario(
             key="gauge-on-the-wrong-side",
@@ -207,7 +207,7 @@ def _hard() -> list[Scenario]:
             "atmosphere: nothing on the gauge "
             "says so. Go along every valve with the magnet before the draw.",
             sheet=sheet("saltmarsh", "Fish freezer", freezer, two_hoses(freezer, "Pump 1, 8 CFM")),
-            hidden=hidden(302, shut=(solenoid,)),
+            hidden=hidden(302, shut=solenoids),
         ),
         Scenario(
             key="pump-stopped-first",
@@ -282,8 +282,14 @@ def _hard() -> list[Scenario]:
             brief="A rack circuit with its cases, between its stop valves. The new hoses are on. A long day.",
             lesson="First every valve, then the rig by itself, then the system. One thing "
             "at a time, each told by a test.",
-            sheet=sheet("saltmarsh", "Rack, circuit 3", rack, two_hoses(rack, "Pump 1, 8 CFM"), "two-limit"),
-            hidden=hidden(309, Fault(key="dirty-hose:hose-a", severity=1.5), shut=tuple(gates[1:2])),
+            sheet=sheet(
+                "saltmarsh",
+                "Rack, circuit 3",
+                rack,
+                fitted(rig_from("single-port", rack), pump="Pump 1, 8 CFM"),
+                "two-limit",
+            ),
+            hidden=hidden(309, Fault(key="dirty-hose:hose-a", severity=1.5), shut=valves),
         ),
         Scenario(
             key="three-at-once",

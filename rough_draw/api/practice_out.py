@@ -127,7 +127,8 @@ def run_out(s: Session) -> RunOut:
             for g in bay.board.gates.values()
             if g.kind != "section" and g.name not in bay.contents.opened and bay.rigged
         ],
-        done=[DoneOut(at=d.at, kind=d.kind, words=d.words, showed=d.showed, before=d.before) for d in bay.done],
+        # What somebody else did is not known, but for what the brief says of it.
+        done=[DoneOut(at=d.at, kind=d.kind, words=d.words, showed=d.showed) for d in bay.done if not d.before],
         groups=[
             GroupOut(
                 key=g.key,

@@ -24,10 +24,10 @@ from rough_draw.api.schemas_practice import (
     PossibleOut,
     PracticeOut,
     RigOption,
+    RigSlot,
     RigsOut,
     RunOut,
     ScenarioCard,
-    SlotOut,
     TrackOut,
     VanPart,
 )
@@ -136,7 +136,7 @@ def rigs(key: RunKey) -> RigsOut:
                 pattern=p.key,
                 name=p.name,
                 words=p.words,
-                slots=[SlotOut(slot=s, kind=k, where=w) for s, k, w in slots(job, p.key)],
+                slots=[RigSlot(slot=s, kind=k, where=w) for s, k, w in slots(job, p.key)],
             )
             for p in PATTERNS.values()
             if fits(p.key, job.scope)

@@ -97,7 +97,6 @@ class DoneOut(BaseModel):
     kind: str
     words: str
     showed: str
-    before: bool
 
 
 class RunOut(BaseModel):
@@ -139,7 +138,7 @@ class TrackOut(BaseModel):
     second_pa: list[float]
 
 
-class SlotOut(BaseModel):
+class RigSlot(BaseModel):
     """A place of a hook-up that a part of the van fills."""
 
     slot: str
@@ -153,7 +152,7 @@ class RigOption(BaseModel):
     pattern: str
     name: str
     words: str
-    slots: list[SlotOut]
+    slots: list[RigSlot]
 
 
 class RigsOut(BaseModel):

@@ -172,7 +172,7 @@ def words_of(kind: str, names: dict[str, str] | None = None) -> str:
     if way == "mend":
         return MENDS[thing][0]
     if way == "rig":
-        return f"Put on another rig: {(names or {}).get(kind, thing.replace('-', ' '))}"
+        return f"Put a rig on: {(names or {}).get(kind, thing.replace('-', ' '))}"
     if way == "verdict":
         return f"Verdict: {VERDICTS[thing].lower()}"
     if way == "cause":

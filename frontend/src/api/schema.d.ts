@@ -2734,8 +2734,6 @@ export interface components {
         DoneOut: {
             /** At */
             at: number;
-            /** Before */
-            before: boolean;
             /** Kind */
             kind: string;
             /** Showed */
@@ -4318,7 +4316,7 @@ export interface components {
             /** Shut */
             shut: string[];
             /** Slots */
-            slots: components["schemas"]["rough_draw__api__schemas_plan__SlotOut"][];
+            slots: components["schemas"]["SlotOut"][];
             /** Speed At Target M3 S */
             speed_at_target_m3_s: number;
             /** System Mid */
@@ -4880,7 +4878,7 @@ export interface components {
             /** Pattern */
             pattern: string;
             /** Slots */
-            slots: components["schemas"]["rough_draw__api__schemas_practice__SlotOut"][];
+            slots: components["schemas"]["RigSlot"][];
             /** Words */
             words: string;
         };
@@ -4896,6 +4894,18 @@ export interface components {
             /** Name */
             name: string;
             plan: components["schemas"]["PlanOut"] | null;
+        };
+        /**
+         * RigSlot
+         * @description A place of a hook-up that a part of the van fills.
+         */
+        RigSlot: {
+            /** Kind */
+            kind: string;
+            /** Slot */
+            slot: string;
+            /** Where */
+            where: string;
         };
         /**
          * RigsOut
@@ -5811,6 +5821,22 @@ export interface components {
             words: string;
         };
         /**
+         * SlotOut
+         * @description What may be done with one part: outlets and ports that are free, kit that can stand in its place.
+         */
+        SlotOut: {
+            /** Free Outlets */
+            free_outlets: string[];
+            /** Free Ports */
+            free_ports: components["schemas"]["Choice"][];
+            /** Kit */
+            kit: components["schemas"]["Choice"][];
+            /** Part */
+            part: string;
+            /** Removable */
+            removable: boolean;
+        };
+        /**
          * StageReading
          * @description What the gauge on the pump said of one stage of the rig proof.
          *
@@ -6340,34 +6366,6 @@ export interface components {
             reason: string;
             /** Rule */
             rule: string;
-        };
-        /**
-         * SlotOut
-         * @description What may be done with one part: outlets and ports that are free, kit that can stand in its place.
-         */
-        rough_draw__api__schemas_plan__SlotOut: {
-            /** Free Outlets */
-            free_outlets: string[];
-            /** Free Ports */
-            free_ports: components["schemas"]["Choice"][];
-            /** Kit */
-            kit: components["schemas"]["Choice"][];
-            /** Part */
-            part: string;
-            /** Removable */
-            removable: boolean;
-        };
-        /**
-         * SlotOut
-         * @description A place of a hook-up that a part of the van fills.
-         */
-        rough_draw__api__schemas_practice__SlotOut: {
-            /** Kind */
-            kind: string;
-            /** Slot */
-            slot: string;
-            /** Where */
-            where: string;
         };
         /**
          * TestOut

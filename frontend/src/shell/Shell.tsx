@@ -1,15 +1,20 @@
-import { Moon, Sun } from "lucide-react";
-import { NavLink, Outlet } from "react-router";
+import { Menu, Moon, Sun } from "lucide-react";
+import { useState } from "react";
+import { NavLink, Outlet, useLocation } from "react-router";
 
 import { setTheme, useTheme } from "../lib/theme";
+import { Modal } from "../ui/Modal";
 import { Alarms } from "./Alarms";
 import { UnitsButton } from "./UnitsButton";
 
+/** Places; those that are not `near` stand behind "More" on a phone. */
 const PLACES = [
-  { to: "/", label: "Yard" },
-  { to: "/day", label: "Day" },
-  { to: "/kit", label: "Kit" },
-  { to: "/quick", label: "Quick" },
+  { to: "/", label: "Yard", near: true },
+  { to: "/day", label: "Day", near: true },
+  { to: "/kit", label: "Kit", near: true },
+  { to: "/quick", label: "Quick", near: false },
+  { to: "/practice", label: "Practice", near: false },
+  { to: "/notes", label: "Notes", near: false },
 ];
 
 /** The frame: places on the left on a desk, at the foot on a phone. */
@@ -36,7 +41,7 @@ export function Shell() {
             to={p.to}
             end={p.to === "/"}
             className={({ isActive }) =>
-              `grid min-h-14 flex-1 place-items-center font-bold md:mx-1 md:mb-2 md:min-h-[60px] md:flex-none md:rounded-[6px] ${
+              `${p.near ? "grid" : "hidden md:grid"} min-h-14 flex-1 place-items-center font-bold md:mx-1 md:mb-1 md:min-h-[52px] md:flex-none md:rounded-[6px] ${
                 isActive
                   ? "border-t-[5px] border-green bg-green-wash md:border-t-0 md:border-l-[5px]"
                   : "text-soft hover:text-ink"
@@ -46,6 +51,7 @@ export function Shell() {
             {p.label}
           </NavLink>
         ))}
+        <More />
         <UnitsButton />
         <button
           type="button"
@@ -62,5 +68,35 @@ export function Shell() {
         <Outlet />
       </main>
     </div>
+  );
+}
+
+/** On a phone: the places that are not needed beside the unit. */
+function More() {
+  const [open, setOpen] = useState(false);
+  const { pathname } = useLocation();
+  const far = PLACES.filter((p) => !p.near);
+  const here = far.some((p) => pathname.startsWith(p.to));
+  return (
+    <>
+      <button
+        type="button"
+        onClick={() => setOpen(true)}
+        className={`flex min-h-14 flex-1 items-center justify-center gap-1.5 font-bold md:hidden ${here ? "border-t-[5px] border-green bg-green-wash" : "text-soft"}`}
+      >
+        <Menu size={17} aria-hidden /> More
+      </button>
+      <Modal open={open} onClose={() => setOpen(false)} title="More places">
+        <ul className="list-none p-0">
+          {[...far, { to: "/history", label: "History" }].map((p) => (
+            <li key={p.to}>
+              <NavLink to={p.to} onClick={() => setOpen(false)} className="casual flex min-h-14 items-center border-b-2 border-rule text-[19px] font-bold">
+                {p.label}
+              </NavLink>
+            </li>
+          ))}
+        </ul>
+      </Modal>
+    </>
   );
 }

@@ -1,0 +1,79 @@
+"""A sound hand can do every scenario well: none asks for what cannot be done, and none is passed by doing nothing."""
+
+from __future__ import annotations
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from rough_draw.core.assemble import assemble
+from rough_draw.core.debrief import marks, total
+from rough_draw.core.isolation import left_out
+from rough_draw.core.scenario import Scenario
+from rough_draw.scenario_maker import COUNT, make
+from rough_draw.scenario_sheets import VAN
+from rough_draw.scenarios import by_hand
+from rough_draw.standins.bay import Bay
+from rough_draw.standins.debriefing import facts, to_name
+from rough_draw.standins.expert import expert
+
+HAND = by_hand()
+
+
+def test_there_are_enough_of_them_and_from_easy_to_mean() -> None:
+    assert len(HAND) >= 20
+    assert {s.level for s in HAND} == {1, 2, 3, 4, 5}
+    assert len({s.key for s in HAND}) == len(HAND) == len({s.title for s in HAND})
+    assert any(not s.rigged for s in HAND)
+    assert any(s.ends == "release" for s in HAND)
+
+
+@pytest.mark.parametrize("scenario", HAND, ids=lambda s: s.key)
+def test_a_sound_hand_does_it_well(scenario: Scenario) -> None:
+    theirs, best = expert(scenario, VAN)
+    found = marks(facts(theirs, theirs, best))
+    assert total(found) >= 95, [(m.skill, m.score, m.lines) for m in found]
+    assert theirs.time - scenario.arrive_s < 4 * 3600
+    assert theirs.ended in ("release", "repair")
+
+
+@pytest.mark.parametrize("scenario", HAND, ids=lambda s: s.key)
+def test_passing_it_unseen_does_not_do(scenario: Scenario) -> None:
+    """Straight to the end, everything called tight: never a good score, and a bad one where something is the matter."""
+    theirs, best = expert(scenario, VAN)
+    careless = Bay(scenario, VAN)
+    careless.do("end:release")
+    found = marks(facts(careless, theirs, best))
+    assert total(found) < 55
+    if to_name(careless):
+        assert next(m for m in found if m.skill == "diagnosis").score < 30
+
+
+@settings(max_examples=12)
+@given(st.integers(0, 10**9), st.integers(1, 5))
+def test_a_number_makes_the_same_scenario_every_time(seed: int, level: int) -> None:
+    one = make(seed, level)
+    assert one == make(seed, level)
+    assert Scenario.model_validate_json(one.model_dump_json()) == one
+    least, most = COUNT[level]
+    hidden = len(one.hidden.faults) + bool(one.hidden.shut)
+    if one.hidden.shut:
+        assert left_out(assemble(one.true_job(), needs_pump=False)), "what is shut cuts something off"
+    assert least <= hidden <= most
+    Bay(one, VAN)
+
+
+@pytest.mark.parametrize("seed", range(6))
+def test_made_scenarios_can_be_done(seed: int) -> None:
+    scenario = make(seed, 1 + seed % 5)
+    theirs, best = expert(scenario, VAN)
+    assert total(marks(facts(theirs, theirs, best))) >= 80
+
+
+def test_different_numbers_make_different_jobs() -> None:
+    seen = {(tuple(f.key for f in s.hidden.faults), s.sheet.scope.template, s.hidden.shut) for s in map_all()}
+    assert len(seen) > 15
+
+
+def map_all() -> list[Scenario]:
+    return [make(n, 1 + n % 5) for n in range(30)]
