@@ -187,15 +187,21 @@ def _hard() -> list[Scenario]:
     return [
         Scenario(
             key="gauge-on-the-wrong-side",
-            title="Down in ten minutes",
+            title="Down in a quarter of an hour",
             level=3,
             brief="A manifold, two charging hoses, and it is already under target: ready "
             "to charge, says the apprentice.",
             lesson="At the manifold with the cores in, the gauge says what the pump has, not the system. Rig it anew: "
             "cores out, large hoses, the gauge far from the pump.",
-            sheet=sheet("saltmarsh", "Bait store", manifold, charging_hoses(manifold, "Pump 2, 5 CFM", "Gauge 2")),
+            sheet=sheet(
+                "saltmarsh",
+                "Bait store",
+                manifold,
+                charging_hoses(manifold, "Pump 1, 8 CFM", "Gauge 2"),
+                "code-minimum",
+            ),
             before=running(),
-            arrive_s=600,
+            arrive_s=810,
             hidden=hidden(301),
         ),
         Scenario(
@@ -206,8 +212,8 @@ def _hard() -> list[Scenario]:
             lesson="Without power a solenoid is shut, and what is behind it stays at the "
             "atmosphere: nothing on the gauge "
             "says so. Go along every valve with the magnet before the draw.",
-            sheet=sheet("saltmarsh", "Fish freezer", freezer, two_hoses(freezer, "Pump 1, 8 CFM")),
-            hidden=hidden(302, shut=solenoids),
+            sheet=sheet("saltmarsh", "Fish freezer", freezer, two_hoses(freezer, "Pump 1, 8 CFM"), "two-limit"),
+            hidden=hidden(302, shut=solenoids, water=-1.3),
         ),
         Scenario(
             key="pump-stopped-first",

@@ -20,7 +20,7 @@ from rough_draw.core.contents import State as Contents
 from rough_draw.core.contents import before_the_draw
 from rough_draw.core.engine import compile_network, initial_state
 from rough_draw.core.interlock import play
-from rough_draw.core.isolation import isolation, left_out
+from rough_draw.core.isolation import isolation
 from rough_draw.core.job import Job
 from rough_draw.core.kit import KitItem
 from rough_draw.core.network import OUTSIDE, Network, Tube
@@ -304,7 +304,7 @@ class Bay(World):
     def hold_truth(self) -> HoldTruth:
         """What would rise in the isolated part, and why."""
         gauge = self.assembly.gauge_node
-        apart = PUMP not in self._compiled.network.connected(gauge) and not left_out(self.assembly)
+        apart = PUMP not in self._compiled.network.connected(gauge)
         must = frozenset(self.system_nodes()) if apart else frozenset((PUMP, ""))
         state = replace(self._state, time=self.time, step=1e-3)
         return hold_truth(self._compiled, state, gauge, must, self.highest())

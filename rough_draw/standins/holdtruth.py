@@ -12,6 +12,8 @@ AHEAD = 20 * 60.0
 """Seconds that a hold is followed ahead to know what would rise in it."""
 SLOW = 0.1
 """A rise, µ/s, under which a system counts as tight."""
+NEVER = 50_000.0
+"""A spot that stands over this, Pa, was never evacuated: no hold says anything of it."""
 SHARE = 0.1
 """What is less than this share of the whole rise is not what is the matter."""
 
@@ -31,7 +33,7 @@ class HoldTruth:
 
     def verdicts(self, limit: float) -> tuple[str, ...]:
         """Right verdicts, the best first. ``limit`` Pa: what the school lets stand."""
-        if not self.covers:
+        if not self.covers or self.highest > NEVER:
             return ("not-judged",)
         lots = 0.5 * limit / MICRON_PA
         rises = {

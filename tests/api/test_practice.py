@@ -93,8 +93,8 @@ def test_a_debrief_tells_the_truth_beside_the_gauge_and_keeps_the_score(api: Tes
     do(api, key, "look:power", "look:pressure", "isolate", "pump-off", "verdict:tight", "end:release")
     d = api.get(f"/api/practice/runs/{key}/debrief").json()
     isolated = next(x for x in d["deeds"] if x["kind"] == "isolate")
-    assert isolated["highest_pa"] > 3 * isolated["shown_pa"], "the manifold's gauge flatters"
-    assert d["expert"][3]["kind"].startswith("rig:")
+    assert isolated["highest_pa"] > 1.3 * isolated["shown_pa"], "the manifold's gauge flatters"
+    assert any(x["kind"].startswith("rig:") for x in d["expert"])
     assert len(d["own_path"]["at"]) == len(d["own_path"]["highest"]) > 100
     assert {m["skill"] for m in d["marks"]} == {"safety", "rig", "reading", "diagnosis", "economy"}
     page = api.get("/api/practice").json()
