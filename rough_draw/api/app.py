@@ -24,6 +24,7 @@ from rough_draw.api import (
     routes_hold,
     routes_jobs,
     routes_kit,
+    routes_notes,
     routes_plan,
     routes_practice,
     routes_prove,
@@ -125,6 +126,7 @@ def create_app(path: str | Path, warm: bool = True) -> FastAPI:
         routes_history,
         routes_kit,
         routes_practice,
+        routes_notes,
     ):
         app.include_router(module.router, prefix="/api")
     _serve_front(app)

@@ -1312,6 +1312,206 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/notes/altitude": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Altitude
+         * @description The air at an altitude, and what a dial says in it.
+         */
+        post: operations["altitude_api_notes_altitude_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notes/cord": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cord
+         * @description A cord judged for a pump.
+         */
+        post: operations["cord_api_notes_cord_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notes/hoses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hoses
+         * @description Hook-ups side by side.
+         */
+        post: operations["hoses_api_notes_hoses_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notes/leak": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Leak
+         * @description A leak from one form to the others.
+         */
+        post: operations["leak_api_notes_leak_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notes/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Lines
+         * @description What lines hold.
+         */
+        post: operations["lines_api_notes_lines_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notes/nitrogen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Nitrogen
+         * @description What breaks with nitrogen leave.
+         */
+        post: operations["nitrogen_api_notes_nitrogen_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notes/pages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pages
+         * @description Words, schools and cautions.
+         */
+        get: operations["pages_api_notes_pages_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notes/physics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Physics
+         * @description The physics behind every figure, with its sources, as the project keeps it.
+         */
+        get: operations["physics_api_notes_physics_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notes/pressure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pressure
+         * @description A pressure in every unit, with the boiling point of water at it; or the pressure at which water boils at a °C.
+         */
+        post: operations["pressure_api_notes_pressure_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notes/water": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Water
+         * @description Water's curve, ice and liquid.
+         */
+        get: operations["water_api_notes_water_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plan": {
         parameters: {
             query?: never;
@@ -1900,6 +2100,40 @@ export interface components {
             rig: components["schemas"]["Rig"];
         };
         /**
+         * AltitudeIn
+         * @description Where, and the target, Pa.
+         */
+        AltitudeIn: {
+            /** Barometer Hpa */
+            barometer_hpa?: number | null;
+            /**
+             * Elevation M
+             * @default 0
+             */
+            elevation_m: number;
+            /**
+             * Target Pa
+             * @default 66.66
+             */
+            target_pa: number;
+        };
+        /**
+         * AltitudeOut
+         * @description The air here and what a dial can say in it.
+         */
+        AltitudeOut: {
+            /** Atmosphere Pa */
+            atmosphere_pa: number;
+            /** Boils C */
+            boils_c: number;
+            /** Dial Blind Micron */
+            dial_blind_micron: number;
+            /** Dial Inhg */
+            dial_inhg: number;
+            /** Least Psi */
+            least_psi: number;
+        };
+        /**
          * AmendIn
          * @description A correction to a sealed record: who, why, of what, and what it said and should say.
          */
@@ -2431,6 +2665,34 @@ export interface components {
             volts_starting: number;
             /** Words */
             words: string;
+        };
+        /**
+         * CordIn
+         * @description A cord and the pump on it.
+         */
+        CordIn: {
+            /**
+             * Cfm
+             * @default 5
+             */
+            cfm: number;
+            /** Current A */
+            current_a?: number | null;
+            /**
+             * Length M
+             * @default 15
+             */
+            length_m: number;
+            /**
+             * Volts
+             * @default 120
+             */
+            volts: number;
+            /**
+             * Wire
+             * @default 14 AWG
+             */
+            wire: string;
         };
         /**
          * CriterionChoice
@@ -3158,6 +3420,22 @@ export interface components {
             total: number;
         };
         /**
+         * HoseAnswer
+         * @description One hook-up's answer.
+         */
+        HoseAnswer: {
+            /** Pump Share */
+            pump_share: number;
+            /** Seconds */
+            seconds: number | null;
+            /** Speed M3 S */
+            speed_m3_s: number;
+            /** Worst */
+            worst: string;
+            /** Worst Share */
+            worst_share: number;
+        };
+        /**
          * HosePart
          * @description A hose by nominal bore, length, what it is made for, and age.
          *
@@ -3225,6 +3503,55 @@ export interface components {
              * @default 3/8 in
              */
             size: string;
+        };
+        /**
+         * HoseRow
+         * @description One way to hook up: hoses of a size and length, one or two of them, cores out (through a tool) or left in.
+         */
+        HoseRow: {
+            /**
+             * Cores In
+             * @default false
+             */
+            cores_in: boolean;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * Length M
+             * @default 1.5
+             */
+            length_m: number;
+            /**
+             * Size
+             * @default 3/8 in
+             */
+            size: string;
+        };
+        /**
+         * HosesIn
+         * @description Hook-ups to compare on one pump, volume and target.
+         */
+        HosesIn: {
+            /**
+             * Cfm
+             * @default 5
+             */
+            cfm: number;
+            /** Rows */
+            rows: components["schemas"]["HoseRow"][];
+            /**
+             * Target Pa
+             * @default 26.66
+             */
+            target_pa: number;
+            /**
+             * Volume L
+             * @default 20
+             */
+            volume_l: number;
         };
         /**
          * ImportOut
@@ -3750,6 +4077,84 @@ export interface components {
             };
         };
         /**
+         * LeakIn
+         * @description A leak in one form.
+         */
+        LeakIn: {
+            /**
+             * Ambient C
+             * @default 20
+             */
+            ambient_c: number;
+            /**
+             * Form
+             * @default micron-s
+             * @enum {string}
+             */
+            form: "micron-s" | "pa-m3-s" | "mbar-l-s" | "g-year";
+            /**
+             * Refrigerant
+             * @default R-448A
+             */
+            refrigerant: string;
+            /**
+             * Value
+             * @default 0.5
+             */
+            value: number;
+            /**
+             * Volume L
+             * @default 8
+             */
+            volume_l: number;
+        };
+        /**
+         * LeakOut
+         * @description A leak in every form.
+         */
+        LeakOut: {
+            g_year: components["schemas"]["RangeOut"];
+            /** Mbar L S */
+            mbar_l_s: number;
+            /** Micron S */
+            micron_s: number;
+            /** Pa M3 S */
+            pa_m3_s: number;
+        };
+        /**
+         * LineRow
+         * @description One copper line: its size and length.
+         */
+        LineRow: {
+            /**
+             * Length M
+             * @default 10
+             */
+            length_m: number;
+            /**
+             * Size
+             * @default 3/8 in
+             */
+            size: string;
+        };
+        /**
+         * LinesIn
+         * @description Copper lines.
+         */
+        LinesIn: {
+            /** Rows */
+            rows: components["schemas"]["LineRow"][];
+        };
+        /**
+         * LinesOut
+         * @description Volumes, m³, of each and of all.
+         */
+        LinesOut: {
+            /** Each */
+            each: components["schemas"]["RangeOut"][];
+            total: components["schemas"]["RangeOut"];
+        };
+        /**
          * Link
          * @description What joins two sections. A check valve passes from ``a`` to ``b`` only. ``bore_mm`` overrides the catalogue.
          */
@@ -3999,6 +4404,35 @@ export interface components {
             why: string;
         };
         /**
+         * NitrogenIn
+         * @description Breaks from a low to a high pressure, Pa.
+         */
+        NitrogenIn: {
+            /**
+             * High Pa
+             * @default 101325
+             */
+            high_pa: number;
+            /**
+             * Low Pa
+             * @default 200
+             */
+            low_pa: number;
+            /**
+             * Times
+             * @default 2
+             */
+            times: number;
+        };
+        /**
+         * NitrogenOut
+         * @description Shares of the first gas left after each break.
+         */
+        NitrogenOut: {
+            /** Left */
+            left: number[];
+        };
+        /**
          * NitrogenPart
          * @description A nitrogen bottle with its regulator and relief. Shut unless it is opened.
          */
@@ -4112,6 +4546,18 @@ export interface components {
         PaceIn: {
             /** Speed */
             speed: number;
+        };
+        /**
+         * PagesOut
+         * @description What is read, not worked out: words, schools, cautions.
+         */
+        PagesOut: {
+            /** Cautions */
+            cautions: string[];
+            /** Glossary */
+            glossary: components["schemas"]["WordOut"][];
+            /** Schools */
+            schools: components["schemas"]["SchoolNote"][];
         };
         /**
          * PartOut
@@ -4408,6 +4854,41 @@ export interface components {
             skills: components["schemas"]["SkillOut"][];
             /** Why */
             why: string;
+        };
+        /**
+         * PressureIn
+         * @description An absolute pressure in Pa, or a temperature in °C at which water is to boil; the air's, Pa.
+         */
+        PressureIn: {
+            /**
+             * Atmosphere Pa
+             * @default 101325
+             */
+            atmosphere_pa: number;
+            /** Boils C */
+            boils_c?: number | null;
+            /** Pa */
+            pa?: number | null;
+        };
+        /**
+         * PressureOut
+         * @description A pressure in every unit; water at it.
+         */
+        PressureOut: {
+            /** Boils C */
+            boils_c: number | null;
+            /** Depth Inhg */
+            depth_inhg: number;
+            /** Depth Psi */
+            depth_psi: number;
+            /** Pa */
+            pa: number;
+            /** State */
+            state: string;
+            /** Units */
+            units: {
+                [key: string]: number;
+            };
         };
         /**
          * Problem
@@ -5483,6 +5964,30 @@ export interface components {
             tries: number;
         };
         /**
+         * SchoolNote
+         * @description A school's rule beside the others, Pa and minutes; ``leaves``: what it lets stand or cannot see.
+         */
+        SchoolNote: {
+            /** Breaks */
+            breaks: number;
+            /** Flat Rate */
+            flat_rate: number | null;
+            /** Key */
+            key: string;
+            /** Leaves */
+            leaves: string;
+            /** Limit Pa */
+            limit_pa: number;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /** Rule */
+            rule: string;
+            /** Target Pa */
+            target_pa: number;
+        };
+        /**
          * Scope
          * @description What is to be evacuated, and what state it is in.
          */
@@ -6054,6 +6559,14 @@ export interface components {
             ways: 2 | 3;
         };
         /**
+         * TextOut
+         * @description A page as Markdown.
+         */
+        TextOut: {
+            /** Text */
+            text: string;
+        };
+        /**
          * ToolPart
          * @description A core tool: a ball valve that takes the core out under pressure or vacuum; its side port is by the port.
          */
@@ -6288,6 +6801,20 @@ export interface components {
             wait_s: number | null;
         };
         /**
+         * WaterOut
+         * @description Water's curve: °C, Pa, and how many of the first points are ice.
+         */
+        WaterOut: {
+            /** C */
+            c: number[];
+            /** Ice */
+            ice: number;
+            /** Pa */
+            pa: number[];
+            /** Triple Pa */
+            triple_pa: number;
+        };
+        /**
          * Way
          * @description One way from the pump to a port: part ids in order, for the upright drawing.
          */
@@ -6316,6 +6843,18 @@ export interface components {
             suspects: components["schemas"]["SuspectOut"][];
             /** Tests */
             tests: components["schemas"]["rough_draw__api__schemas_why__TestOut"][];
+        };
+        /**
+         * WordOut
+         * @description A word of the trade.
+         */
+        WordOut: {
+            /** Means */
+            means: string;
+            /** Source */
+            source: string;
+            /** Term */
+            term: string;
         };
         /**
          * YardRow
@@ -8791,6 +9330,324 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KitNumber"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    altitude_api_notes_altitude_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AltitudeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AltitudeOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cord_api_notes_cord_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CordIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CordAnswer"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    hoses_api_notes_hoses_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HosesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HoseAnswer"][];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    leak_api_notes_leak_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeakIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeakOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lines_api_notes_lines_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinesOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    nitrogen_api_notes_nitrogen_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NitrogenIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NitrogenOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pages_api_notes_pages_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PagesOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    physics_api_notes_physics_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TextOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pressure_api_notes_pressure_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PressureIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PressureOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    water_api_notes_water_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaterOut"];
                 };
             };
             /** @description What was sent cannot be used */

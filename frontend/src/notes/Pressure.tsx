@@ -1,0 +1,72 @@
+import { useState } from "react";
+
+import type { PressureNote } from "../api/client";
+import { Fault, Sheet } from "../ui/Sheet";
+import { NumberField, SelectField } from "../ui/Field";
+import { useNote } from "./ask";
+import { Relation } from "./Relation";
+import { Row } from "./Row";
+import { WaterChart } from "./WaterChart";
+
+const UNITS: { value: string; label: string; pa: number }[] = [
+  { value: "micron", label: "µ", pa: 101325 / 760000 },
+  { value: "pa", label: "Pa", pa: 1 },
+  { value: "mbar", label: "mbar", pa: 100 },
+  { value: "torr", label: "Torr", pa: 101325 / 760 },
+  { value: "kpa", label: "kPa", pa: 1000 },
+  { value: "inhg", label: "inHg absolute", pa: 3386.389 },
+  { value: "psi", label: "psi absolute", pa: 6894.757 },
+];
+
+/** A pressure in every unit, and where water boils at it, on water's own curve. */
+export function Pressure() {
+  const [unit, setUnit] = useState("micron");
+  const [value, setValue] = useState<number | null>(500);
+  const [celsius, setCelsius] = useState<number | null>(null);
+  const per = UNITS.find((u) => u.value === unit)!.pa;
+  const found = useNote<PressureNote>("pressure", celsius !== null ? { boils_c: celsius } : { pa: (value ?? 500) * per });
+  const n = found.data;
+  const fig = (v: number) => (v >= 1000 ? v.toLocaleString("en-US", { maximumFractionDigits: v >= 20000 ? 0 : 1 }) : v.toPrecision(4));
+  return (
+    <div className="grid gap-3 lg:grid-cols-[minmax(280px,400px)_minmax(0,1fr)]">
+      <Sheet title="Pressure and boiling point">
+        <div className="grid gap-3">
+          <div className="grid grid-cols-2 gap-2">
+            <NumberField
+              key={unit}
+              label="Pressure"
+              value={value}
+              onChange={(v) => {
+                setCelsius(null);
+                setValue(v);
+              }}
+              min={0.00001}
+              max={200000 / per}
+            />
+            <SelectField label="in" value={unit} onChange={setUnit} options={UNITS} />
+          </div>
+          <NumberField label="or: water is to boil at" unit="°C" value={celsius} onChange={setCelsius} min={-60} max={100} optional />
+        </div>
+        {found.error && <Fault title="No answer" detail={found.error.message} />}
+        {n && (
+          <ul className="mt-3 list-none p-0" aria-live="polite">
+            <Row strong label={n.state === "boils" ? "water boils at" : "ice goes to vapour at"} value={n.boils_c === null || n.boils_c === undefined ? "off the curve" : `${n.boils_c.toFixed(1)} °C`}>
+              <Relation relation={n.state === "boils" ? "saturation, liquid" : "saturation, ice"} />
+            </Row>
+            {UNITS.map((u) => (
+              <Row key={u.value} label={u.label} value={fig(n.units[u.value] ?? 0)}>
+                {u.value === "micron" && <Relation relation="units" />}
+              </Row>
+            ))}
+            <Row label="on a dial at sea level" value={`${n.depth_inhg.toFixed(2)} inHg`}>
+              <Relation relation="dial gauge" />
+            </Row>
+          </ul>
+        )}
+      </Sheet>
+      <Sheet title="Water and ice" aside={<Relation relation="saturation, liquid">IAPWS</Relation>}>
+        <WaterChart at={n ? { pa: n.pa, c: n.boils_c ?? null } : null} />
+      </Sheet>
+    </div>
+  );
+}

@@ -1,0 +1,49 @@
+import { lazy, Suspense, type ReactNode } from "react";
+import { NavLink, useParams } from "react-router";
+
+import { Hoses } from "../notes/Hoses";
+import { Pressure } from "../notes/Pressure";
+import { CautionsNote, Glossary, SchoolsNote } from "../notes/Read";
+import { Altitude, CordNote, Leak, Lines, Nitrogen } from "../notes/Small";
+
+const Sources = lazy(async () => ({ default: (await import("../notes/Sources")).Sources }));
+
+const NOTES: { key: string; label: string; body: ReactNode }[] = [
+  { key: "pressure", label: "Pressure", body: <Pressure /> },
+  { key: "hoses", label: "Hoses", body: <Hoses /> },
+  { key: "leak", label: "Leak rate", body: <Leak /> },
+  { key: "nitrogen", label: "Nitrogen", body: <Nitrogen /> },
+  { key: "altitude", label: "Altitude, dial", body: <Altitude /> },
+  { key: "cord", label: "Cord", body: <CordNote /> },
+  { key: "lines", label: "Line volume", body: <Lines /> },
+  { key: "schools", label: "Schools", body: <SchoolsNote /> },
+  { key: "cautions", label: "Cautions", body: <CautionsNote /> },
+  { key: "words", label: "Words", body: <Glossary /> },
+  { key: "sources", label: "Sources", body: <Sources /> },
+];
+
+/** Bench notes: what one looks up, and small answers that need no job. */
+export function Notes() {
+  const key = useParams().note ?? "pressure";
+  const found = NOTES.find((n) => n.key === key) ?? NOTES[0]!;
+  return (
+    <div className="grid gap-3">
+      <header>
+        <h1 className="text-[28px]">Bench notes</h1>
+      </header>
+      <nav aria-label="Notes" className="flex flex-wrap gap-2">
+        {NOTES.map((n) => (
+          <NavLink
+            key={n.key}
+            to={`/notes/${n.key}`}
+            aria-current={n.key === found.key ? "page" : undefined}
+            className={`casual inline-flex min-h-12 items-center rounded-[5px] border-2 px-3 font-bold ${n.key === found.key ? "border-ink bg-ink text-on-ink" : "border-strong bg-sheet hover:border-ink"}`}
+          >
+            {n.label}
+          </NavLink>
+        ))}
+      </nav>
+      <Suspense fallback={<p className="text-soft">Opening…</p>}>{found.body}</Suspense>
+    </div>
+  );
+}
