@@ -9,8 +9,8 @@ from rough_draw.api import holds, runs
 from rough_draw.api.deps import HubDep, Key, job_out
 from rough_draw.api.hub import Hub, bench_name
 from rough_draw.api.routes_run import live_of
-from rough_draw.api.schemas import JobIn, JobOut, StageState, YardRow
-from rough_draw.core import criteria
+from rough_draw.api.schemas import JobIn, JobOut, PumpOut, StageState, YardRow
+from rough_draw.core import criteria, pumpyard
 from rough_draw.core.habits import Habits
 from rough_draw.core.job import Job
 from rough_draw.core.stages import Stage, current, stages
@@ -51,6 +51,9 @@ def _row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
             stage, words = "hold", judged.verdict.sentence
         else:
             words = judged.verdict.sentence + (f"; {words}" if words else "")
+    start_at = run.job.plans.start_at if run.state.started_at is None and not ended else None
+    if start_at is not None and not next_title:
+        next_title, next_at = "Start the pump", start_at
     if ended:
         words = f"signed by {run.job.closing.signed_by}"
     return YardRow(
@@ -68,14 +71,44 @@ def _row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
         next_at=next_at,
         stages=_states(found),
         updated_at=stored.updated_at,
+        technician=run.job.party.technician,
+        pump=pump_name(run.job),
+        start_at=start_at,
     )
+
+
+def pump_name(job: Job) -> str:
+    """The pump of a sheet by its name, or by its plate."""
+    return job.rig.pump.name or f"{job.rig.pump.plate_cfm:g} CFM pump"
+
+
+@router.get("/pumps")
+def pumps() -> list[PumpOut]:
+    """What each pump is doing."""
+    uses = []
+    for stored in jobs.listing():
+        run = runs.view(stored.key)
+        state, party = run.state, stored.job.party
+        title = ", ".join(x for x in (party.customer, party.unit) if x) or stored.job.title or "Unnamed job"
+        over = bool(stored.job.closing.signed_by)
+        since = state.started_at if state.pump_on else state.pump_off_at
+        plan = stored.job.plans.start_at
+        uses.append(pumpyard.Use(stored.key, title, pump_name(stored.job), state.pump_on, since, plan, over))
+    gone = kitlog.retired()
+    kit = [k.name for k in shelf.kit() if k.kind == "pump" and k.id not in gone]
+    return [
+        PumpOut(pump=x.pump, doing=x.doing, job=x.job, title=x.title, at=x.at, also=list(x.also))
+        for x in pumpyard.lines(kit, uses)
+    ]
 
 
 @router.get("/jobs")
 def yard(hub: HubDep) -> list[YardRow]:
     """All jobs with what they wait for, those with a hand needed soonest first."""
     rows = [_row(s, hub) for s in jobs.listing()]
-    return sorted(rows, key=lambda r: (not r.live, r.next_at is None, r.next_at or 0.0, r.stages[-1].done))
+    return sorted(
+        rows, key=lambda r: (not (r.live and r.next_title), r.next_at is None, r.next_at or 0.0, r.stages[-1].done)
+    )
 
 
 @router.post("/jobs", status_code=201)

@@ -11,7 +11,6 @@ from rough_draw.api.schemas_notes import (
     AltitudeIn,
     AltitudeOut,
     CordIn,
-    WaterOut,
     HoseAnswer,
     HosesIn,
     LeakIn,
@@ -25,6 +24,7 @@ from rough_draw.api.schemas_notes import (
     PressureOut,
     SchoolNote,
     TextOut,
+    WaterOut,
     WordOut,
 )
 from rough_draw.core import notes

@@ -65,6 +65,20 @@ class YardRow(BaseModel):
     next_at: float | None
     stages: list[StageState]
     updated_at: float
+    technician: str
+    pump: str
+    start_at: float | None
+
+
+class PumpOut(BaseModel):
+    """A pump on the Yard: what it does (runs, stands, planned, free), for which job, since or at when (epoch s)."""
+
+    pump: str
+    doing: str
+    job: str
+    title: str
+    at: float | None
+    also: list[str]
 
 
 class SeriesOut(BaseModel):

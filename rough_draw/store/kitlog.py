@@ -90,3 +90,9 @@ def file_run(key: str, job: Job, hours: float, at: float) -> None:
     """File the hours that a job's pump has run."""
     if job.rig.pump.kit is not None and hours > 0:
         file(key, [NewEvent(job.rig.pump.kit, "run", {"hours": round(hours, 3)})], at)
+
+
+def retired() -> set[int]:
+    """Numbers of parts taken out of use."""
+    rows = models.KitEventRow.select(models.KitEventRow.kit).where(models.KitEventRow.kind == "retired")
+    return {int(r.kit) for r in rows}

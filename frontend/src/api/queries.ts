@@ -19,6 +19,7 @@ import type {
   OwnTemplate,
   PatternOut,
   PlanOut,
+  PumpOut,
   PurchasesOut,
   RigPlan,
   SeriesOut,
@@ -85,6 +86,7 @@ export const useJobDay = (key: string, version: number, start: number | null) =>
     retry: false,
   });
 export const useDay = () => useQuery({ queryKey: ["day"], queryFn: () => get<DayOut>("/day"), refetchInterval: 30_000 });
+export const usePumps = () => useQuery({ queryKey: ["pumps"], queryFn: () => get<PumpOut[]>("/pumps"), refetchInterval: 6000 });
 export const usePurchases = () => useQuery({ queryKey: ["purchases"], queryFn: () => get<PurchasesOut>("/purchases") });
 export const useOwnTemplates = () => useQuery({ queryKey: ["templates"], queryFn: () => get<OwnTemplate[]>("/templates") });
 

@@ -1816,6 +1816,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pumps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pumps
+         * @description What each pump is doing.
+         */
+        get: operations["pumps_api_pumps_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/purchases": {
         parameters: {
             query?: never;
@@ -5023,6 +5043,24 @@ export interface components {
             test: components["schemas"]["rough_draw__api__schemas_prove__TestOut"];
         };
         /**
+         * PumpOut
+         * @description A pump on the Yard: what it does (runs, stands, planned, free), for which job, since or at when (epoch s).
+         */
+        PumpOut: {
+            /** Also */
+            also: string[];
+            /** At */
+            at: number | null;
+            /** Doing */
+            doing: string;
+            /** Job */
+            job: string;
+            /** Pump */
+            pump: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * PumpPart
          * @description A rotary-vane pump: plate displacement, stages, measured blank-off, oil, its own valve, its motor's current.
          */
@@ -6875,12 +6913,18 @@ export interface components {
             over_range: boolean;
             /** Pa */
             pa: number | null;
+            /** Pump */
+            pump: string;
             /** Refrigerant */
             refrigerant: string;
             /** Stage */
             stage: string;
             /** Stages */
             stages: components["schemas"]["StageState"][];
+            /** Start At */
+            start_at: number | null;
+            /** Technician */
+            technician: string;
             /** Title */
             title: string;
             /** Unit */
@@ -10157,6 +10201,35 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pumps_api_pumps_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PumpOut"][];
+                };
             };
             /** @description What was sent cannot be used */
             422: {

@@ -5,7 +5,7 @@ import { useNotePage } from "./ask";
 
 const W = 640;
 const H = 420;
-const LEFT = 78;
+const LEFT = 96;
 const FOOT = 36;
 const C0 = -60;
 const C1 = 100;

@@ -1,8 +1,10 @@
 import { Undo2 } from "lucide-react";
-import { Link, useParams } from "react-router";
+import { useEffect } from "react";
+import { Link, useNavigate, useParams } from "react-router";
 
 import { useEditor } from "../api/editor";
 import { useJob, useLive, useStages, useStream } from "../api/queries";
+import { typing } from "../shell/keys";
 import { StageRail, STAGE_NAMES } from "../shell/StageRail";
 import { Draw } from "../stages/Draw";
 import { Hold } from "../stages/Hold";
@@ -41,6 +43,17 @@ function Opened({ jobKey, stage }: { jobKey: string; stage: string }) {
   const stages = useStages(jobKey);
   const live = useLive(jobKey);
   useStream(jobKey);
+  const navigate = useNavigate();
+  useEffect(() => {
+    const order = Object.keys(STAGES);
+    const press = (e: KeyboardEvent) => {
+      if (typing(e) || (e.key !== "[" && e.key !== "]") || document.querySelector("[role=dialog]")) return;
+      const to = order[order.indexOf(stage) + (e.key === "]" ? 1 : -1)];
+      if (to) void navigate(`/jobs/${jobKey}/${to}`);
+    };
+    window.addEventListener("keydown", press);
+    return () => window.removeEventListener("keydown", press);
+  }, [jobKey, stage, navigate]);
   const Stage = STAGES[stage]!;
 
   if (found.error)

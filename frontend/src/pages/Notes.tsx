@@ -31,13 +31,13 @@ export function Notes() {
       <header>
         <h1 className="text-[28px]">Bench notes</h1>
       </header>
-      <nav aria-label="Notes" className="flex flex-wrap gap-2">
+      <nav aria-label="Notes" className="flex gap-2 overflow-x-auto pb-1 md:flex-wrap">
         {NOTES.map((n) => (
           <NavLink
             key={n.key}
             to={`/notes/${n.key}`}
             aria-current={n.key === found.key ? "page" : undefined}
-            className={`casual inline-flex min-h-12 items-center rounded-[5px] border-2 px-3 font-bold ${n.key === found.key ? "border-ink bg-ink text-on-ink" : "border-strong bg-sheet hover:border-ink"}`}
+            className={`casual inline-flex min-h-12 flex-none items-center rounded-[5px] border-2 px-3 font-bold ${n.key === found.key ? "border-ink bg-ink text-on-ink" : "border-strong bg-sheet hover:border-ink"}`}
           >
             {n.label}
           </NavLink>

@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { Plus, Upload } from "lucide-react";
-import { useRef, useState } from "react";
+import { Plus, Search, Upload } from "lucide-react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 
 import type { JobOut, YardRow } from "../api/client";
@@ -8,6 +8,8 @@ import { ApiError, post } from "../api/client";
 import { useYard } from "../api/queries";
 import { clock } from "../lib/format";
 import { useUnits } from "../lib/units";
+import { typing } from "../shell/keys";
+import { Ahead, Pumps } from "../shell/Pumps";
 import { STAGE_NAMES } from "../shell/StageRail";
 import { Button } from "../ui/Button";
 import { Fault, Tag } from "../ui/Sheet";
@@ -30,7 +32,24 @@ export function Yard() {
       (e: unknown) => e instanceof ApiError && setFault(e),
     );
 
-  const [first, ...rest] = data ?? [];
+  const [look, setLook] = useState("");
+  const found = useMemo(() => (data ?? []).filter((r) => matches(r, look)), [data, look]);
+  const search = useRef<HTMLInputElement>(null);
+  const list = useRef<HTMLDivElement>(null);
+  const make = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    const press = (e: KeyboardEvent) => {
+      if (typing(e) || document.querySelector("[role=dialog]")) return;
+      if (e.key === "/") search.current?.focus();
+      else if (e.key === "n") make.current?.click();
+      else if (e.key === "j" || e.key === "k") step(list.current, e.key === "j" ? 1 : -1);
+      else return;
+      e.preventDefault();
+    };
+    window.addEventListener("keydown", press);
+    return () => window.removeEventListener("keydown", press);
+  }, []);
+  const [first, ...rest] = found;
   return (
     <>
       <header className="mb-4 flex flex-wrap items-center gap-3">
@@ -51,15 +70,36 @@ export function Yard() {
             e.target.value = "";
           }}
         />
+        <label className="relative min-w-40 flex-1 md:max-w-72">
+          <span className="sr-only">Search jobs</span>
+          <Search size={18} aria-hidden className="pointer-events-none absolute top-1/2 left-3 -translate-y-1/2 text-soft" />
+          <input
+            ref={search}
+            type="search"
+            value={look}
+            placeholder="customer, unit, person…"
+            onChange={(e) => setLook(e.target.value)}
+            onKeyDown={(e) => {
+              if (e.key === "Enter" || e.key === "ArrowDown") step(list.current, 1);
+              if (e.key === "Escape") e.currentTarget.blur();
+            }}
+            className="min-h-12 w-full rounded-[5px] border-2 border-strong bg-sheet pr-3 pl-10 hover:border-ink"
+          />
+        </label>
         <Link to="/history" className="casual inline-grid min-h-12 place-items-center rounded-[5px] border-2 border-ink bg-sheet px-4 font-bold hover:bg-green-wash">
           History
         </Link>
         <Button onClick={() => file.current?.click()} className="flex items-center gap-2">
           <Upload size={18} aria-hidden /> Open a job file
         </Button>
-        <Button kind="solid" onClick={() => void open(post<JobOut>("/jobs", {}))} className="flex items-center gap-2">
+        <button
+          ref={make}
+          type="button"
+          onClick={() => void open(post<JobOut>("/jobs", {}))}
+          className="casual flex min-h-12 items-center gap-2 rounded-[5px] border-2 border-ink bg-ink px-4 font-bold text-on-ink"
+        >
           <Plus size={18} aria-hidden /> New job
-        </Button>
+        </button>
       </header>
       {fault && (
         <div className="mb-4">
@@ -87,16 +127,41 @@ export function Yard() {
           <p className="mt-2 text-soft">Open a new one: the system, the rig, and the pump can start.</p>
         </div>
       )}
-      {first && <Lead row={first} />}
-      <ul className="mt-4 grid list-none gap-4 p-0 md:grid-cols-2">
-        {rest.map((r) => (
-          <li key={r.key}>
-            <Card row={r} />
-          </li>
-        ))}
-      </ul>
+      {data && data.length > 0 && found.length === 0 && <p className="sheet p-6">No job of that name. Clear the search, or look in the History.</p>}
+      <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_300px]">
+        <div ref={list} className="min-w-0">
+          {first && <Lead row={first} />}
+          <ul className="mt-4 grid list-none gap-4 p-0 md:grid-cols-2">
+            {rest.map((r) => (
+              <li key={r.key}>
+                <Card row={r} />
+              </li>
+            ))}
+          </ul>
+        </div>
+        <div className="grid content-start gap-4">
+          <Pumps />
+          <Ahead />
+        </div>
+      </div>
     </>
   );
+}
+
+/** Whether every word looked for is somewhere in a job's line. */
+function matches(r: YardRow, look: string): boolean {
+  const text = [r.customer, r.unit, r.title, r.refrigerant, r.technician, r.pump, STAGE_NAMES[r.stage], r.words, r.next_title].join(" ").toLowerCase();
+  return look
+    .toLowerCase()
+    .split(/\s+/)
+    .every((w) => text.includes(w));
+}
+
+/** The next or the previous job takes the focus; Enter then opens it. */
+function step(list: HTMLElement | null, by: number): void {
+  const all = [...(list?.querySelectorAll<HTMLElement>("a[href^='/jobs/']") ?? [])];
+  const now = all.indexOf(document.activeElement as HTMLElement);
+  all[Math.min(all.length - 1, Math.max(0, now + by))]?.focus();
 }
 
 const name = (r: YardRow) => r.customer || r.title || "Unnamed job";
@@ -134,7 +199,11 @@ function Card({ row }: { row: YardRow }) {
         </div>
         <Figure row={row} size="text-[28px]" />
       </div>
-      <p className="mt-2">{row.next_title || row.words || "nothing missing"}</p>
+      <p className="mt-2">
+        {row.next_title && row.next_at !== null && row.next_at !== undefined && <span className="figure mr-2 font-bold">{clock(row.next_at)}</span>}
+        {row.next_title || row.words || "nothing missing"}
+      </p>
+      {row.technician && <p className="text-[15px] text-soft">{row.technician}</p>}
       <Pipe row={row} />
     </Link>
   );

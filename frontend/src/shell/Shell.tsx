@@ -1,10 +1,12 @@
 import { Menu, Moon, Sun } from "lucide-react";
-import { useState } from "react";
+import { useCallback, useState } from "react";
 import { NavLink, Outlet, useLocation } from "react-router";
 
 import { setTheme, useTheme } from "../lib/theme";
 import { Modal } from "../ui/Modal";
 import { Alarms } from "./Alarms";
+import { useGlobalKeys } from "./keys";
+import { KeysSheet } from "./KeysSheet";
 import { UnitsButton } from "./UnitsButton";
 
 /** Places; those that are not `near` stand behind "More" on a phone. */
@@ -21,6 +23,8 @@ const PLACES = [
 export function Shell() {
   const now = useTheme();
   const other = now === "day" ? "night" : "day";
+  const [help, setHelp] = useState(false);
+  useGlobalKeys(useCallback(() => setHelp(true), []));
   return (
     <div className="min-h-dvh md:pl-[88px]">
       <a href="#main" className="sr-only focus:not-sr-only focus:fixed focus:top-2 focus:left-2 focus:z-50 focus:bg-sheet focus:p-3">
@@ -67,6 +71,7 @@ export function Shell() {
         <Alarms />
         <Outlet />
       </main>
+      <KeysSheet open={help} onClose={() => setHelp(false)} />
     </div>
   );
 }

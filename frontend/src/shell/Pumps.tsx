@@ -1,0 +1,68 @@
+import { Link } from "react-router";
+
+import type { DayOut, PumpOut } from "../api/client";
+import { useDay, usePumps } from "../api/queries";
+import { clock } from "../lib/format";
+import { Sheet, Tag } from "../ui/Sheet";
+
+/** What each pump is doing. */
+export function Pumps() {
+  const pumps = usePumps().data ?? [];
+  if (pumps.length === 0) return null;
+  return (
+    <Sheet title="Pumps">
+      <ul className="list-none p-0">
+        {pumps.map((p) => (
+          <li key={p.pump} className="border-b border-rule py-2 last:border-b-0">
+            <div className="flex items-baseline justify-between gap-2">
+              <span className="font-bold">{p.pump}</span>
+              <Tag tone={p.doing === "runs" ? "pass" : "plain"}>{p.doing === "planned" ? "next" : p.doing}</Tag>
+            </div>
+            {p.job && (
+              <Link to={`/jobs/${p.job}/draw`} className="block min-h-11 content-center text-soft hover:underline">
+                {p.at !== null && p.at !== undefined && <span className="figure mr-2 font-bold text-ink">{clock(p.at)}</span>}
+                {says(p)}
+              </Link>
+            )}
+            {p.also.length > 0 && <p className="text-stop">also logged as running on {p.also.join(" and ")}</p>}
+          </li>
+        ))}
+      </ul>
+    </Sheet>
+  );
+}
+
+const WORDS: Record<string, string> = { runs: "since then on", stands: "stopped at", planned: "to start at" };
+const says = (p: PumpOut): string => `${WORDS[p.doing] ?? ""} ${p.title}`;
+
+/** The touches ahead over all jobs, by the clock. */
+export function Ahead() {
+  const day = useDay().data;
+  const ahead = touchesOf(day).slice(0, 7);
+  return (
+    <Sheet title="Ahead" aside={<Link to="/day" className="underline">the whole day</Link>}>
+      {ahead.length === 0 && <p className="text-soft">Nothing is planned ahead.</p>}
+      <ol className="list-none p-0">
+        {ahead.map((t, i) => (
+          <li key={i} className="border-b border-rule last:border-b-0">
+            <Link to={`/jobs/${t.job}/draw`} className="flex min-h-12 items-center gap-3 hover:underline">
+              <span className="figure font-bold">{clock(t.at)}</span>
+              <span className="min-w-0 leading-tight">
+                {t.title}
+                <span className="block truncate text-[15px] text-soft">{t.where}</span>
+              </span>
+            </Link>
+          </li>
+        ))}
+      </ol>
+    </Sheet>
+  );
+}
+
+function touchesOf(day: DayOut | undefined): { at: number; title: string; where: string; job: string }[] {
+  const now = Date.now() / 1000;
+  return (day?.jobs ?? [])
+    .flatMap((j) => j.touches.map((t) => ({ at: t.at.value, title: t.title, where: j.unit ? `${j.unit}, ${j.title}` : j.title, job: j.key })))
+    .filter((t) => t.at > now - 60)
+    .sort((a, b) => a.at - b.at);
+}

@@ -1,0 +1,198 @@
+"""Practice on screen: a job played badly and once well, the debriefs, a scenario composed and shared; on a phone."""
+
+from __future__ import annotations
+
+import re
+
+from playwright.sync_api import Locator, Page, expect
+
+
+def begin(page: Page, site: str, title: str) -> None:
+    page.goto(f"{site}/practice")
+    page.get_by_role("button", name=f"Begin: {title}").click()
+    expect(page.get_by_role("heading", name=title, level=1)).to_be_visible()
+
+
+def log(page: Page) -> Locator:
+    return page.locator("section", has=page.get_by_role("heading", name="Done so far")).locator("li")
+
+
+def done(page: Page) -> int:
+    return log(page).count()
+
+
+def do(page: Page, group: str, words: str) -> None:
+    """One deed from the lists; it stands in the log after."""
+    before = done(page)
+    page.get_by_role("tab", name=group, exact=True).click()
+    page.get_by_role("tabpanel").get_by_role("button", name=re.compile(words)).first.click()
+    expect(log(page)).to_have_count(before + 1)
+
+
+def choose(page: Page, label: str, option: str) -> None:
+    page.get_by_label(label, exact=True).click()
+    page.get_by_role("option", name=option, exact=True).click()
+
+
+def call(page: Page, label: str, option: str, button: str) -> None:
+    before = done(page)
+    choose(page, label, option)
+    page.get_by_role("button", name=button, exact=True).click()
+    expect(log(page)).to_have_count(before + 1)
+
+
+def rig_up(page: Page, hookup: str, *parts: tuple[str, str]) -> None:
+    page.get_by_role("button", name="Put a rig together").click()
+    choose(page, "Hook-up", hookup)
+    for label, part in parts:
+        choose(page, label, part)
+    page.get_by_role("button", name="Screw it on").click()
+    expect(page.get_by_role("button", name="Put on another rig")).to_be_visible()
+
+
+def pass_time(page: Page, until: str) -> None:
+    """Time at its fastest until the clock shows ``until``, as a pattern; then it stands."""
+    page.get_by_role("button", name="×300").click()
+    expect(page.get_by_text(re.compile(until))).to_be_visible(timeout=60_000)
+    page.get_by_role("button", name="Time stands").click()
+
+
+def score(page: Page) -> int:
+    expect(page.get_by_role("heading", name="Every touch, and what followed")).to_be_visible(timeout=60_000)
+    return int(page.get_by_text(re.compile(r"^\d+$")).first.inner_text())
+
+
+TITLE = "Put your own rig on"
+
+
+def test_played_badly(page: Page, site: str) -> None:
+    begin(page, site, TITLE)
+    rig_up(
+        page,
+        "Two 1/4 in hoses on a tee",
+        ("Pump", "Pump 3, 3 CFM, oil due"),
+        ("Hose to the suction port", "1/4 in charging, 1.5 m, red tape"),
+        ("Hose to the liquid port", "1/4 in charging, 1.5 m, no tape"),
+        ("Gauge", "Gauge 3, coarse"),
+    )
+    do(page, "Pump and draw", "Start the pump")
+    pass_time(page, r"^0:(1[5-9]|[2-5]\d):\d\d on the job$")
+    do(page, "Pump and draw", "Stop the pump")
+    do(page, "Pump and draw", "Isolate")
+    call(page, "Verdict of this hold", "Tight and dry", "Say so")
+    do(page, "Valves and parts", "Open the suction service valve")
+    call(page, "End of the job", "Done: released, or good to be charged", "End")
+    page.get_by_role("link", name="To the debrief").click()
+    assert score(page) <= 40
+    table = page.get_by_role("region", name="Every touch, and what followed")
+    expect(table).to_contain_text("Air and oil would come back from the stopped pump")
+    expect(table).to_contain_text("The whole charge would rush into the vacuum")
+    expect(table).to_contain_text("it was:")
+    expect(page.get_by_text("−10: power not locked out and verified dead")).to_be_visible()
+
+
+def test_played_well(page: Page, site: str) -> None:
+    begin(page, site, TITLE)
+    do(page, "Before", "Lock the power out")
+    do(page, "Before", "See 0 gauge")
+    rig_up(
+        page,
+        "Two hoses, three tools",
+        ("Pump", "Pump 1, 8 CFM"),
+        ("Hose to the suction port", "1/2 in vacuum, 0.9 m"),
+        ("Hose to the liquid port", "1/2 in vacuum, 1.8 m"),
+        ("Gauge", "Gauge 1"),
+    )
+    do(page, "Pump and draw", "Start the pump")
+    pass_time(page, r"^0:1[2-9]:\d\d on the job$")
+    expect(page.get_by_test_id("figure")).to_have_text(re.compile(r"^\d{2,3} µ$"))
+    do(page, "Pump and draw", "Isolate")
+    do(page, "Pump and draw", "Stop the pump")
+    pass_time(page, r"^0:(2[3-9]|[3-5]\d):\d\d on the job$")
+    call(page, "Verdict of this hold", "Tight and dry", "Say so")
+    for words in (
+        "Shut the tool under the gauge",
+        "Crack the suction service valve",
+        "Open the suction service valve",
+        "Open the liquid service valve",
+    ):
+        do(page, "Valves and parts", words)
+    do(page, "Pump and draw", "Look for positive pressure")
+    for words in (
+        "Put the core back at the suction port",
+        "Put the core back at the liquid port",
+        "Take off the hose at the suction port",
+        "Take off the hose at the liquid port",
+        "Take off the core tool at the suction port",
+        "Cap the suction port",
+    ):
+        do(page, "Valves and parts", words)
+    call(page, "End of the job", "Done: released, or good to be charged", "End")
+    page.get_by_role("link", name="To the debrief").click()
+    assert score(page) >= 90
+    expect(page.get_by_text("Nothing to say: that is as it should be.")).to_be_visible()
+    expect(page.get_by_role("heading", name=re.compile("^A sound hand"))).to_be_visible()
+    page.get_by_role("link", name="All scenarios").click()
+    skills = page.locator("section", has=page.get_by_role("heading", name="Your skills"))
+    expect(skills).to_contain_text("Safety")
+    expect(skills.get_by_text(re.compile(r"^\d+$")).first).to_be_visible()
+
+
+def test_tests_hints_and_mends(page: Page, site: str) -> None:
+    begin(page, site, "Six hundred and no lower")
+    do(page, "Pump and draw", "Start the pump")
+    do(page, "Tests", "Look at the pump's oil")
+    expect(page.get_by_text("Yes: wet pump oil")).to_be_visible()
+    page.get_by_role("button", name=re.compile("A hint: what to look at")).click()
+    expect(page.get_by_text("Look at the pump, and what it runs on.").first).to_be_visible()
+    call(page, "What is the matter", "Wet pump oil", "Name it")
+    expect(page.get_by_text("Named: wet pump oil")).to_be_visible()
+    page.get_by_label("Verdict of this hold", exact=True).click()
+    page.get_by_role("option", name="Tight and dry", exact=True).click()
+    page.get_by_role("button", name="Say so").click()
+    expect(page.get_by_text("nothing is isolated, so no hold can be judged")).to_be_visible()
+
+
+def test_a_job_left_is_found_again_as_it_was(page: Page, site: str) -> None:
+    begin(page, site, "An empty recovery cylinder")
+    do(page, "Before", "Lock the power out")
+    page.goto(f"{site}/practice")
+    page.get_by_role("link", name=re.compile("An empty recovery cylinder")).first.click()
+    expect(page.get_by_text("Lock the power out, and verify it dead").last).to_be_visible()
+    assert done(page) == 1
+
+
+def test_a_trainer_composes_and_shares(page: Page, site: str) -> None:
+    page.goto(f"{site}/practice")
+    page.get_by_role("button", name="Compose a scenario").click()
+    page.get_by_label("Title").fill("Monday morning")
+    page.get_by_label("What the learner is told").fill("The van stood out in the rain.")
+    page.get_by_label("wet pump oil", exact=True).check()
+    page.get_by_role("radio", name="bad").click()
+    page.get_by_role("button", name="Keep it").click()
+    card = page.get_by_role("listitem").filter(has=page.get_by_role("heading", name="Monday morning"))
+    expect(card).to_be_visible()
+    with page.expect_download() as got:
+        card.get_by_role("link", name="Share").click()
+    path = got.value.path()
+    card.get_by_role("button", name="Remove Monday morning").click()
+    expect(card).to_have_count(0)
+    page.get_by_label("Scenario file").set_input_files(
+        {"name": "m.json", "mimeType": "application/json", "buffer": path.read_bytes()}
+    )
+    expect(card).to_be_visible()
+    card.get_by_role("button", name="Begin: Monday morning").click()
+    expect(page.get_by_text("The van stood out in the rain.")).to_be_visible()
+
+
+def test_from_a_number_and_on_a_phone(phone: Page, site: str) -> None:
+    phone.goto(f"{site}/")
+    phone.get_by_role("button", name="More").tap()
+    phone.get_by_role("link", name="Practice").tap()
+    phone.get_by_role("textbox", name="Number").fill("4711")
+    phone.get_by_role("button", name="Begin it").tap()
+    expect(phone.get_by_role("heading", name=re.compile("number 4711"))).to_be_visible()
+    phone.get_by_role("tab", name="Before", exact=True).tap()
+    phone.get_by_role("button", name=re.compile("Lock the power out")).tap()
+    expect(phone.get_by_text("Locked, tagged, dead on every leg")).to_be_visible()
+    assert phone.evaluate("document.documentElement.scrollWidth <= innerWidth")
