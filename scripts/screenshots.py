@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import subprocess
 import sys
 import tempfile
@@ -21,7 +22,6 @@ VIEWS = (
     ("prove", "jobs/hollow-5/prove", DESK, "light"),
     ("draw", "jobs/larkspur-3/draw", DESK, "light"),
     ("draw-why", "jobs/larkspur-4/draw", DESK, "light"),
-    ("draw-night", "jobs/larkspur-3/draw", DESK, "dark"),
     ("hold-leak", "jobs/larkspur-1/hold", DESK, "light"),
     ("hold-tight", "jobs/saltmarsh-ice/hold", DESK, "dark"),
     ("quick", "quick", DESK, "light"),
@@ -29,11 +29,12 @@ VIEWS = (
     ("record", "jobs/saltmarsh-ice/record", DESK, "light"),
     ("kit", "kit", DESK, "light"),
     ("day", "day", DESK, "light"),
-    ("phone-yard", "", PHONE, "light"),
-    ("phone-rig", "jobs/larkspur-3/rig", PHONE, "light"),
+    ("practice", "practice/{played}", DESK, "light"),
+    ("debrief", "practice/{over}/debrief", DESK, "light"),
+    ("notes", "notes/pressure", DESK, "dark"),
     ("phone-draw", "jobs/larkspur-3/draw", PHONE, "light"),
-    ("phone-prove", "jobs/larkspur-3/prove", PHONE, "light"),
     ("phone-hold", "jobs/hollow-2/hold", PHONE, "dark"),
+    ("phone-practice", "practice/{played}", PHONE, "light"),
 )
 
 TABLE = "time,micron\n" + "\n".join(f"{60 * k},{190 + 24 * k + (60 if k else 0)}" for k in range(21))
@@ -42,6 +43,41 @@ PRESSED = {"prove": "Rig proof", "draw-why": "Look into it"}
 """What is opened before the picture is taken, by view."""
 SCROLLED = {"draw-why": 330}
 """How far down the page is then, by view."""
+
+WELL = (
+    "look:power",
+    "look:pressure",
+    "test:ballast",
+    "cause:ballast",
+    "ballast-shut",
+    "test:cores",
+    "isolate",
+    "pump-off",
+)
+"""How a practice job is played for its pictures."""
+
+
+def ask(path: str, body: dict[str, object]) -> dict[str, object]:
+    """Something sent to the demo's API."""
+    data = json.dumps(body).encode()
+    request = urllib.request.Request(f"http://127.0.0.1:{PORT}/api{path}", data, {"Content-Type": "application/json"})
+    with urllib.request.urlopen(request) as answer:
+        found: dict[str, object] = json.load(answer)
+    return found
+
+
+def practised() -> dict[str, str]:
+    """Two practice jobs: one in the middle, one at its end."""
+    keys = {}
+    for name, deeds in (
+        ("played", WELL[:5]),
+        ("over", (*WELL, "test:second", "test:hoses", "verdict:tight", "end:release")),
+    ):
+        key = str(ask("/practice/runs", {"scenario": "ballast-forgotten"})["key"])
+        for kind in deeds:
+            ask(f"/practice/runs/{key}/deeds", {"kind": kind})
+        keys[name] = key
+    return keys
 
 
 def wait(address: str) -> None:
@@ -61,6 +97,7 @@ def main() -> None:
         server = subprocess.Popen(argv)
         try:
             wait(f"http://127.0.0.1:{PORT}/api/health")
+            keys = practised()
             time.sleep(8)
             with sync_playwright() as p:
                 browser = p.chromium.launch(
@@ -69,7 +106,7 @@ def main() -> None:
                 )
                 for name, path, (width, height), scheme in VIEWS:
                     page = browser.new_page(viewport={"width": width, "height": height}, color_scheme=scheme)
-                    page.goto(f"http://127.0.0.1:{PORT}/{path}")
+                    page.goto(f"http://127.0.0.1:{PORT}/{path.format(**keys)}")
                     page.wait_for_timeout(2500)
                     if name == "quick":
                         page.get_by_label("Paste a table here").fill(TABLE)

@@ -73,6 +73,8 @@ def test_architecture_names_files_that_exist() -> None:
             ROOT / "rough_draw" / "core" / f"{name}.py",
             ROOT / "rough_draw" / "core" / name,
             ROOT / "rough_draw" / name,
+            ROOT / "rough_draw" / f"{name}.py",
+            ROOT / "rough_draw" / "standins" / f"{name}.py",
         ]
         if name not in ("warm",):
             assert any(p.exists() for p in places), name

@@ -124,6 +124,7 @@ def test_the_yard_is_searched_and_walked_by_keys(page: Page, site: str) -> None:
     expect(page.locator("main a[href^='/jobs/hollow-7/']").first).to_be_focused()
     page.keyboard.press("Enter")
     expect(page).to_have_url(re.compile("/jobs/hollow-7/"))
+    expect(page.get_by_role("heading", name="Hollow Bank Mushrooms", level=1)).to_be_visible()
     stage = page.url.rsplit("/", 1)[1]
     page.keyboard.press("[")
     expect(page).not_to_have_url(re.compile(f"/{stage}$"))
