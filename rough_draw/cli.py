@@ -10,6 +10,7 @@ from pathlib import Path
 from typing import Any
 
 from rough_draw.cli_base import Refused, job_file, read, show
+from rough_draw.cli_doors import check_host, passphrase
 from rough_draw.cli_store import backup, restore, verify
 
 DATABASE = "var/rough-draw.sqlite3"
@@ -159,18 +160,24 @@ def cmd_import(a: argparse.Namespace) -> None:
     print(f"imported as {key}")
 
 
-def _run_server(path: str, port: int) -> None:
+def _run_server(path: str, port: int, host: str = "127.0.0.1") -> None:
     import uvicorn
 
     from rough_draw.api.app import create_app
+    from rough_draw.api.doors import LOOPBACK, Door
 
-    print(f"Rough Draw on http://127.0.0.1:{port}/  (stop with Ctrl-C)", flush=True)
-    uvicorn.run(create_app(path), host="127.0.0.1", port=port, log_level="warning", timeout_graceful_shutdown=2)
+    alone = host in LOOPBACK
+    door = Door(hosts=LOOPBACK) if alone else Door(locked=True)
+    shown = f"[{host}]" if ":" in host else host
+    print(f"Rough Draw on http://{shown}:{port}/  (stop with Ctrl-C)", flush=True)
+    app = create_app(path, door=door)
+    uvicorn.run(app, host=host, port=port, log_level="warning", timeout_graceful_shutdown=2, server_header=False)
 
 
 def cmd_serve(a: argparse.Namespace) -> None:
-    """Serve the application on the loopback."""
-    _run_server(a.db, a.port)
+    """Serve the application: on the loopback without a sign-in, beyond it only behind a passphrase."""
+    check_host(a.host, a.db)
+    _run_server(a.db, a.port, a.host)
 
 
 def cmd_demo(a: argparse.Namespace) -> None:
@@ -229,7 +236,10 @@ def parser() -> argparse.ArgumentParser:
     s.add_argument("--fresh", action="store_true", help="throw the old demo away and make it anew")
     s = add("serve", cmd_serve, "serve your own jobs")
     s.add_argument("--db", default=DATABASE, help="database file (default %(default)s)")
-    s.add_argument("--port", type=int, default=8040, help="port on the loopback (default %(default)s)")
+    s.add_argument("--port", type=int, default=8040, help="port (default %(default)s)")
+    s.add_argument("--host", default="127.0.0.1", help="address; beyond the loopback only with a passphrase")
+    s = add("passphrase", passphrase, "set the passphrase that a server beyond the loopback asks for")
+    s.add_argument("--db", default=DATABASE, help="database file (default %(default)s)")
     s = add("plan", cmd_plan, "predict a draw: time to target, chokes, what to change first")
     s.add_argument("job", metavar="JOB.json", help="a job file or a sheet")
     s.add_argument("--json", action="store_true", help="print JSON")

@@ -1,17 +1,21 @@
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { QueryClient } from "@tanstack/react-query";
+import { PersistQueryClientProvider } from "@tanstack/react-query-persist-client";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
 
 import "./index.css";
 import { allowSound } from "./lib/sound";
+import { KEEP_MS, keepInMemory, keepsQuery, persister } from "./lib/keep";
 import { initTheme } from "./lib/theme";
 import { Shell } from "./shell/Shell";
 
 initTheme();
 allowSound();
 
-const client = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });
+// Without signal requests are made all the same: they tell whether it is back.
+const client = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false, networkMode: "always" }, mutations: { networkMode: "always" } } });
+keepInMemory(client);
 
 const router = createBrowserRouter([
   {
@@ -28,6 +32,7 @@ const router = createBrowserRouter([
       { path: "practice/:runKey/debrief", lazy: async () => ({ Component: (await import("./pages/PracticeDebrief")).PracticeDebrief }) },
       { path: "notes", lazy: async () => ({ Component: (await import("./pages/Notes")).Notes }) },
       { path: "notes/:note", lazy: async () => ({ Component: (await import("./pages/Notes")).Notes }) },
+      { path: "people", lazy: async () => ({ Component: (await import("./pages/People")).People }) },
       { path: "jobs/:jobKey", element: <Navigate to="scope" replace /> },
       { path: "jobs/:jobKey/:stage", lazy: async () => ({ Component: (await import("./pages/JobPage")).JobPage }) },
       { path: "*", lazy: async () => ({ Component: (await import("./pages/Lost")).Lost }) },
@@ -37,8 +42,8 @@ const router = createBrowserRouter([
 
 createRoot(document.getElementById("root")!).render(
   <StrictMode>
-    <QueryClientProvider client={client}>
+    <PersistQueryClientProvider client={client} persistOptions={{ persister, maxAge: KEEP_MS, buster: "1", dehydrateOptions: { shouldDehydrateQuery: keepsQuery } }}>
       <RouterProvider router={router} />
-    </QueryClientProvider>
+    </PersistQueryClientProvider>
   </StrictMode>,
 );

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import asyncio
 import threading
-from collections.abc import AsyncIterator, Awaitable, Callable
+from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
 from pathlib import Path
 
-from fastapi import FastAPI, Request, Response
+from fastapi import FastAPI, Response
 from fastapi.responses import FileResponse
 from fastapi.staticfiles import StaticFiles
 
@@ -25,6 +25,7 @@ from rough_draw.api import (
     routes_jobs,
     routes_kit,
     routes_notes,
+    routes_people,
     routes_plan,
     routes_practice,
     routes_prove,
@@ -38,17 +39,14 @@ from rough_draw.api import (
     runs,
 )
 from rough_draw.api.alarms import Alarms
+from rough_draw.api.doors import Door, Doors, Tries
 from rough_draw.api.hub import Hub
 from rough_draw.store import jobs
 from rough_draw.store.database import open_database
 
 STATIC = Path(__file__).parent / "static"
-POLICY = (
-    "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; script-src 'self'; "
-    "connect-src 'self'; font-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; "
-    "frame-ancestors 'none'"
-)
-MOST_BODY = 64 * 1024 * 1024
+ROOT_FILES = (".svg", ".png", ".ico", ".webmanifest", ".js")
+"""Endings of what is served beside the page: its icons, its manifest, the worker that keeps it on the device."""
 
 
 def _warm() -> None:
@@ -67,8 +65,8 @@ def _warm() -> None:
     refrigerant.load()
 
 
-def create_app(path: str | Path, warm: bool = True) -> FastAPI:
-    """The application on the database at ``path``."""
+def create_app(path: str | Path, warm: bool = True, door: Door | None = None) -> FastAPI:
+    """The application on the database at ``path``; ``door`` says who may come in (anybody on this machine, if None)."""
     open_database(path)
 
     @asynccontextmanager
@@ -95,18 +93,9 @@ def create_app(path: str | Path, warm: bool = True) -> FastAPI:
     )
     errors.install(app)
 
-    @app.middleware("http")
-    async def _guard(request: Request, call_next: Callable[[Request], Awaitable[Response]]) -> Response:
-        length = request.headers.get("content-length", "0")
-        most = routes_seal.MOST_BACKUP if request.url.path == "/api/restore" else MOST_BODY
-        if length.isdigit() and int(length) > most:
-            return errors.problem(413, "Too large", f"the most is {most // 1048576} MB; export one draw only")
-        response = await call_next(request)
-        response.headers["Content-Security-Policy"] = POLICY
-        response.headers["X-Content-Type-Options"] = "nosniff"
-        response.headers["Referrer-Policy"] = "no-referrer"
-        return response
-
+    app.state.door = door or Door()
+    app.state.tries = Tries()
+    app.add_middleware(Doors, door=app.state.door)
     for module in (
         routes_jobs,
         routes_plan,
@@ -127,6 +116,7 @@ def create_app(path: str | Path, warm: bool = True) -> FastAPI:
         routes_kit,
         routes_practice,
         routes_notes,
+        routes_people,
     ):
         app.include_router(module.router, prefix="/api")
     _serve_front(app)
@@ -151,6 +141,6 @@ def _serve_front(app: FastAPI) -> None:
         if path.startswith("api/"):
             return errors.problem(404, "Not found", f"there is no /{path[:80]}")
         name = STATIC / path
-        if path and "/" not in path and name.suffix in (".svg", ".png", ".ico", ".webmanifest") and name.is_file():
-            return FileResponse(name)
+        if path and "/" not in path and name.suffix in ROOT_FILES and name.is_file():
+            return FileResponse(name, headers={"Cache-Control": "no-cache"})
         return FileResponse(STATIC / "index.html", headers={"Cache-Control": "no-cache"})

@@ -63,7 +63,9 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(HTTPException)
     async def _http(_: Request, e: HTTPException) -> JSONResponse:
-        return problem(e.status_code, "Not possible", str(e.detail))
+        answer = problem(e.status_code, "Not possible", str(e.detail))
+        answer.headers.update(e.headers or {})
+        return answer
 
     @app.exception_handler(OperationalError)
     async def _busy(_: Request, e: OperationalError) -> JSONResponse:

@@ -3,18 +3,19 @@
 from __future__ import annotations
 
 import numpy as np
-from fastapi import APIRouter, Query, Response, UploadFile
+from fastapi import APIRouter, Query, Request, Response, UploadFile
 
 from rough_draw.api import holds, runs
 from rough_draw.api.deps import HubDep, Key, job_out
 from rough_draw.api.hub import Hub, bench_name
+from rough_draw.api.routes_people import person_here
 from rough_draw.api.routes_run import live_of
 from rough_draw.api.schemas import JobIn, JobOut, PumpOut, StageState, YardRow
 from rough_draw.core import criteria, pumpyard
 from rough_draw.core.habits import Habits
 from rough_draw.core.job import Job
 from rough_draw.core.stages import Stage, current, stages
-from rough_draw.store import exchange, jobs, kitlog, shelf
+from rough_draw.store import exchange, jobs, kitlog, people, shelf
 
 router = APIRouter(tags=["jobs"])
 
@@ -112,7 +113,7 @@ def yard(hub: HubDep) -> list[YardRow]:
 
 
 @router.post("/jobs", status_code=201)
-def create_job(job: Job, copy_of: str | None = Query(None, pattern=r"^[a-z0-9-]{1,40}$")) -> JobOut:
+def create_job(job: Job, request: Request, copy_of: str | None = Query(None, pattern=r"^[a-z0-9-]{1,40}$")) -> JobOut:
     """Open a new sheet; with ``copy_of``, system and rig are taken over from an earlier job."""
     if job.habits == Habits():
         job = job.model_copy(update={"habits": shelf.settings().habits})
@@ -121,6 +122,10 @@ def create_job(job: Job, copy_of: str | None = Query(None, pattern=r"^[a-z0-9-]{
         job = job.model_copy(
             update={"scope": old.scope, "rig": old.rig, "criterion": old.criterion, "party": old.party}
         )
+    here = {p.id: p for p in people.listing()}.get(person_here(request) or 0)
+    if here is not None and not job.party.technician:
+        party = job.party.model_copy(update={"technician": here.name, "licence": here.licence})
+        job = job.model_copy(update={"party": party})
     return job_out(jobs.create(job))
 
 

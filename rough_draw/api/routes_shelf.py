@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter, HTTPException, Response
+from fastapi import APIRouter, HTTPException, Request, Response
 
 from rough_draw.api import runs
+from rough_draw.api.routes_people import person_here
 from rough_draw.api.schemas_shelf import (
     DialIn,
     DialOut,
@@ -16,7 +17,7 @@ from rough_draw.api.schemas_shelf import (
 )
 from rough_draw.core.settings import Settings
 from rough_draw.core.units import DISPLAY, read_dial
-from rough_draw.store import jobs, shelf
+from rough_draw.store import jobs, people, shelf
 
 router = APIRouter(tags=["shelf"])
 
@@ -28,15 +29,19 @@ def _settings(values: Settings) -> SettingsOut:
 
 
 @router.get("/settings")
-def read_settings() -> SettingsOut:
-    """Units, rate and the like, with every unit there is."""
-    return _settings(shelf.settings())
+def read_settings(request: Request) -> SettingsOut:
+    """Units, rate and the like, with every unit there is; the units are those of whoever is at this browser."""
+    return _settings(people.settings_for(person_here(request), shelf.settings()))
 
 
 @router.put("/settings")
-def write_settings(body: Settings) -> SettingsOut:
-    """Keep the settings."""
-    return _settings(shelf.save_settings(body))
+def write_settings(body: Settings, request: Request) -> SettingsOut:
+    """Keep the settings: units for whoever is at this browser, the rest for the firm."""
+    here, base = person_here(request), shelf.settings()
+    if here is not None and here in {p.id for p in people.listing()}:
+        people.keep_units(here, body)
+        body = body.model_copy(update={u: getattr(base, u) for u in people.UNITS})
+    return _settings(people.settings_for(here, shelf.save_settings(body)))
 
 
 @router.get("/templates")

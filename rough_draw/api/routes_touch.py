@@ -38,13 +38,18 @@ async def add_touch(key: Key, body: TouchIn, hub: HubDep) -> TouchOut:
     names = valve_names(job)
     _check(body.kind, names)
     _check_on(body.kind, job)
+    # Sent again because the answer was lost: it is told as it was kept, and the world does not obey it twice.
+    known_as = await asyncio.to_thread(jobs.touch_of, key, body.key) if body.key else None
+    if known_as is not None:
+        words = words_of(known_as.kind, names)
+        return TouchOut(kind=known_as.kind, words=words, at=known_as.at, note=known_as.note)
     at = body.at if body.at is not None else (hub.clock(key) or time.time())
     link = hub.links.get(key)
     if link is not None and body.kind != "note":
         at = await link.touch(body.kind) or at
 
     def write() -> None:
-        jobs.add_touch(key, body.kind, at, body.note)
+        jobs.add_touch(key, body.kind, at, body.note, body.key)
 
     await asyncio.to_thread(write)
     if body.kind == "pump-off":

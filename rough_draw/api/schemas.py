@@ -124,11 +124,12 @@ class ForesightOut(BaseModel):
 
 
 class TouchIn(Body):
-    """A touch to log; the server stamps the time if none is given."""
+    """A touch to log; the server stamps the time if none is given. ``key`` makes sending twice harmless."""
 
     kind: str = Field(max_length=60)
     note: str = Field("", max_length=500)
     at: float | None = Field(None, ge=0, le=4e9)
+    key: str | None = Field(None, min_length=1, max_length=64)
 
 
 class ReadingIn(Body):

@@ -158,11 +158,21 @@ def delete(key: str) -> None:
     forget(key)
 
 
-def add_touch(key: str, kind: str, at: float, note: str = "") -> Touch:
-    """Log a touch."""
+def add_touch(key: str, kind: str, at: float, note: str = "", client_key: str | None = None) -> Touch:
+    """Log a touch; one whose client key is known already is not logged again, but returned as it was."""
     with writing():
-        TouchRow.create(job=must_be_open(key).key, kind=kind, at=at, note=note)
+        job = must_be_open(key).key
+        known = touch_of(job, client_key) if client_key else None
+        if known is not None:
+            return known
+        TouchRow.create(job=job, kind=kind, at=at, note=note, client_key=client_key)
     return Touch(kind, at, note)
+
+
+def touch_of(key: str, client_key: str) -> Touch | None:
+    """The touch that was sent with this client key, if it came."""
+    row = TouchRow.get_or_none((TouchRow.job == key) & (TouchRow.client_key == client_key))
+    return Touch(row.kind, row.at, row.note) if row is not None else None
 
 
 def touches(key: str) -> list[Touch]:

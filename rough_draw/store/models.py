@@ -58,6 +58,7 @@ class TouchRow(Table):
     kind = CharField(max_length=40)
     at = FloatField()
     note = TextField(default="")
+    client_key = CharField(max_length=64, null=True)
 
     class Meta:
         table_name = "touch"
@@ -180,3 +181,27 @@ class OwnScenario(Table):
 
     class Meta:
         table_name = "own_scenario"
+
+
+class PersonRow(Table):
+    """A technician: name, licence, and the units they read (JSON)."""
+
+    id = AutoField()
+    name = CharField(max_length=200)
+    licence = CharField(max_length=200, default="")
+    units = TextField(default="{}")
+
+    class Meta:
+        table_name = "person"
+
+
+class SignIn(Table):
+    """A session behind the passphrase: ``token`` is the SHA-256 of what the browser has."""
+
+    token = CharField(primary_key=True, max_length=64)
+    person = IntegerField(null=True)
+    began_at = FloatField()
+    seen_at = FloatField()
+
+    class Meta:
+        table_name = "session"

@@ -1,3 +1,4 @@
+import { heard } from "../lib/reach";
 import type { components } from "./schema";
 
 /** The API, typed from its own description. */
@@ -78,6 +79,8 @@ export type LeakNote = S["LeakOut"];
 export type LineRow = S["LineRow"];
 export type LinesNote = S["LinesOut"];
 export type NotesPages = S["PagesOut"];
+export type PersonOut = S["PersonOut"];
+export type SessionOut = S["SessionOut"];
 export type DialOut = S["DialOut"];
 export type DisplayUnit = S["DisplayUnit"];
 export type Settings = S["Settings"];
@@ -93,18 +96,26 @@ export class ApiError extends Error {
   }
 }
 
+let csrf = "";
+
+/** The word that goes with every change where a passphrase is needed: kept in memory, never stored. */
+export const setCsrf = (word: string): void => {
+  csrf = word;
+};
+
 async function ask<T>(method: string, path: string, body?: unknown): Promise<T> {
   const form = body instanceof FormData;
   let response: Response;
   try {
     response = await fetch(`/api${path}`, {
       method,
-      headers: body === undefined || form ? {} : { "Content-Type": "application/json" },
+      headers: { ...(body === undefined || form ? {} : { "Content-Type": "application/json" }), ...(csrf && method !== "GET" ? { "X-CSRF-Token": csrf } : {}) },
       // An edit on its way goes through though the page is left.
       keepalive: method === "PUT",
       body: body === undefined ? undefined : form ? body : JSON.stringify(body),
     });
   } catch {
+    heard(false);
     throw new ApiError(0, {
       type: "about:blank",
       title: "No answer",
@@ -113,6 +124,7 @@ async function ask<T>(method: string, path: string, body?: unknown): Promise<T> 
       faults: [],
     });
   }
+  heard(true);
   if (!response.ok) {
     const problem = (await response.json().catch(() => null)) as Problem | null;
     throw new ApiError(

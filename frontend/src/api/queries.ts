@@ -1,5 +1,9 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { useEffect, useMemo } from "react";
+
+import { onSent, send, useOutbox } from "../lib/outbox";
+import { onBack, useReach } from "../lib/reach";
+import { readingsWith, touchesWith, withWaiting } from "../lib/waiting";
 
 import type {
   BenchOut,
@@ -118,18 +122,32 @@ export const useChecks = (key: string, version: number) =>
 export const useOrder = (key: string, goal: string, version: number) =>
   useQuery({ queryKey: ["order", key, goal, version], queryFn: () => get<StepOut[]>(`/jobs/${key}/orders/${goal}`), placeholderData: keepPreviousData });
 
-export const useLive = (key: string) =>
-  useQuery({ queryKey: ["live", key], queryFn: () => get<LiveOut>(`/jobs/${key}/live`), refetchInterval: 1500 });
-export const useTouches = (key: string) =>
-  useQuery({ queryKey: ["touches", key], queryFn: () => get<TouchOut[]>(`/jobs/${key}/touches`) });
+/** Where a run stands; with what is on its way to the server, which the server does not know of yet. */
+export function useLive(key: string) {
+  const found = useQuery({ queryKey: ["live", key], queryFn: () => get<LiveOut>(`/jobs/${key}/live`), refetchInterval: 1500 });
+  const waiting = useOutbox(key);
+  const offline = !useReach().ok;
+  const data = useMemo(() => withWaiting(found.data, waiting, offline), [found.data, waiting, offline]);
+  return { ...found, data };
+}
+export function useTouches(key: string) {
+  const found = useQuery({ queryKey: ["touches", key], queryFn: () => get<TouchOut[]>(`/jobs/${key}/touches`) });
+  const waiting = useOutbox(key);
+  const data = useMemo(() => found.data && touchesWith(found.data, waiting), [found.data, waiting]);
+  return { ...found, data };
+}
 export const useVerdict = (key: string, live: boolean) =>
   useQuery({
     queryKey: ["verdict", key],
     queryFn: () => get<VerdictOut | null>(`/jobs/${key}/verdict`),
     refetchInterval: live ? 4000 : false,
   });
-export const useReadings = (key: string) =>
-  useQuery({ queryKey: ["readings", key], queryFn: () => get<SeriesOut[]>(`/jobs/${key}/readings`), staleTime: Infinity });
+export function useReadings(key: string) {
+  const found = useQuery({ queryKey: ["readings", key], queryFn: () => get<SeriesOut[]>(`/jobs/${key}/readings`), staleTime: Infinity });
+  const waiting = useOutbox(key);
+  const data = useMemo(() => found.data && readingsWith(found.data, waiting), [found.data, waiting]);
+  return { ...found, data };
+}
 
 /** A long draw comes thinned: what is looked at closely is asked for by itself, a little to both sides. */
 export function useCloser(key: string, series: SeriesOut[], view: { from: number; to: number } | null): SeriesOut[] {
@@ -154,7 +172,7 @@ export function useCloser(key: string, series: SeriesOut[], view: { from: number
 export function useTouch(key: string) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (t: { kind: string; note?: string }) => post<TouchOut>(`/jobs/${key}/touches`, t),
+    mutationFn: (t: { kind: string; note?: string }) => send(key, "touch", t),
     onSettled: () => refreshRun(client, key),
   });
 }
@@ -199,6 +217,21 @@ interface StreamMessage {
   gauge?: string;
   at?: number[];
   pa?: (number | null)[];
+}
+
+/** What has waited and is sent now is asked for again. */
+export function useSent(): void {
+  const client = useQueryClient();
+  useEffect(
+    () =>
+      onSent((item) => {
+        refreshRun(client, item.job);
+        if (item.what === "reading") void client.invalidateQueries({ queryKey: ["readings", item.job] });
+      }),
+    [client],
+  );
+  // Back in reach: everything on screen is asked for again.
+  useEffect(() => onBack(() => void client.invalidateQueries()), [client]);
 }
 
 /** Keep the readings of a job up to date from the server's stream. */

@@ -1512,6 +1512,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read People
+         * @description Everybody who works here.
+         */
+        get: operations["read_people_api_people_get"];
+        put?: never;
+        /**
+         * Add Person
+         * @description Somebody new.
+         */
+        post: operations["add_person_api_people_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Person
+         * @description Another name or licence.
+         */
+        put: operations["change_person_api_people__number__put"];
+        post?: never;
+        /**
+         * Remove Person
+         * @description Take somebody off the list. What they signed stays as it is.
+         */
+        delete: operations["remove_person_api_people__number__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{number}/here": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * At This Browser
+         * @description This person is at this browser now; 0 is nobody in particular.
+         */
+        post: operations["at_this_browser_api_people__number__here_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plan": {
         parameters: {
             query?: never;
@@ -1876,6 +1944,34 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Session
+         * @description Whether a passphrase is needed, whether this browser is in, and who is at it.
+         */
+        get: operations["read_session_api_session_get"];
+        put?: never;
+        /**
+         * Sign In
+         * @description Sign in with the passphrase. Wrong ones have to wait longer and longer.
+         */
+        post: operations["sign_in_api_session_post"];
+        /**
+         * Sign Out
+         * @description Sign out of this browser.
+         */
+        delete: operations["sign_out_api_session_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/settings": {
         parameters: {
             query?: never;
@@ -1885,12 +1981,12 @@ export interface paths {
         };
         /**
          * Read Settings
-         * @description Units, rate and the like, with every unit there is.
+         * @description Units, rate and the like, with every unit there is; the units are those of whoever is at this browser.
          */
         get: operations["read_settings_api_settings_get"];
         /**
          * Write Settings
-         * @description Keep the settings.
+         * @description Keep the settings: units for whoever is at this browser, the rest for the firm.
          */
         put: operations["write_settings_api_settings_put"];
         post?: never;
@@ -4714,6 +4810,31 @@ export interface components {
             words: string;
         };
         /**
+         * PersonIn
+         * @description A technician.
+         */
+        PersonIn: {
+            /**
+             * Licence
+             * @default
+             */
+            licence: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * PersonOut
+         * @description A technician, with their number.
+         */
+        PersonOut: {
+            /** Id */
+            id: number;
+            /** Licence */
+            licence: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * Place
          * @description One fault: where it is (a field or a line) and what is wrong.
          */
@@ -6252,6 +6373,27 @@ export interface components {
             total: number;
         };
         /**
+         * SessionIn
+         * @description The passphrase.
+         */
+        SessionIn: {
+            /** Passphrase */
+            passphrase: string;
+        };
+        /**
+         * SessionOut
+         * @description Whether a passphrase is needed and this browser is in; what to send with changes; who is at it.
+         */
+        SessionOut: {
+            /** Csrf */
+            csrf: string;
+            /** Inside */
+            inside: boolean;
+            /** Needed */
+            needed: boolean;
+            person: components["schemas"]["PersonOut"] | null;
+        };
+        /**
          * Settings
          * @description Units on screen, hourly rate for the worth of a purchase, minutes between sites.
          *
@@ -6651,11 +6793,13 @@ export interface components {
         };
         /**
          * TouchIn
-         * @description A touch to log; the server stamps the time if none is given.
+         * @description A touch to log; the server stamps the time if none is given. ``key`` makes sending twice harmless.
          */
         TouchIn: {
             /** At */
             at?: number | null;
+            /** Key */
+            key?: string | null;
             /** Kind */
             kind: string;
             /**
@@ -9705,6 +9849,163 @@ export interface operations {
             };
         };
     };
+    read_people_api_people_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonOut"][];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_person_api_people_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_person_api_people__number__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_person_api_people__number__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    at_this_browser_api_people__number__here_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     plan_sheet_api_plan_post: {
         parameters: {
             query?: never;
@@ -10292,6 +10593,95 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["RestoredOut"];
                 };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_session_api_session_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sign_in_api_session_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SessionIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sign_out_api_session_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description What was sent cannot be used */
             422: {

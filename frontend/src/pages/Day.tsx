@@ -20,7 +20,7 @@ export function Day() {
   const [picked, setPicked] = useState<string[]>([]);
   const [from, setFrom] = useState(() => Math.ceil(Date.now() / 900_000) * 900);
   const [fault, setFault] = useState<ApiError | null>(null);
-  if (error) return <Fault title="The day cannot be shown" detail={error.message} />;
+  if (error && !data) return <Fault title="The day cannot be shown" detail={error.message} />;
   if (!data) return <p className="p-4 text-soft">Laying the day out…</p>;
   const planned = data.jobs.filter((j) => j.start_at !== null && j.touches.length > 0);
   const open = data.jobs.filter((j) => !planned.includes(j));

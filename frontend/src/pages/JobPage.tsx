@@ -56,7 +56,7 @@ function Opened({ jobKey, stage }: { jobKey: string; stage: string }) {
   }, [jobKey, stage, navigate]);
   const Stage = STAGES[stage]!;
 
-  if (found.error)
+  if (found.error && !editor.job)
     return (
       <div className="mx-auto mt-12 max-w-lg">
         <Fault title="This job cannot be opened" detail={found.error.message} />

@@ -27,7 +27,7 @@ export function Practice() {
   const fail = (e: unknown) => e instanceof ApiError && setFault(e);
   const begin = (scenario: string) => post<RunOut>("/practice/runs", { scenario }).then((r) => void navigate(`/practice/${r.key}`), fail);
   const again = () => void client.invalidateQueries({ queryKey: ["practice"] });
-  if (found.error) return <Fault title="Practice cannot be opened" detail={found.error.message} />;
+  if (found.error && !found.data) return <Fault title="Practice cannot be opened" detail={found.error.message} />;
   if (!found.data) return <p className="text-soft">Opening…</p>;
   const p = found.data;
   const next = p.scenarios.find((s) => s.key === p.next);

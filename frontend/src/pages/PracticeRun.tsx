@@ -24,7 +24,7 @@ export function PracticeRun() {
   const deed = useDeed(key);
   const track = useTrack(key, run.data?.time);
   const [rigging, setRigging] = useState(false);
-  if (run.error) return <Fault title="This practice job cannot be opened" detail={run.error.message} />;
+  if (run.error && !run.data) return <Fault title="This practice job cannot be opened" detail={run.error.message} />;
   if (!run.data) return <p className="text-soft">Setting it up…</p>;
   const r = run.data;
   const act = (kind: string) => deed.mutate({ kind });

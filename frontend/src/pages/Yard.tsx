@@ -119,7 +119,7 @@ export function Yard() {
           )}
         </div>
       )}
-      {error && <Fault title="The Yard cannot be shown" detail={error.message} />}
+      {error && !data && <Fault title="The Yard cannot be shown" detail={error.message} />}
       {isPending && <p className="text-soft">Looking over the yard…</p>}
       {data?.length === 0 && (
         <div className="sheet p-8 text-center">

@@ -13,7 +13,7 @@ export function PracticeRig({ runKey, run, busy, onDo }: { runKey: string; run: 
   const rigs = run.done.filter((d) => d.kind.startsWith("rig:")).length;
   const plan = useRunPlan(runKey, String(rigs));
   const [asked, setAsked] = useState<string | null>(null);
-  if (plan.error) return <Fault title="The rig cannot be drawn" detail={plan.error.message} />;
+  if (plan.error && !plan.data) return <Fault title="The rig cannot be drawn" detail={plan.error.message} />;
   if (!plan.data) return <p className="text-soft">Drawing the rig…</p>;
   const drawn = { ...plan.data, drawing: plan.data.run_drawing, shut: [] };
   const all = run.groups.flatMap((g) => (g.key === "parts" ? g.deeds : []));

@@ -35,7 +35,7 @@ export function ChargeCard({ jobKey, job, editor }: { jobKey: string; job: Job; 
   });
   const set = (change: Partial<ReleaseDoc>) => editor.edit((j) => ({ ...j, release: { ...j.release!, ...change } }), "typing");
   const c = seen.data;
-  if (seen.error) return <Fault title="The charge cannot be worked out" detail={seen.error.message} />;
+  if (seen.error && !seen.data) return <Fault title="The charge cannot be worked out" detail={seen.error.message} />;
   if (!c) return <Sheet title="Charge">Working it out…</Sheet>;
   const wanted = c.to_weigh_kg;
   const share = (x: number) => `${Math.min(100, Math.max(0, (100 * x) / (wanted || 1)))}%`;

@@ -1,4 +1,5 @@
 import type { ForesightOut, LiveOut, PlanOut } from "../api/client";
+import { ApiError } from "../api/client";
 import { useForesight, useOffers, useTouch } from "../api/queries";
 import { isShut } from "./line";
 import { useUnits } from "../lib/units";
@@ -59,11 +60,11 @@ function Offered({ kind, words, jobKey, onClose }: { kind: string; words: string
   return (
     <>
       <h3 className="casual mb-1 text-[19px] font-extrabold">{words}</h3>
-      {seen.error && <Fault title="What it would do is not known" detail={seen.error.message} />}
+      {seen.error && !seen.data && <Unforeseen error={seen.error} />}
       {seen.data && <Consequences seen={seen.data} words={u.words} />}
       {touch.error && <Fault title="Not logged" detail={touch.error.message} />}
       {kind !== "energise" && (
-        <Button className="mt-2" disabled={!seen.data} onClick={log}>
+        <Button className="mt-2" disabled={!seen.data && !seen.error} onClick={log}>
           {stops.length > 0 ? "Done all the same" : "Done"}
         </Button>
       )}
@@ -95,12 +96,12 @@ function Question({ kind, onClose, jobKey, plan, live }: { kind: string; onClose
         </p>
       )}
       {kind === "reopen" && live.pump_on && <p className="mb-2">The pump is running: opening draws the system down again, and the hold starts anew after it.</p>}
-      {seen.error && <Fault title="What it would do is not known" detail={seen.error.message} />}
+      {seen.error && !seen.data && <Unforeseen error={seen.error} />}
       {seen.data && <Consequences seen={seen.data} words={u.words} />}
       {touch.error && <Fault title="Not logged" detail={touch.error.message} />}
       <div className="mt-4 flex flex-wrap gap-3">
         {stops.length === 0 ? (
-          <Button kind="solid" className="flex-1" disabled={!seen.data} onClick={() => act(kind)}>
+          <Button kind="solid" className="flex-1" disabled={!seen.data && !seen.error} onClick={() => act(kind)}>
             {doWords(kind)}
           </Button>
         ) : (
@@ -140,4 +141,11 @@ function Consequences({ seen, words }: { seen: ForesightOut; words: (text: strin
       ))}
     </ul>
   );
+}
+
+/** What would follow cannot be said: without signal that is the person's own to judge. */
+function Unforeseen({ error }: { error: Error }) {
+  if (error instanceof ApiError && error.status === 0)
+    return <p className="border-l-[5px] border-ochre pl-3">Without signal it is not worked out what this would do. Isolate first, pump off second; nothing comes off in a vacuum.</p>;
+  return <Fault title="What it would do is not known" detail={error.message} />;
 }

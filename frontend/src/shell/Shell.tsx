@@ -2,11 +2,15 @@ import { Menu, Moon, Sun } from "lucide-react";
 import { useCallback, useState } from "react";
 import { NavLink, Outlet, useLocation } from "react-router";
 
+import { useSent } from "../api/queries";
+import { useSession } from "../api/session";
 import { setTheme, useTheme } from "../lib/theme";
 import { Modal } from "../ui/Modal";
 import { Alarms } from "./Alarms";
 import { useGlobalKeys } from "./keys";
 import { KeysSheet } from "./KeysSheet";
+import { Signal } from "./Signal";
+import { SignIn } from "./SignIn";
 import { UnitsButton } from "./UnitsButton";
 
 /** Places; those that are not `near` stand behind "More" on a phone. */
@@ -17,14 +21,19 @@ const PLACES = [
   { to: "/quick", label: "Quick", near: false },
   { to: "/practice", label: "Practice", near: false },
   { to: "/notes", label: "Notes", near: false },
+  { to: "/people", label: "People", near: false },
 ];
 
 /** The frame: places on the left on a desk, at the foot on a phone. */
 export function Shell() {
   const now = useTheme();
   const other = now === "day" ? "night" : "day";
+  const session = useSession();
+  useSent();
   const [help, setHelp] = useState(false);
   useGlobalKeys(useCallback(() => setHelp(true), []));
+  if (session.data && !session.data.inside) return <SignIn />;
+  if (!session.data && session.isPending) return <p className="p-6">Opening…</p>;
   return (
     <div className="min-h-dvh md:pl-[88px]">
       <a href="#main" className="sr-only focus:not-sr-only focus:fixed focus:top-2 focus:left-2 focus:z-50 focus:bg-sheet focus:p-3">
@@ -68,6 +77,7 @@ export function Shell() {
         </button>
       </nav>
       <main id="main" className="mx-auto max-w-[1240px] px-3 pt-3 pb-20 md:px-4 md:pb-4">
+        <Signal />
         <Alarms />
         <Outlet />
       </main>

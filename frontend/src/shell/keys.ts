@@ -11,6 +11,7 @@ export const KEYS: { keys: string; does: string }[] = [
   { keys: "g then p", does: "Practice" },
   { keys: "g then b", does: "Bench notes" },
   { keys: "g then h", does: "History" },
+  { keys: "g then w", does: "People: who works here" },
   { keys: "/", does: "search, on the Yard" },
   { keys: "j, k", does: "next and previous job, on the Yard; Enter opens it" },
   { keys: "n", does: "a new job, on the Yard" },
@@ -19,7 +20,7 @@ export const KEYS: { keys: string; does: string }[] = [
   { keys: "Esc", does: "closes what is open" },
 ];
 
-const GO: Record<string, string> = { y: "/", d: "/day", k: "/kit", q: "/quick", p: "/practice", b: "/notes", h: "/history" };
+const GO: Record<string, string> = { y: "/", d: "/day", k: "/kit", q: "/quick", p: "/practice", b: "/notes", h: "/history", w: "/people" };
 
 /** Whether a key is meant for a field that is being typed in. */
 export const typing = (e: KeyboardEvent): boolean =>

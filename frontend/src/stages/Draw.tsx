@@ -10,6 +10,8 @@ import { Hinted } from "../rig/Hinted";
 import { RigLine } from "../rig/RigLine";
 import { TouchDialog, kindOf, type Asked } from "../rig/TouchDialog";
 import { Button } from "../ui/Button";
+import { Computed } from "../ui/Computed";
+import { Said } from "../ui/Said";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
 import { AlarmSheet } from "./AlarmSheet";
 import { Breaks } from "./Breaks";
@@ -26,7 +28,7 @@ export function Draw({ jobKey, job, editor, live }: StageProps) {
   const readings = useReadings(jobKey);
   const touches = useTouches(jobKey);
   const [asked, setAsked] = useState<Asked>(null);
-  if (plan.error) return <Fault title="This rig cannot be computed" detail={plan.error.message} />;
+  if (plan.error && !plan.data) return <Fault title="This rig cannot be computed" detail={plan.error.message} />;
   if (!live || !plan.data || !system.data) return <p className="text-soft">Setting up the chart…</p>;
   const isolated = live.isolated_at !== null && live.isolated_at !== undefined;
   const shut = [...live.shut, ...(isolated ? plan.data.isolate_valves : [])];
@@ -42,6 +44,7 @@ export function Draw({ jobKey, job, editor, live }: StageProps) {
         <Sheet className="p-2!">
           <Source jobKey={jobKey} live={live} hasReadings={(readings.data?.length ?? 0) > 0} />
           <DrawTrace jobKey={jobKey} live={live} plan={plan.data} system={system.data} series={readings.data ?? []} touches={touches.data ?? []} />
+          <Computed what="Plan" at={plan.dataUpdatedAt} />
         </Sheet>
         <Why jobKey={jobKey} live={live} />
       </div>
@@ -73,8 +76,10 @@ export function Draw({ jobKey, job, editor, live }: StageProps) {
 function FigureCard({ live }: { live: LiveOut }) {
   const u = useUnits();
   const target = live.target_at;
+  const said = live.over_range ? "over range" : live.pa !== null && live.pa !== undefined ? `reads ${u.say("pressure", live.pa)}` : "no reading yet";
   return (
     <Sheet>
+      <Said text={`${live.gauge} ${said}`} />
       <div className="flex items-baseline justify-between">
         <span className="font-bold">{live.gauge_place}</span>
         <span className="text-soft">{live.gauge}</span>

@@ -2,8 +2,12 @@ import { Link } from "react-router";
 
 import { useReadings, useVerdict } from "../api/queries";
 import { HoldRead } from "../hold/HoldRead";
+import { useReach } from "../lib/reach";
+import { Computed } from "../ui/Computed";
 import { Fault, Sheet } from "../ui/Sheet";
+import { DarkHold } from "./DarkHold";
 import { NextCard } from "./Draw";
+import { Source } from "./Source";
 import type { StageProps } from "./types";
 
 /** The hold: the verdict first, then why. */
@@ -11,8 +15,10 @@ export function Hold({ jobKey, live }: StageProps) {
   const running = live?.phase === "hold" && live.standin;
   const verdict = useVerdict(jobKey, running);
   const readings = useReadings(jobKey);
-  if (verdict.error) return <Fault title="The hold cannot be read" detail={verdict.error.message} />;
-  if (verdict.isPending || !live) return <p className="text-soft">Reading the hold…</p>;
+  const dark = !useReach().ok;
+  if (verdict.error && verdict.data === undefined) return <Fault title="The hold cannot be read" detail={verdict.error.message} />;
+  if (!live || (verdict.isPending && !dark)) return <p className="text-soft">Reading the hold…</p>;
+  if (!verdict.data && live.phase === "hold" && dark) return <DarkHold jobKey={jobKey} live={live} series={readings.data ?? []} />;
   if (!verdict.data)
     return (
       <Sheet className="mx-auto max-w-xl" strong>
@@ -27,7 +33,11 @@ export function Hold({ jobKey, live }: StageProps) {
     );
   return (
     <HoldRead v={verdict.data} series={readings.data ?? []} now={live.now} running={running} jobKey={jobKey}>
-      {running && live.pump_on && <NextCard live={live} jobKey={jobKey} />}
+      {(running || dark) && live.pump_on && <NextCard live={live} jobKey={jobKey} />}
+      <Sheet className="p-3!">
+        {live.phase === "hold" && !live.standin && <Source jobKey={jobKey} live={live} hasReadings />}
+        <Computed what="Verdict" at={verdict.dataUpdatedAt} />
+      </Sheet>
     </HoldRead>
   );
 }

@@ -5,6 +5,7 @@ import type { ImportOut, LiveOut } from "../api/client";
 import { ApiError, post } from "../api/client";
 import { refreshRun } from "../api/queries";
 import { clock, span } from "../lib/format";
+import { send } from "../lib/outbox";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
 import { Segments, TextField } from "../ui/Field";
@@ -177,11 +178,12 @@ function Keypad({ open, onClose, jobKey }: { open: boolean; onClose: () => void;
   const enter = (pa: number | null) => {
     const at = Date.now() / 1000;
     const shown = pa === null ? "over" : `${text} ${unit}`;
-    post(`/jobs/${jobKey}/readings`, { gauge, readings: [{ at, pa, key: crypto.randomUUID() }] }).then(
-      () => {
+    send(jobKey, "reading", { gauge, pa }).then(
+      (how) => {
         setLast((l) => [`${clock(at, true)}  ${shown}`, ...l].slice(0, 3));
         setText("");
         setFault("");
+        if (how === "waiting") return;
         void client.invalidateQueries({ queryKey: ["readings", jobKey] });
         refreshRun(client, jobKey);
       },

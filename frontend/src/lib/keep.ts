@@ -1,0 +1,22 @@
+import { createAsyncStoragePersister } from "@tanstack/query-async-storage-persister";
+import type { Query, QueryClient } from "@tanstack/react-query";
+import { del, get, set } from "idb-keyval";
+
+/** What was last known is kept on the device, so that a page opened without signal shows it. */
+
+const KEPT = ["session", "settings", "catalogue", "yard", "job", "stages", "system", "plan", "live", "touches", "readings", "verdict", "checks", "note-page"];
+export const KEEP_MS = 7 * 24 * 3600 * 1000;
+const HALF_A_DAY = 12 * 3600 * 1000;
+
+export const persister = createAsyncStoragePersister({
+  storage: { getItem: (key) => get<string>(key).then((v) => v ?? null), setItem: (key, value: string) => set(key, value), removeItem: (key) => del(key) },
+  key: "rough-draw-known",
+  throttleTime: 3000,
+});
+
+export const keepsQuery = (q: Pick<Query, "queryKey"> & { state: { status: string } }): boolean => q.state.status === "success" && KEPT.includes(String(q.queryKey[0]));
+
+/** What is kept on the device is not thrown away from memory while the page is open. */
+export function keepInMemory(client: QueryClient): void {
+  for (const name of KEPT) client.setQueryDefaults([name], { gcTime: HALF_A_DAY });
+}

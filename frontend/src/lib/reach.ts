@@ -1,0 +1,56 @@
+import { useSyncExternalStore } from "react";
+
+/** Whether the server answers. Every request says so; while it does not, it is asked now and then. */
+
+export interface Reach {
+  ok: boolean;
+  /** Since when it has been so, ms. */
+  since: number;
+}
+
+let now: Reach = { ok: true, since: Date.now() };
+const told = new Set<() => void>();
+const back = new Set<() => void>();
+let asking: number | undefined;
+
+const PING_MS = 2500;
+
+/** What a request found out. */
+export function heard(ok: boolean): void {
+  if (ok === now.ok) return;
+  now = { ok, since: Date.now() };
+  told.forEach((t) => t());
+  window.clearInterval(asking);
+  if (ok) back.forEach((b) => b());
+  else asking = window.setInterval(ping, PING_MS);
+}
+
+function ping(): void {
+  fetch("/api/health", { cache: "no-store" }).then(
+    (r) => heard(r.ok),
+    () => undefined,
+  );
+}
+
+export const reach = (): Reach => now;
+
+/** Called each time the server answers again. */
+export function onBack(act: () => void): () => void {
+  back.add(act);
+  return () => back.delete(act);
+}
+
+export function useReach(): Reach {
+  return useSyncExternalStore(
+    (t) => {
+      told.add(t);
+      return () => told.delete(t);
+    },
+    () => now,
+  );
+}
+
+if (typeof window !== "undefined") {
+  window.addEventListener("online", ping);
+  window.addEventListener("offline", () => heard(false));
+}

@@ -1,0 +1,231 @@
+"""No signal: the server killed in a draw; readings and touches kept, through a reload, sent once, in order."""
+
+from __future__ import annotations
+
+import os
+import re
+import signal
+import socket
+import subprocess
+import sys
+import time
+import urllib.request
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+from rough_draw.store import sealing
+from rough_draw.store.database import open_database
+from rough_draw.store.models import database
+from tests.browser.conftest import PATIENCE_MS
+
+
+class Server:
+    """A server of one's own that can be cut off and put back."""
+
+    def __init__(self, db: Path) -> None:
+        with socket.socket() as s:
+            s.bind(("127.0.0.1", 0))
+            self.port = int(s.getsockname()[1])
+        self.db = db
+        self.process: subprocess.Popen[bytes] | None = None
+        self.address = f"http://127.0.0.1:{self.port}"
+
+    def start(self) -> None:
+        argv = [sys.executable, "-m", "rough_draw.cli", "serve", "--db", str(self.db), "--port", str(self.port)]
+        self.process = subprocess.Popen(argv, env={**os.environ, "TZ": "UTC"})
+        for _ in range(200):
+            try:
+                urllib.request.urlopen(f"{self.address}/api/health", timeout=1)
+                return
+            except OSError:
+                time.sleep(0.1)
+        raise AssertionError("the server did not start")
+
+    def cut(self) -> None:
+        """Killed, as a machine without power is."""
+        assert self.process is not None
+        self.process.send_signal(signal.SIGKILL)
+        self.process.wait()
+        self.process = None
+
+
+@pytest.fixture
+def server(tmp_path: Path) -> Iterator[Server]:
+    s = Server(tmp_path / "cut.sqlite3")
+    s.start()
+    yield s
+    if s.process is not None:
+        s.cut()
+
+
+@pytest.fixture
+def hand(browser: Browser, server: Server) -> Iterator[Page]:
+    """A phone on that server."""
+    context = browser.new_context(viewport={"width": 390, "height": 844}, has_touch=True)
+    page = context.new_page()
+    page.set_default_timeout(PATIENCE_MS)
+    yield page
+    context.close()
+
+
+def installed(page: Page, server: Server) -> str:
+    """A job on its Draw stage, the page kept on the device."""
+    page.goto(f"{server.address}/")
+    page.get_by_role("button", name="New job").tap()
+    expect(page).to_have_url(re.compile("/scope$"))
+    key = page.url.split("/")[-2]
+    page.goto(f"{server.address}/jobs/{key}/hold")
+    page.goto(f"{server.address}/jobs/{key}/draw")
+    expect(page.get_by_role("button", name="Type", exact=True)).to_be_visible()
+    page.evaluate("navigator.serviceWorker.ready.then(() => true)")
+    page.wait_for_timeout(2500)
+    return key
+
+
+def type_reading(page: Page, digits: str) -> None:
+    page.get_by_role("button", name="Type", exact=True).tap()
+    dialog = page.get_by_role("dialog", name="Type the reading")
+    for d in digits:
+        dialog.get_by_role("button", name=d, exact=True).tap()
+    dialog.get_by_role("button", name="Enter", exact=True).tap()
+    expect(dialog.get_by_text(re.compile(f"{digits} µ$"))).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(dialog).to_have_count(0)
+
+
+def ask(server: Server, path: str) -> Any:
+    import json
+
+    with urllib.request.urlopen(f"{server.address}/api{path}", timeout=10) as answer:
+        return json.load(answer)
+
+
+def test_a_draw_is_carried_through_a_cut_and_a_reload(hand: Page, server: Server) -> None:
+    page = hand
+    key = installed(page, server)
+    page.get_by_role("button", name="Done", exact=True).tap()
+    expect(page.get_by_text("Pump started")).to_be_visible()
+    type_reading(page, "900")
+    server.cut()
+    cut_at = time.time()
+    type_reading(page, "700")
+    banner = page.get_by_role("region", name="Signal")
+    expect(banner).to_contain_text("No signal since")
+    expect(banner).to_contain_text("1 waiting to be sent")
+    expect(page.get_by_test_id("figure")).to_have_text(re.compile("700"))
+    type_reading(page, "650")
+    page.reload()
+    expect(page.get_by_role("region", name="Signal")).to_contain_text("2 waiting to be sent")
+    expect(page.get_by_test_id("figure")).to_have_text(re.compile("650"))
+    type_reading(page, "600")
+    page.goto(f"{server.address}/jobs/{key}/hold")
+    expect(page.get_by_role("region", name="Signal")).to_contain_text("3 waiting")
+    page.goto(f"{server.address}/jobs/{key}/draw")
+    expect(page.get_by_text(re.compile(r"worked out")).first).to_be_visible()
+    server.start()
+    expect(page.get_by_role("region", name="Signal")).to_have_count(0)
+    (series,) = ask(server, f"/jobs/{key}/readings")
+    assert [round(p / (101325 / 760000)) for p in series["pa"]] == [900, 700, 650, 600]
+    assert series["at"] == sorted(series["at"])
+    assert all(cut_at - 2 < t for t in series["at"][1:]), "each with the time at which it was typed"
+    page.reload()
+    page.wait_for_timeout(1500)
+    assert ask(server, f"/jobs/{key}/readings")[0]["total"] == 4, "nothing is sent twice"
+
+
+def test_touches_made_in_the_dark_come_in_their_order(hand: Page, server: Server) -> None:
+    page = hand
+    key = installed(page, server)
+    page.get_by_role("button", name="Done", exact=True).tap()
+    expect(page.get_by_text("Pump started")).to_be_visible()
+    server.cut()
+    for _ in range(2):
+        page.get_by_role("button", name="Skip", exact=True).tap()
+        page.wait_for_timeout(250)
+    banner = page.get_by_role("region", name="Signal")
+    expect(banner).to_contain_text("2 waiting")
+    banner.get_by_role("button", name="Show them").tap()
+    expect(banner.get_by_role("listitem")).to_have_count(2)
+    expect(page.get_by_text("(waiting to be sent)").first).to_be_visible()
+    made = ask_local(page)
+    server.start()
+    expect(page.get_by_role("region", name="Signal")).to_have_count(0)
+    found = [t for t in ask(server, f"/jobs/{key}/touches") if t["kind"] == "note"]
+    assert [t["note"] for t in found] == [m["body"]["note"] for m in made]
+    assert [t["at"] for t in found] == pytest.approx([m["at"] for m in made], abs=0.01)
+
+
+def ask_local(page: Page) -> list[dict[str, Any]]:
+    found: list[dict[str, Any]] = page.evaluate("JSON.parse(localStorage.getItem('rough-draw-outbox'))")
+    return found
+
+
+def test_an_answer_that_is_lost_makes_no_second_reading(hand: Page, server: Server) -> None:
+    """The server stores it, and the answer never arrives: the phone sends it again, and it is known."""
+    page = hand
+    key = installed(page, server)
+    lost = {"n": 0}
+
+    def swallow(route: Any) -> None:
+        if lost["n"] == 0:
+            lost["n"] += 1
+            route.fetch()
+            route.abort("connectionreset")
+        else:
+            route.continue_()
+
+    page.context.route(
+        re.compile(r"/api/jobs/.*/readings$"), lambda r: swallow(r) if r.request.method == "POST" else r.continue_()
+    )
+    type_reading(page, "432")
+    expect(page.get_by_role("region", name="Signal")).to_have_count(0)
+    assert lost["n"] == 1
+    assert ask(server, f"/jobs/{key}/readings")[0]["total"] == 1
+
+
+def test_what_the_server_will_not_take_is_shown_and_decided(hand: Page, server: Server) -> None:
+    """While the phone is out of reach, the record is closed at the office."""
+    page = hand
+    key = installed(page, server)
+    page.get_by_role("button", name="Done", exact=True).tap()
+    expect(page.get_by_text("Pump started")).to_be_visible()
+    server.cut()
+    type_reading(page, "444")
+    open_database(server.db)
+    sealing.seal(key, {"by": "Odo Brask", "acknowledged": []}, None, time.time())
+    database.close()
+    server.start()
+    banner = page.get_by_role("region", name="Signal")
+    expect(banner).to_contain_text("1 not taken")
+    expect(banner).to_contain_text("this record was sealed")
+    banner.get_by_role("button", name="Try again").tap()
+    expect(banner).to_contain_text("1 not taken")
+    banner.get_by_role("button", name="Throw it away").tap()
+    expect(page.get_by_role("region", name="Signal")).to_have_count(0)
+    assert ask(server, f"/jobs/{key}/readings") == []
+
+
+def test_the_page_can_be_installed(hand: Page, server: Server) -> None:
+    page = hand
+    page.goto(f"{server.address}/")
+    manifest = page.evaluate("fetch(document.querySelector('link[rel=manifest]').href).then(r => r.json())")
+    assert manifest["name"] == "Rough Draw"
+    assert manifest["display"] == "standalone"
+    assert manifest["start_url"] == "/"
+    sizes = {i["sizes"] for i in manifest["icons"]}
+    assert {"192x192", "512x512"} <= sizes
+    for icon in manifest["icons"]:
+        status = page.evaluate(
+            "src => fetch(src).then(r => [r.status, r.headers.get('content-type')])", "/" + icon["src"].lstrip("/")
+        )
+        assert status[0] == 200
+        assert status[1].startswith("image/")
+    page.evaluate("navigator.serviceWorker.ready.then(() => true)")
+    page.wait_for_timeout(2000)
+    server.cut()
+    page.goto(f"{server.address}/notes/words")
+    expect(page.get_by_role("heading", name="Bench notes")).to_be_visible()
