@@ -48,12 +48,14 @@ function Opened({ jobKey, stage }: { jobKey: string; stage: string }) {
     const order = Object.keys(STAGES);
     const press = (e: KeyboardEvent) => {
       if (typing(e) || (e.key !== "[" && e.key !== "]") || document.querySelector("[role=dialog]")) return;
-      const to = order[order.indexOf(stage) + (e.key === "]" ? 1 : -1)];
+      // Keys come faster than pages are drawn: where it stands is read from the address.
+      const here = window.location.pathname.split("/")[3] ?? "";
+      const to = order[order.indexOf(here) + (e.key === "]" ? 1 : -1)];
       if (to) void navigate(`/jobs/${jobKey}/${to}`);
     };
     window.addEventListener("keydown", press);
     return () => window.removeEventListener("keydown", press);
-  }, [jobKey, stage, navigate]);
+  }, [jobKey, navigate]);
   const Stage = STAGES[stage]!;
 
   if (found.error && !editor.job)

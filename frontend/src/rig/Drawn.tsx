@@ -52,8 +52,9 @@ export function Drawn({ plan, pressures = {}, reading, shut = [], selected, onPa
         );
       })}
       {(d.boxes ?? []).map((b) => (
-        <g key={b.name + b.kind} {...press(b.name, b.kind === "pump" && !/pump/i.test(b.label) ? `Pump, ${b.label}` : b.label, b.kind === "section")}>
+        <g key={b.name + b.kind}>
           <Compartment b={b} pa={pressures[b.name]} chosen={selected === b.name} say={(p) => u.say("pressure", p)} words={u.words} />
+          <rect x={b.x} y={b.y} width={b.w} height={b.h ?? 60} rx="6" fill="transparent" {...press(b.name, b.kind === "pump" && !/pump/i.test(b.label) ? `Pump, ${b.label}` : b.label, b.kind === "section")} />
         </g>
       ))}
       {(d.marks ?? []).map((m, i) => (
@@ -69,12 +70,13 @@ export function Drawn({ plan, pressures = {}, reading, shut = [], selected, onPa
         const w = 24 + text.length * 8.6;
         const x = f.left ? f.x - 15 - w : Math.min(f.x, width - w - 4);
         return (
-          <g key={f.part} {...press(f.part, "gauge")}>
+          <g key={f.part}>
             <path d={f.left ? `M${f.x} ${f.foot}H${x + w}` : `M${f.x} ${f.foot}V${f.y}`} stroke="var(--measure)" strokeWidth="3" />
             <rect x={x - 1.5} y={f.y - 1} width={w} height="24" fill="var(--measure)" stroke={selected === f.part ? "var(--ink)" : "none"} strokeWidth="2.5" />
             <text x={x + w / 2} y={f.y + 16} textAnchor="middle" fontSize="15" fontWeight="700" fill="var(--on-measure)" className="figure">
               {text}
             </text>
+            <rect x={x - 1.5} y={f.y - 1} width={w} height="24" fill="transparent" {...press(f.part, "gauge")} />
           </g>
         );
       })}

@@ -1,3 +1,5 @@
+import { useState } from "react";
+
 import type { ForesightOut, LiveOut, PlanOut } from "../api/client";
 import { ApiError } from "../api/client";
 import { useForesight, useOffers, useTouch } from "../api/queries";
@@ -16,7 +18,7 @@ export function TouchDialog({ asked, onClose, jobKey, plan, live, shut }: { aske
   return (
     <Modal open={asked !== null} onClose={onClose} title={asked === null ? "" : "part" in asked ? partTitle(plan, asked.part) : titleOf(asked, plan, live, shut)}>
       {asked !== null && "part" in asked && <Offers name={asked.part} jobKey={jobKey} onClose={onClose} />}
-      {asked !== null && !("part" in asked) && <Question key={kindOf(asked, plan, live, shut)} kind={kindOf(asked, plan, live, shut)} onClose={onClose} jobKey={jobKey} plan={plan} live={live} />}
+      {asked !== null && !("part" in asked) && <Question key={asked.valve ?? "pump"} asked={kindOf(asked, plan, live, shut)} onClose={onClose} jobKey={jobKey} plan={plan} live={live} />}
     </Modal>
   );
 }
@@ -81,7 +83,9 @@ function titleOf(asked: Valve, plan: PlanOut, live: LiveOut, shut: string[]): st
   return `${kind.startsWith("open") ? "Open" : "Shut"} ${plan.valves[asked.valve ?? ""] ?? asked.valve}?`;
 }
 
-function Question({ kind, onClose, jobKey, plan, live }: { kind: string; onClose: () => void; jobKey: string; plan: PlanOut; live: LiveOut }) {
+function Question({ asked, onClose, jobKey, plan, live }: { asked: string; onClose: () => void; jobKey: string; plan: PlanOut; live: LiveOut }) {
+  // What was asked stays what is asked, though the run moves on as soon as it is answered.
+  const [kind] = useState(asked);
   const seen = useForesight(jobKey, kind);
   const touch = useTouch(jobKey);
   const u = useUnits();

@@ -133,7 +133,7 @@ function Preview({ out, name, onTake, onLeave }: { out: ImportOut; name: string;
           <Tag tone="caution">guessed</Tag> {g}
         </p>
       ))}
-      <div className="mt-3 overflow-x-auto">
+      <div className="mt-3 overflow-x-auto" tabIndex={0} role="region" aria-label="First rows">
         <table className="figure text-[15px]">
           <tbody>
             {out.preview.map((r, i) => (

@@ -1,0 +1,201 @@
+"""Everyone's hands: axe-core over every page in both themes, keyboard, names, live regions, zoom, less motion."""
+
+from __future__ import annotations
+
+import json
+import re
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+from tests.browser.conftest import PATIENCE_MS
+
+AXE = (Path(__file__).parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js").read_text()
+PAGES = {
+    "yard": "",
+    "day": "day",
+    "kit": "kit",
+    "quick": "quick",
+    "history": "history",
+    "practice": "practice",
+    "notes": "notes/pressure",
+    "notes-hoses": "notes/hoses",
+    "notes-schools": "notes/schools",
+    "notes-sources": "notes/sources",
+    "people": "people",
+    "scope": "jobs/saltmarsh-fish/scope",
+    "rig": "jobs/hollow-5/rig",
+    "prove": "jobs/hollow-5/prove",
+    "draw": "jobs/larkspur-3/draw",
+    "hold": "jobs/larkspur-1/hold",
+    "release": "jobs/larkspur-1/release",
+    "record": "jobs/saltmarsh-ice/record",
+}
+
+
+def findings(page: Page) -> list[str]:
+    """Serious and critical findings of axe-core, WCAG A and AA with contrast, each with where it is."""
+    page.evaluate(AXE)
+    options = json.dumps({"runOnly": {"type": "tag", "values": ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa"]}})
+    found = page.evaluate(f"axe.run(document, {options}).then(r => r.violations)")
+    return [
+        f"{v['id']} ({v['impact']}): {n['target'][0]} {n['html'][:120]}"
+        for v in found
+        if v["impact"] in ("serious", "critical")
+        for n in v["nodes"]
+    ]
+
+
+def opened(browser: Browser, site: str, path: str, theme: str, width: int = 1280, height: int = 800) -> Page:
+    context = browser.new_context(
+        viewport={"width": width, "height": height}, color_scheme=theme, reduced_motion="reduce"
+    )  # type: ignore[arg-type]
+    page = context.new_page()
+    page.set_default_timeout(PATIENCE_MS)
+    go(page, site, path)
+    return page
+
+
+def go(page: Page, site: str, path: str) -> None:
+    page.goto(f"{site}/{path}")
+    expect(page.locator("main h1, main h2").first).to_be_visible()
+    page.wait_for_timeout(700)
+
+
+@pytest.mark.parametrize("theme", ["light", "dark"])
+def test_axe_finds_nothing_serious_and_nothing_is_cut_off_at_200(browser: Browser, site: str, theme: str) -> None:
+    """Every page; then at 200 %, which makes a desk of 1280 one of 640: everything flows, nothing goes sideways."""
+    page = opened(browser, site, "", theme)
+    found: dict[str, list[str]] = {}
+    wide = []
+    try:
+        for name, path in PAGES.items():
+            go(page, site, path)
+            if said := findings(page):
+                found[name] = said
+            if theme == "light":
+                page.set_viewport_size({"width": 640, "height": 400})
+                page.wait_for_timeout(150)
+                # The tables of the two pages that are read scroll within themselves.
+                if page.evaluate("document.documentElement.scrollWidth > innerWidth + 1"):
+                    wide.append(name)
+                page.set_viewport_size({"width": 1280, "height": 800})
+        assert found == {}
+        assert wide == []
+    finally:
+        page.context.close()
+
+
+def test_axe_finds_nothing_serious_on_a_phone(browser: Browser, site: str) -> None:
+    page = opened(browser, site, "", "light", 390, 844)
+    found: dict[str, list[str]] = {}
+    try:
+        for name in ("yard", "draw", "hold", "release", "practice"):
+            go(page, site, PAGES[name])
+            if said := findings(page):
+                found[name] = said
+        assert found == {}
+    finally:
+        page.context.close()
+
+
+def test_less_motion_is_no_motion(browser: Browser, site: str) -> None:
+    page = opened(browser, site, "", "light")
+    try:
+        moving = page.evaluate(
+            """() => [...document.querySelectorAll('*')].map(e => [e.className, getComputedStyle(e)])
+                 .filter(([, s]) => s.animationName !== 'none' || !['none', 'all'].includes(s.transitionProperty))
+                 .map(([name]) => String(name))"""
+        )
+        assert moving == []
+    finally:
+        page.context.close()
+
+
+def test_readings_are_told_politely_and_not_each_second(page: Page, site: str) -> None:
+    page.goto(f"{site}/jobs/larkspur-3/draw")
+    said = page.get_by_test_id("said")
+    expect(said).to_have_attribute("aria-live", "polite")
+    expect(said).to_have_text(re.compile(r"reads|over range"))
+    page.evaluate(
+        """() => { window.changes = 0; new MutationObserver(m => { window.changes += m.length })
+             .observe(document.querySelector('[data-testid=said]'),
+                      {childList: true, characterData: true, subtree: true}) }"""
+    )
+    page.wait_for_timeout(6000)
+    assert page.evaluate("window.changes") <= 2
+    expect(page.get_by_test_id("figure")).not_to_have_attribute("aria-live", re.compile("polite|assertive"))
+
+
+def test_alarms_are_told(page: Page, site: str) -> None:
+    page.goto(f"{site}/")
+    expect(page.get_by_role("region", name="Alarms")).to_have_attribute("aria-live", "assertive")
+
+
+def reach(page: Page, name: re.Pattern[str], most: int = 120) -> None:
+    """Tab along until something of this name has the focus."""
+    for _ in range(most):
+        page.keyboard.press("Tab")
+        told = page.evaluate(
+            """() => { const e = document.activeElement;
+                       return e ? (e.getAttribute('aria-label') || e.textContent || '') : '' }"""
+        )
+        if name.search(told):
+            return
+    raise AssertionError(f"never reached {name.pattern}")
+
+
+def test_a_whole_job_by_keyboard(page: Page, site: str) -> None:
+    """New job, readings, pump, isolate, hold, signature: without a mouse."""
+    page.goto(f"{site}/")
+    expect(page.get_by_role("heading", name="Yard")).to_be_visible()
+    page.keyboard.press("n")
+    expect(page).to_have_url(re.compile("/scope$"))
+    page.get_by_label("Customer").focus()
+    page.keyboard.type("Keyboard Lane")
+    page.wait_for_timeout(900)
+    page.get_by_label("Customer").blur()
+    for stage in ("rig", "prove", "draw"):
+        page.keyboard.press("]")
+        expect(page).to_have_url(re.compile(f"/{stage}$"))
+    expect(page.get_by_role("button", name="Type", exact=True)).to_be_visible()
+    reach(page, re.compile(r"^Done$"))
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("Pump started")).to_be_visible()
+    reach(page, re.compile(r"^Type$"))
+    page.keyboard.press("Enter")
+    reach(page, re.compile(r"^9$"))
+    page.keyboard.press("Enter")
+    page.keyboard.press("Enter")
+    reach(page, re.compile(r"^Enter$"))
+    page.keyboard.press("Enter")
+    page.keyboard.press("Escape")
+    expect(page.get_by_test_id("figure")).to_have_text(re.compile("99"))
+    reach(page, re.compile(r"tool.*, open$"))
+    page.keyboard.press("Enter")
+    dialog = page.get_by_role("dialog")
+    expect(dialog).to_be_visible()
+    reach(page, re.compile("^Isolate$"), 12)
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("System isolated")).to_be_visible()
+    page.keyboard.press("]")
+    expect(page).to_have_url(re.compile("/hold$"))
+    page.keyboard.press("]")
+    expect(page).to_have_url(re.compile("/release$"))
+    page.keyboard.press("]")
+    expect(page).to_have_url(re.compile("/record$"))
+    page.get_by_label("Name of the technician").focus()
+    page.keyboard.press("Control+a")
+    page.keyboard.type("K. Board")
+    reach(page, re.compile("^Sign$"), 4)
+    page.keyboard.press("Enter")
+    boxes = page.get_by_role("checkbox")
+    expect(page.get_by_role("button", name="Take it back")).to_be_visible()
+    for n in range(boxes.count()):
+        boxes.nth(n).focus()
+        page.keyboard.press("Space")
+        expect(boxes.nth(n)).to_be_checked()
+    reach(page, re.compile("^Close and seal"), 30)
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("heading", name=re.compile("[Ss]ealed"))).to_be_visible()
