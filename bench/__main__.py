@@ -12,6 +12,7 @@ from typing import get_args
 import numpy as np
 
 from bench import coverage, faults, gauges, pan, verdicts
+from bench import page as first
 from bench.generic import Flat
 from bench.networks import branching, rig_of_twelve
 from rough_draw.core.assemble import assemble
@@ -219,6 +220,19 @@ def day() -> None:
     line("  work in a frame of a pan", f"{found['frame_ms']:.1f} ms", f"p95 {found['frame_p95_ms']:.1f} ms, bar 16 ms")
 
 
+def page() -> None:
+    """The page in Chromium: first load, and a live draw."""
+    found = first.run()
+    line("first page, from nothing", f"{found['shown_ms']:.0f} ms", f"worst {found['worst_ms']:.0f} ms, bar 1,000 ms")
+    line("  first paint", f"{found['paint_ms']:.0f} ms", "")
+    line(
+        "  scripts for it, gzipped", f"{found['first_kb']:.0f} kB", f"with a draw {found['draw_kb']:.0f} kB, bar 300 kB"
+    )
+    line(
+        "  tasks over 100 ms in 30 s of a draw at ×60", f"{found['long']:.0f}", f"longest {found['longest_ms']:.0f} ms"
+    )
+
+
 def start() -> None:
     """Start-up: the core without and with the compiled engine, its code cached."""
     for words, code in (
@@ -234,7 +248,7 @@ def start() -> None:
 
 def main() -> None:
     """Everything, in order."""
-    for part in (engine, ensemble, growth, answers, orders, proving, live, diagnosis, holds, many, day, start):
+    for part in (engine, ensemble, growth, answers, orders, proving, live, diagnosis, holds, many, day, page, start):
         part()
 
 

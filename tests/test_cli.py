@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import json
+import subprocess
+import sys
 from pathlib import Path
 
 import numpy as np
@@ -121,3 +123,21 @@ def test_help_names_every_command(capsys: pytest.CaptureFixture[str]) -> None:
     text = parser().format_help()
     for command in ("demo", "serve", "plan", "simulate", "hold", "export", "import"):
         assert command in text
+
+
+def test_serving_beyond_the_loopback_needs_a_passphrase(tmp_path: Path) -> None:
+    db = str(tmp_path / "open.sqlite3")
+    cli = [sys.executable, "-m", "rough_draw.cli"]
+    for host in ("0.0.0.0", "::", "192.168.1.20"):
+        refused = subprocess.run(
+            [*cli, "serve", "--host", host, "--db", db], capture_output=True, text=True, timeout=60
+        )
+        assert refused.returncode == 2
+        assert "set a passphrase first" in refused.stderr
+    short = subprocess.run([*cli, "passphrase", "--db", db], input="short\n", capture_output=True, text=True)
+    assert short.returncode == 2
+    assert "8 characters" in short.stderr
+    kept = subprocess.run([*cli, "passphrase", "--db", db], input="three dry coils\n", capture_output=True, text=True)
+    assert kept.returncode == 0
+    assert "three dry coils" not in kept.stdout
+    assert b"three dry coils" not in Path(db).read_bytes()

@@ -96,6 +96,9 @@ export class ApiError extends Error {
   }
 }
 
+/** Told to the page when the server does not know this browser any more. */
+export const SIGNED_OUT = "rough-draw-signed-out";
+
 let csrf = "";
 
 /** The word that goes with every change where a passphrase is needed: kept in memory, never stored. */
@@ -125,6 +128,7 @@ async function ask<T>(method: string, path: string, body?: unknown): Promise<T> 
     });
   }
   heard(true);
+  if (response.status === 401) window.dispatchEvent(new Event(SIGNED_OUT));
   if (!response.ok) {
     const problem = (await response.json().catch(() => null)) as Problem | null;
     throw new ApiError(

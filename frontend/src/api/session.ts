@@ -1,6 +1,8 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
 
-import { get, setCsrf, type SessionOut } from "./client";
+import { persister } from "../lib/keep";
+import { get, setCsrf, SIGNED_OUT, type SessionOut } from "./client";
 
 /** What a page has to send with changes is kept in memory only. */
 export function takeSession(s: SessionOut): SessionOut {
@@ -9,4 +11,21 @@ export function takeSession(s: SessionOut): SessionOut {
 }
 
 /** Whether a passphrase is needed, whether this browser is in, and who is at it. */
-export const useSession = () => useQuery({ queryKey: ["session"], queryFn: async () => takeSession(await get<SessionOut>("/session")), staleTime: 60_000, retry: 1 });
+export function useSession() {
+  const client = useQueryClient();
+  const found = useQuery({ queryKey: ["session"], queryFn: async () => takeSession(await get<SessionOut>("/session")), staleTime: 60_000, retry: 1 });
+  useEffect(() => {
+    const out = () => void client.invalidateQueries({ queryKey: ["session"] });
+    window.addEventListener(SIGNED_OUT, out);
+    return () => window.removeEventListener(SIGNED_OUT, out);
+  }, [client]);
+  const outside = found.data !== undefined && !found.data.inside;
+  // Whoever is not in does not read what was kept on the device either.
+  useEffect(() => {
+    if (outside) void forget();
+  }, [outside]);
+  return found;
+}
+
+/** Throw away what was kept on the device. */
+export const forget = async (): Promise<void> => persister.removeClient();

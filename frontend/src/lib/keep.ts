@@ -4,7 +4,7 @@ import { del, get, set } from "idb-keyval";
 
 /** What was last known is kept on the device, so that a page opened without signal shows it. */
 
-const KEPT = ["session", "settings", "catalogue", "yard", "job", "stages", "system", "plan", "live", "touches", "readings", "verdict", "checks", "note-page"];
+const KEPT = ["settings", "catalogue", "yard", "job", "stages", "system", "plan", "live", "touches", "readings", "verdict", "checks", "note-page"];
 export const KEEP_MS = 7 * 24 * 3600 * 1000;
 const HALF_A_DAY = 12 * 3600 * 1000;
 

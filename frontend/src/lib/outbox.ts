@@ -129,7 +129,7 @@ async function attempt(item: Waiting): Promise<"done" | "later"> {
       await post(`/jobs/${item.job}/readings`, { gauge, readings: [{ at: item.at, pa, key: item.id }] });
     }
   } catch (e) {
-    if (!(e instanceof ApiError) || [0, 401, 408, 429, 502, 503, 504].includes(e.status)) return "later";
+    if (!(e instanceof ApiError) || [0, 401, 403, 408, 429, 502, 503, 504].includes(e.status)) return "later";
     const asker = waits.get(item.id);
     if (asker) asker(e);
     else change((old) => old.map((i) => (i.id === item.id ? { ...i, refused: e.problem.detail } : i)));

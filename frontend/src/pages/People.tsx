@@ -3,7 +3,7 @@ import { useState } from "react";
 
 import type { PersonOut } from "../api/client";
 import { del, get, post, put } from "../api/client";
-import { useSession } from "../api/session";
+import { forget, useSession } from "../api/session";
 import { Button } from "../ui/Button";
 import { TextField } from "../ui/Field";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
@@ -44,8 +44,9 @@ export function People() {
           <Button
             className="mt-3"
             onClick={() =>
-              void del("/session").then(() => {
+              void del("/session").then(async () => {
                 client.clear();
+                await forget();
                 window.location.assign("/");
               })
             }

@@ -33,7 +33,6 @@ export function Shell() {
   const [help, setHelp] = useState(false);
   useGlobalKeys(useCallback(() => setHelp(true), []));
   if (session.data && !session.data.inside) return <SignIn />;
-  if (!session.data && session.isPending) return <p className="p-6">Opening…</p>;
   return (
     <div className="min-h-dvh md:pl-[88px]">
       <a href="#main" className="sr-only focus:not-sr-only focus:fixed focus:top-2 focus:left-2 focus:z-50 focus:bg-sheet focus:p-3">
