@@ -7,8 +7,8 @@ export function withWaiting(live: LiveOut | undefined, waiting: Waiting[], offli
   let out: LiveOut = { ...live, now: offline && !live.standin ? Math.max(live.now, Date.now() / 1000) : live.now };
   for (const w of waiting) {
     if (w.what === "reading") {
-      const { pa } = w.body as { pa: number | null };
-      out = { ...out, pa, over_range: pa === null, reading_at: w.at, rate_micron_s: null };
+      const { pa, gauge } = w.body as { gauge: string; pa: number | null };
+      out = { ...out, pa, gauge, over_range: pa === null, reading_at: w.at, rate_micron_s: null, words: "waiting to be sent", target_at: null };
     } else out = touched(out, (w.body as { kind: string }).kind, w.at);
   }
   return out;

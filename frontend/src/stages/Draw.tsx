@@ -98,7 +98,7 @@ function FigureCard({ live }: { live: LiveOut }) {
       </p>
       <div className="flex items-baseline justify-between gap-2">
         <span className="figure text-[19px] font-bold">
-          {live.rate_micron_s !== null && live.rate_micron_s !== undefined ? u.rate(live.rate_micron_s) : live.over_range ? "over range" : "no reading yet"}
+          {live.rate_micron_s !== null && live.rate_micron_s !== undefined ? u.rate(live.rate_micron_s) : live.over_range ? "over range" : live.pa !== null && live.pa !== undefined ? "no rate yet" : "no reading yet"}
         </span>
         <span>{live.words}</span>
       </div>
