@@ -13,6 +13,7 @@ from rough_draw.api.fits import fitted
 from rough_draw.api.hub import Hub
 from rough_draw.api.schemas import RangeOut
 from rough_draw.api.schemas_shelf import (
+    ComingOut,
     DayFit,
     DayJob,
     DayOut,
@@ -25,6 +26,7 @@ from rough_draw.store import calendar, jobs, shelf
 
 router = APIRouter(tags=["day"])
 
+MOST_AHEAD = 8
 _DONE = {"check-end": "check-hold"}
 Start = Query(None, ge=0, le=4e9, description="when the pump starts, epoch s; the planned start, or now, if left out")
 
@@ -100,6 +102,30 @@ def day(hub: HubDep) -> DayOut:
     """Jobs that draw or have not begun, with the touches of those that have a start, and what clashes."""
     rows, planned = _day(hub)
     return DayOut(jobs=rows, conflicts=conflicts(planned, shelf.settings().travel_min * 60.0))
+
+
+@router.get("/ahead")
+def ahead(hub: HubDep) -> list[ComingOut]:
+    """The next touches over all jobs, by the clock: of those that draw now or have a start. No plan is waited for."""
+    found = []
+    for stored in jobs.listing():
+        job = stored.job
+        if job.closing.signed_by or not runs.plan_ready(job):
+            continue
+        begun = any(t.kind == "pump-on" for t in jobs.touches(stored.key))
+        if not begun and job.plans.start_at is None:
+            continue
+        p = _running(stored, hub) if begun else _planned(stored)
+        if p is None or p.start is None:
+            continue
+        now = hub.clock(stored.key) or time.time()
+        where = job.party.unit or p.title
+        found += [
+            ComingOut(at=p.start + t.at.value, title=t.title, where=where, job=stored.key)
+            for t in p.touches
+            if p.start + t.at.value > now - 60.0
+        ]
+    return sorted(found, key=lambda t: t.at)[:MOST_AHEAD]
 
 
 @router.post("/day/fit")

@@ -11,6 +11,15 @@ from rough_draw.core.settings import Settings
 from rough_draw.core.units import DisplayUnit
 
 
+class ComingOut(BaseModel):
+    """A touch ahead: when (epoch s), what, on which unit, of which job."""
+
+    at: float
+    title: str
+    where: str
+    job: str
+
+
 class DayTouchOut(BaseModel):
     """A touch of the day: epoch s early, expected and late."""
 

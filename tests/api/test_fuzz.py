@@ -29,7 +29,7 @@ OPERATIONS = [
     for method in methods
     if path not in SKIPPED and method in ("get", "post", "put", "delete")
 ]
-EXAMPLES = int(os.environ.get("FUZZ_EXAMPLES", "5"))
+EXAMPLES = int(os.environ.get("FUZZ_EXAMPLES", "3"))
 codes: Counter[int] = Counter()
 
 
@@ -89,6 +89,6 @@ def test_no_answer_is_the_servers_fault(fuzzed: Fuzzed, path: str, method: str, 
 
 
 def test_good_and_bad_alike_were_answered() -> None:
-    assert sum(codes.values()) > 400
-    assert codes[200] + codes[201] > 100
-    assert codes[422] > 100
+    assert sum(codes.values()) > 250
+    assert codes[200] + codes[201] > 60
+    assert codes[422] > 60

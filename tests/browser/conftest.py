@@ -65,7 +65,10 @@ class Watch:
 
 
 def opened(browser: Browser, site: str, width: int, height: int, touch: bool = False) -> Iterator[Page]:
-    context = browser.new_context(viewport={"width": width, "height": height}, has_touch=touch, accept_downloads=True)
+    # The worker that keeps the page on the device has tests of its own; each context here would fetch it all again.
+    context = browser.new_context(
+        viewport={"width": width, "height": height}, has_touch=touch, accept_downloads=True, service_workers="block"
+    )
     page = context.new_page()
     watch = Watch(page, site)
     page.set_default_timeout(PATIENCE_MS)

@@ -49,7 +49,10 @@ def findings(page: Page) -> list[str]:
 
 def opened(browser: Browser, site: str, path: str, theme: str, width: int = 1280, height: int = 800) -> Page:
     context = browser.new_context(
-        viewport={"width": width, "height": height}, color_scheme=theme, reduced_motion="reduce"
+        viewport={"width": width, "height": height},
+        color_scheme=theme,
+        reduced_motion="reduce",
+        service_workers="block",
     )  # type: ignore[arg-type]
     page = context.new_page()
     page.set_default_timeout(PATIENCE_MS)

@@ -42,7 +42,7 @@ def locked(tmp_path: Path) -> Iterator[str]:
 
 
 def test_behind_the_passphrase(browser: Browser, locked: str) -> None:
-    context = browser.new_context(viewport={"width": 1280, "height": 800})
+    context = browser.new_context(viewport={"width": 1280, "height": 800}, service_workers="block")
     page = context.new_page()
     page.set_default_timeout(PATIENCE_MS)
     page.goto(f"{locked}/kit")
@@ -62,7 +62,7 @@ def test_behind_the_passphrase(browser: Browser, locked: str) -> None:
     page.wait_for_timeout(1200)
     page.reload()
     expect(page.get_by_label("Customer")).to_have_value("Behind the door")
-    other = browser.new_context()
+    other = browser.new_context(service_workers="block")
     stranger = other.new_page()
     stranger.goto(f"{locked}/")
     expect(stranger.get_by_role("heading", name="Sign in")).to_be_visible()

@@ -283,7 +283,7 @@ def test_a_job_file_out_and_in_by_hand(page: Page, site: str, tmp_path: Path) ->
     expect(page.get_by_role("alert")).to_contain_text("here already, unchanged")
     page.get_by_role("button", name="Open it as a copy").click()
     expect(page).to_have_url(re.compile("/scope$"))
-    expect(page.get_by_role("heading", name="Saltmarsh Ferry Terminal")).to_be_visible()
+    expect(page.get_by_role("heading", name="Saltmarsh Ferry Terminal", level=1)).to_be_visible()
     assert "saltmarsh-ice" not in page.url
     stage(page, "Hold")
     expect(page.get_by_test_id("verdict")).to_have_text("Tight and dry")

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -15,9 +17,15 @@ from rough_draw.scenario_sheets import VAN
 from rough_draw.scenarios import by_hand
 from rough_draw.standins.bay import Bay
 from rough_draw.standins.debriefing import facts, to_name
-from rough_draw.standins.expert import expert
+from rough_draw.standins.expert import Best, expert
 
 HAND = by_hand()
+
+
+@lru_cache
+def sound(key: str) -> tuple[Bay, Best | None]:
+    """A scenario by hand as a sound hand plays it: the same for every test that asks."""
+    return expert(next(s for s in HAND if s.key == key), VAN)
 
 
 def test_there_are_enough_of_them_and_from_easy_to_mean() -> None:
@@ -30,7 +38,7 @@ def test_there_are_enough_of_them_and_from_easy_to_mean() -> None:
 
 @pytest.mark.parametrize("scenario", HAND, ids=lambda s: s.key)
 def test_a_sound_hand_does_it_well(scenario: Scenario) -> None:
-    theirs, best = expert(scenario, VAN)
+    theirs, best = sound(scenario.key)
     found = marks(facts(theirs, theirs, best))
     assert total(found) >= 90, [(m.skill, m.score, m.lines) for m in found]
     assert theirs.time - scenario.arrive_s < 4 * 3600
@@ -40,7 +48,7 @@ def test_a_sound_hand_does_it_well(scenario: Scenario) -> None:
 @pytest.mark.parametrize("scenario", HAND, ids=lambda s: s.key)
 def test_passing_it_unseen_does_not_do(scenario: Scenario) -> None:
     """Straight to the end, everything called tight: never a good score, and a bad one where something is the matter."""
-    theirs, best = expert(scenario, VAN)
+    theirs, best = sound(scenario.key)
     careless = Bay(scenario, VAN)
     careless.do("end:release")
     found = marks(facts(careless, theirs, best))
@@ -49,7 +57,7 @@ def test_passing_it_unseen_does_not_do(scenario: Scenario) -> None:
         assert next(m for m in found if m.skill == "diagnosis").score < 30
 
 
-@settings(max_examples=12)
+@settings(max_examples=8)
 @given(st.integers(0, 10**9), st.integers(1, 5))
 def test_a_number_makes_the_same_scenario_every_time(seed: int, level: int) -> None:
     one = make(seed, level)
@@ -63,7 +71,7 @@ def test_a_number_makes_the_same_scenario_every_time(seed: int, level: int) -> N
     Bay(one, VAN)
 
 
-@pytest.mark.parametrize("seed", range(6))
+@pytest.mark.parametrize("seed", range(4))
 def test_made_scenarios_can_be_done(seed: int) -> None:
     scenario = make(seed, 1 + seed % 5)
     theirs, best = expert(scenario, VAN)

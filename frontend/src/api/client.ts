@@ -6,6 +6,7 @@ type S = components["schemas"];
 export type Job = S["Job"];
 export type JobOut = S["JobOut"];
 export type YardRow = S["YardRow"];
+export type ComingOut = S["ComingOut"];
 export type PumpOut = S["PumpOut"];
 export type StageState = S["StageState"];
 export type SystemOut = S["SystemOut"];

@@ -6,6 +6,7 @@ import { onBack, useReach } from "../lib/reach";
 import { readingsWith, touchesWith, withWaiting } from "../lib/waiting";
 
 import type {
+  ComingOut,
   BenchOut,
   CarryOut,
   Catalogue,
@@ -91,6 +92,7 @@ export const useJobDay = (key: string, version: number, start: number | null) =>
   });
 export const useDay = () => useQuery({ queryKey: ["day"], queryFn: () => get<DayOut>("/day"), refetchInterval: 30_000 });
 export const usePumps = () => useQuery({ queryKey: ["pumps"], queryFn: () => get<PumpOut[]>("/pumps"), refetchInterval: 6000 });
+export const useAhead = () => useQuery({ queryKey: ["ahead"], queryFn: () => get<ComingOut[]>("/ahead"), refetchInterval: 10_000 });
 export const usePurchases = () => useQuery({ queryKey: ["purchases"], queryFn: () => get<PurchasesOut>("/purchases") });
 export const useOwnTemplates = () => useQuery({ queryKey: ["templates"], queryFn: () => get<OwnTemplate[]>("/templates") });
 

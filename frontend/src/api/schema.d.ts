@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/ahead": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ahead
+         * @description The next touches over all jobs, by the clock: of those that draw now or have a start. No plan is waited for.
+         */
+        get: operations["ahead_api_ahead_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/alarms": {
         parameters: {
             query?: never;
@@ -2703,6 +2723,20 @@ export interface components {
             label: string;
             /** Unit */
             unit: string;
+        };
+        /**
+         * ComingOut
+         * @description A touch ahead: when (epoch s), what, on which unit, of which job.
+         */
+        ComingOut: {
+            /** At */
+            at: number;
+            /** Job */
+            job: string;
+            /** Title */
+            title: string;
+            /** Where */
+            where: string;
         };
         /**
          * Conflict
@@ -7143,6 +7177,35 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    ahead_api_ahead_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComingOut"][];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     alarms_api_alarms_get: {
         parameters: {
             query?: never;

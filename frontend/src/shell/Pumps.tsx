@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 
-import type { DayOut, PumpOut } from "../api/client";
-import { useDay, usePumps } from "../api/queries";
+import type { PumpOut } from "../api/client";
+import { useAhead, usePumps } from "../api/queries";
 import { clock } from "../lib/format";
 import { Sheet, Tag } from "../ui/Sheet";
 
@@ -37,8 +37,7 @@ const says = (p: PumpOut): string => `${WORDS[p.doing] ?? ""} ${p.title}`;
 
 /** The touches ahead over all jobs, by the clock. */
 export function Ahead() {
-  const day = useDay().data;
-  const ahead = touchesOf(day).slice(0, 7);
+  const ahead = useAhead().data ?? [];
   return (
     <Sheet title="Ahead" aside={<Link to="/day" className="underline">the whole day</Link>}>
       {ahead.length === 0 && <p className="text-soft">Nothing is planned ahead.</p>}
@@ -57,12 +56,4 @@ export function Ahead() {
       </ol>
     </Sheet>
   );
-}
-
-function touchesOf(day: DayOut | undefined): { at: number; title: string; where: string; job: string }[] {
-  const now = Date.now() / 1000;
-  return (day?.jobs ?? [])
-    .flatMap((j) => j.touches.map((t) => ({ at: t.at.value, title: t.title, where: j.unit ? `${j.unit}, ${j.title}` : j.title, job: j.key })))
-    .filter((t) => t.at > now - 60)
-    .sort((a, b) => a.at - b.at);
 }

@@ -1,0 +1,96 @@
+"""What looks, tests and hints show: every fault by the test that is for it, and by no other that would mislead."""
+
+from __future__ import annotations
+
+import pytest
+
+from rough_draw.core import hands
+from rough_draw.core.scenario import Fault, Hidden, Scenario, possible
+from rough_draw.demo_sheets import two_hoses
+from rough_draw.scenario_sheets import VAN, room, sheet
+from rough_draw.standins.bay import Bay
+from rough_draw.standins.showing import hint, looked, outcome
+
+SCOPE = room()
+SHEET = sheet("hollow", "Growing room 4", SCOPE, two_hoses(SCOPE))
+KEYS = [c.key for c in possible(SHEET)]
+NOTHING = ("No", "Nothing found", "All open", "No core was in", "No, nothing to feel")
+
+
+def bay(*faults: str, minutes: float = 1.0) -> Bay:
+    b = Bay(Scenario(sheet=SHEET, hidden=Hidden(seed=3, faults=tuple(Fault(key=f) for f in faults))), VAN)
+    b.do("pump-on")
+    b.advance(b.time + 60 * minutes)
+    return b
+
+
+@pytest.mark.parametrize("key", KEYS)
+def test_the_test_for_a_fault_shows_it(key: str) -> None:
+    test = hands.test_for(key)
+    if test is None:
+        assert hands.kind_of(key) == "refrigerant", "only the hold and patience show that"
+        return
+    assert outcome(bay(key), test) not in NOTHING, (key, test)
+
+
+@pytest.mark.parametrize("test", sorted(set(hands.TESTS) - {"second", "thumb"}))
+def test_nothing_is_shown_where_nothing_is(test: str) -> None:
+    assert outcome(bay(), test) in NOTHING
+
+
+@pytest.mark.parametrize("key", KEYS)
+def test_a_fault_that_is_mended_is_shown_no_more(key: str) -> None:
+    mend, test = hands.mend_for(key), hands.test_for(key)
+    if mend is None or test is None:
+        return
+    b = bay(key)
+    b.do(mend)
+    assert key not in {c.key for c, _ in b.at_work()}
+    assert outcome(b, test) in NOTHING
+
+
+def test_the_thumb_feels_gas_at_first_and_not_at_the_end() -> None:
+    b = bay(minutes=0.2)
+    assert outcome(b, "thumb").startswith("Yes")
+    b.advance(b.time + 1800)
+    assert outcome(b, "thumb") == "No, nothing to feel"
+    assert outcome(bay("open", minutes=20), "thumb").startswith("Yes"), "air comes in as fast as it is pumped"
+
+
+def test_the_ballast_is_seen_as_it_stands() -> None:
+    b = bay()
+    assert outcome(b, "ballast") == "No"
+    b.do("ballast-open")
+    assert outcome(b, "ballast").startswith("Yes")
+    assert "ballast" in outcome(b, "blank")
+
+
+def test_shut_ways_are_named_but_not_while_it_is_isolated() -> None:
+    b = bay()
+    b.do("shut:tool-a")
+    assert "suction" in outcome(b, "ways")
+    b.do("open:tool-a")
+    b.do("isolate")
+    assert outcome(b, "ways") == "All open", "what is shut for the hold is no fault"
+
+
+def test_a_second_gauge_reads_the_pump_side() -> None:
+    b = bay(minutes=15)
+    assert outcome(b, "second").endswith("µ at the pump")
+    assert outcome(bay(minutes=0.01), "second") == "Over range at the pump"
+
+
+def test_looks_before_the_start() -> None:
+    assert "dead" in looked(bay(), "power")
+    assert looked(bay(), "oil").startswith("Clear")
+    assert looked(bay("wet-oil"), "oil").startswith("Milky")
+
+
+@pytest.mark.parametrize("key", KEYS)
+def test_hints_lead_on_step_by_step(key: str) -> None:
+    b = bay(key)
+    first, second, third = (hint(b, n) for n in (1, 2, 3))
+    words = next(c.words for c in possible(SHEET) if c.key == key)
+    assert words not in first
+    assert words in third
+    assert len({first, second, third}) == 3
