@@ -42,7 +42,8 @@ const router = createBrowserRouter([
 
 createRoot(document.getElementById("root")!).render(
   <StrictMode>
-    <PersistQueryClientProvider client={client} persistOptions={{ persister, maxAge: KEEP_MS, buster: "1", dehydrateOptions: { shouldDehydrateQuery: keepsQuery } }}>
+    {/* What was kept on the device is shown at once, and asked for again at once: it is what was known, not what is. */}
+    <PersistQueryClientProvider client={client} onSuccess={() => void client.invalidateQueries()} persistOptions={{ persister, maxAge: KEEP_MS, buster: "1", dehydrateOptions: { shouldDehydrateQuery: keepsQuery } }}>
       <RouterProvider router={router} />
     </PersistQueryClientProvider>
   </StrictMode>,

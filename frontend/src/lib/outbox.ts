@@ -1,7 +1,7 @@
-import { useSyncExternalStore } from "react";
+import { useMemo, useSyncExternalStore } from "react";
 
 import { ApiError, post } from "../api/client";
-import { heard, onBack, reach } from "./reach";
+import { heard, onBack, reach, useReach } from "./reach";
 
 /**
  * Touches and typed readings on their way. Each is written down on this device before it is sent, has an id and a time
@@ -152,8 +152,9 @@ function later(): void {
 
 const NONE: Waiting[] = [];
 
-/** Everything that waits; of one job, where it is named. */
+/** Everything that waits, of one job where it is named. What is on its first way while the server answers is not waiting. */
 export function useOutbox(job?: string): Waiting[] {
+  const offline = !useReach().ok;
   const all = useSyncExternalStore(
     (t) => {
       told.add(t);
@@ -161,9 +162,10 @@ export function useOutbox(job?: string): Waiting[] {
     },
     () => items,
   );
-  if (job === undefined) return all;
-  const mine = all.filter((i) => i.job === job);
-  return mine.length > 0 ? mine : NONE;
+  return useMemo(() => {
+    const mine = all.filter((i) => (job === undefined || i.job === job) && (offline || i.held || i.refused || i.tries > 1));
+    return mine.length > 0 ? mine : NONE;
+  }, [all, job, offline]);
 }
 
 if (typeof window !== "undefined") {
