@@ -33,6 +33,9 @@ PAGES = {
     "record": "jobs/saltmarsh-ice/record",
 }
 
+NIGHT = ("yard", "kit", "practice", "notes", "rig", "draw", "hold", "record")
+"""Pages looked at by night too: between them they have every colour."""
+
 
 def findings(page: Page) -> list[str]:
     """Serious and critical findings of axe-core, WCAG A and AA with contrast, each with where it is."""
@@ -63,7 +66,7 @@ def opened(browser: Browser, site: str, path: str, theme: str, width: int = 1280
 def go(page: Page, site: str, path: str) -> None:
     page.goto(f"{site}/{path}")
     expect(page.locator("main h1, main h2").first).to_be_visible()
-    page.wait_for_timeout(700)
+    page.wait_for_timeout(500)
 
 
 @pytest.mark.parametrize("theme", ["light", "dark"])
@@ -74,6 +77,8 @@ def test_axe_finds_nothing_serious_and_nothing_is_cut_off_at_200(browser: Browse
     wide = []
     try:
         for name, path in PAGES.items():
+            if theme == "dark" and name not in NIGHT:
+                continue
             go(page, site, path)
             if said := findings(page):
                 found[name] = said
@@ -94,7 +99,7 @@ def test_axe_finds_nothing_serious_on_a_phone(browser: Browser, site: str) -> No
     page = opened(browser, site, "", "light", 390, 844)
     found: dict[str, list[str]] = {}
     try:
-        for name in ("yard", "draw", "hold", "release", "practice"):
+        for name in ("draw", "hold", "practice"):
             go(page, site, PAGES[name])
             if said := findings(page):
                 found[name] = said
