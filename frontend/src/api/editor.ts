@@ -3,6 +3,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 
 import type { Job, JobOut } from "./client";
 import { ApiError, post, put } from "./client";
+import { useReach } from "../lib/reach";
 import { useJob } from "./queries";
 
 export interface Editor {
@@ -20,7 +21,10 @@ export interface Editor {
 /** One sheet under edit: shown at once, saved shortly after, the last good state kept when the server refuses. */
 export function useEditor(key: string): Editor {
   const client = useQueryClient();
-  const { data } = useJob(key);
+  const found = useJob(key);
+  const offline = !useReach().ok;
+  // What an earlier page left on the device is edited only without signal: somebody may have changed it since.
+  const data = found.dataUpdatedAt >= performance.timeOrigin || offline ? found.data : undefined;
   const [draft, setDraft] = useState<Job | null>(null);
   const [fault, setFault] = useState<ApiError | null>(null);
   const latest = useRef<Job | null>(null);
