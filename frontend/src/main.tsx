@@ -6,7 +6,7 @@ import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
 
 import "./index.css";
 import { allowSound } from "./lib/sound";
-import { KEEP_MS, keepInMemory, keepsQuery, persister } from "./lib/keep";
+import { BUILD, KEEP_MS, keepInMemory, keepsQuery, persister } from "./lib/keep";
 import { initTheme } from "./lib/theme";
 import { Shell } from "./shell/Shell";
 
@@ -43,7 +43,7 @@ const router = createBrowserRouter([
 createRoot(document.getElementById("root")!).render(
   <StrictMode>
     {/* What was kept on the device is shown at once, and asked for again at once: it is what was known, not what is. */}
-    <PersistQueryClientProvider client={client} onSuccess={() => void client.invalidateQueries()} persistOptions={{ persister, maxAge: KEEP_MS, buster: "1", dehydrateOptions: { shouldDehydrateQuery: keepsQuery } }}>
+    <PersistQueryClientProvider client={client} onSuccess={() => void client.invalidateQueries()} persistOptions={{ persister, maxAge: KEEP_MS, buster: BUILD, dehydrateOptions: { shouldDehydrateQuery: keepsQuery } }}>
       <RouterProvider router={router} />
     </PersistQueryClientProvider>
   </StrictMode>,

@@ -6,6 +6,8 @@ import { del, get, set } from "idb-keyval";
 
 const KEPT = ["settings", "catalogue", "yard", "job", "stages", "system", "plan", "live", "touches", "readings", "verdict", "checks", "note-page"];
 export const KEEP_MS = 7 * 24 * 3600 * 1000;
+/** The name of this script changes with every build: answers of another build may have another shape. */
+export const BUILD = new URL(import.meta.url).pathname;
 const HALF_A_DAY = 12 * 3600 * 1000;
 
 export const persister = createAsyncStoragePersister({

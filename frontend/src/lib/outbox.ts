@@ -1,7 +1,7 @@
 import { useMemo, useSyncExternalStore } from "react";
 
 import { ApiError, post } from "../api/client";
-import { heard, onBack, reach, useReach } from "./reach";
+import { onBack, reach, useReach } from "./reach";
 
 /**
  * Touches and typed readings on their way. Each is written down on this device before it is sent, has an id and a time
@@ -52,9 +52,12 @@ function change(make: (old: Waiting[]) => Waiting[]): void {
   told.forEach((t) => t());
 }
 
+/** An id of its own. Not `randomUUID`: browsers keep that from pages that came by plain HTTP over a network. */
+const freshId = (): string => [...crypto.getRandomValues(new Uint8Array(16))].map((b) => b.toString(16).padStart(2, "0")).join("");
+
 /** Put something in the line. Resolves once it is sent, or kept because the server cannot be reached. */
 export function send(job: string, what: Waiting["what"], body: Waiting["body"]): Promise<"sent" | "waiting"> {
-  const item: Waiting = { id: crypto.randomUUID(), job, what, body, at: Date.now() / 1000, tries: 0, held: !reach().ok || load().length > 0 };
+  const item: Waiting = { id: freshId(), job, what, body, at: Date.now() / 1000, tries: 0, held: !reach().ok || load().length > 0 };
   change((old) => [...old, item]);
   return new Promise((resolve, reject) => {
     waits.set(item.id, (e) => {
@@ -70,8 +73,11 @@ export function send(job: string, what: Waiting["what"], body: Waiting["body"]):
   });
 }
 
-/** Take something out of the line unsent. */
-export const drop = (id: string): void => change((old) => old.filter((i) => i.id !== id));
+/** Take something out of the line; what stood behind it goes on. */
+export function drop(id: string): void {
+  change((old) => old.filter((i) => i.id !== id));
+  void flush();
+}
 
 /** Try one that was refused again. */
 export function retry(id: string): void {
@@ -96,7 +102,7 @@ export async function flush(): Promise<void> {
   } finally {
     busy = false;
   }
-  if (items.some((i) => !i.refused) && reach().ok && again === undefined) void flush();
+  if (first() && reach().ok && again === undefined) void flush();
 }
 
 async function run(): Promise<void> {
@@ -104,12 +110,12 @@ async function run(): Promise<void> {
     const outcome = await attempt(next);
     if (outcome === "later") {
       later();
-      // Who waits for an answer is told that it is kept.
-      waits.forEach((done) => done(null));
-      return;
+      break;
     }
     pause = FIRST_WAIT_MS;
   }
+  // Who still waits for an answer is told that it is kept: the server is out of reach, or something refused is before it.
+  waits.forEach((done) => done(null));
 }
 
 function first(): Waiting | undefined {
@@ -180,8 +186,5 @@ if (typeof window !== "undefined") {
     again = undefined;
     void flush();
   });
-  if (items.length > 0) {
-    heard(true);
-    window.setTimeout(() => void flush(), 300);
-  }
+  if (items.length > 0) window.setTimeout(() => void flush(), 300);
 }
