@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import cache
 from typing import Any
 
 from rough_draw.core.patterns import rig_from
@@ -10,9 +11,10 @@ from rough_draw.demo_sheets import casing_room, charging_hoses, fitted, one_hose
 from rough_draw.scenario_sheets import hidden, of_template, room, running, sheet, short_lines
 
 
-def by_hand() -> list[Scenario]:
-    """Every scenario, the easy ones first."""
-    return sorted([*_easy(), *_middling(), *_hard()], key=lambda s: s.level)
+@cache
+def by_hand() -> tuple[Scenario, ...]:
+    """Every scenario, the easy ones first. Made once: each is checked against its own rig and system."""
+    return tuple(sorted([*_easy(), *_middling(), *_hard()], key=lambda s: s.level))
 
 
 def _easy() -> list[Scenario]:

@@ -139,7 +139,7 @@ class Doors:
                     out.setdefault("Cache-Control", "no-store")
             await send(message)
 
-        refusal = await self._refused(scope, headers, path, method)
+        refusal = await self._refused(headers, path, method)
         if refusal is not None:
             await refusal(scope, receive, sent)
             return
@@ -166,7 +166,7 @@ class Doors:
             over = False
             await large(scope, receive, sent)
 
-    async def _refused(self, scope: Scope, headers: Headers, path: str, method: str) -> Any:
+    async def _refused(self, headers: Headers, path: str, method: str) -> Any:
         host = headers.get("host", "")
         if self.door.hosts and name_of(host) not in self.door.hosts:
             return problem(403, "Not here", f"this server does not answer to '{name_of(host)[:80]}'")
@@ -174,12 +174,10 @@ class Doors:
             return problem(403, "From elsewhere", "another site asked for this; open Rough Draw itself and do it there")
         if not self.door.locked or not path.startswith("/api/"):
             return None
-        token = cookie_parser(headers.get("cookie", "")).get(COOKIE, "")
-        found = await asyncio.to_thread(store.find, token) if token else None
-        scope.setdefault("state", {})["session"] = found
         if path in OPEN:
             return None
-        if found is None:
+        token = cookie_parser(headers.get("cookie", "")).get(COOKIE, "")
+        if not token or await asyncio.to_thread(store.find, token) is None:
             return problem(401, "Sign in first", "this server asks for its passphrase")
         if method not in SAFE and headers.get(CSRF, "") != store.csrf_of(token):
             return problem(403, "Out of date", "this page was opened before the sign-in; reload it and try again")

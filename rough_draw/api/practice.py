@@ -5,9 +5,9 @@ from __future__ import annotations
 import threading
 import time
 from collections import OrderedDict
-from collections.abc import Callable
 from dataclasses import dataclass, field
 
+from rough_draw.api.runs import Cache
 from rough_draw.core.debrief import Mark, marks, total
 from rough_draw.core.practicerig import RigChoice
 from rough_draw.core.scenario import Scenario
@@ -130,29 +130,15 @@ class Debrief:
     total: float
 
 
-class _Cache:
-    """Sound hands' plays, by scenario: seconds to work out, and always the same."""
-
-    def __init__(self, make_one: Callable[[Scenario], tuple[Bay, Best | None]], most: int = 32) -> None:
-        self._make, self._most = make_one, most
-        self._found: OrderedDict[str, tuple[Bay, Best | None]] = OrderedDict()
-
-    def get(self, scenario: Scenario) -> tuple[Bay, Best | None]:
-        key = scenario.model_dump_json()
-        if key not in self._found:
-            self._found[key] = self._make(scenario)
-            while len(self._found) > self._most:
-                self._found.popitem(last=False)
-        return self._found[key]
-
-
-_experts = _Cache(lambda s: expert(s, VAN))
+_experts = Cache(32)
+"""Sound hands' plays, by scenario: seconds to work out, and always the same."""
 
 
 def debrief(of: Session) -> Debrief:
     """The debrief of a session, finished or broken off; its scores are kept."""
     with of.lock:
-        theirs, best = _experts.get(of.bay.scenario)
+        scenario = of.bay.scenario
+        theirs, best = _experts.get(scenario.model_dump_json(), lambda: expert(scenario, VAN))
         found = marks(facts(of.bay, theirs, best))
         whole = total(found)
     store.keep_marks(of.key, {**{m.skill: m.score for m in found}, "total": whole})

@@ -21,6 +21,7 @@ from rough_draw.api.schemas_shelf import (
 )
 from rough_draw.core.dayplan import Planned, conflicts, fit, touches, underway
 from rough_draw.core.network import NetworkError
+from rough_draw.core.pumpyard import name_of
 from rough_draw.core.system import ScopeError
 from rough_draw.store import calendar, jobs, shelf
 
@@ -33,8 +34,7 @@ Start = Query(None, ge=0, le=4e9, description="when the pump starts, epoch s; th
 
 def _planned(stored: jobs.StoredJob, start: float | None = None) -> Planned:
     job = stored.job
-    pump = job.rig.pump
-    name = pump.name or f"{pump.plate_cfm:g} CFM pump"
+    name = name_of(job.rig.pump)
     title = " · ".join(x for x in (job.party.customer, job.party.unit) if x) or job.title or "Unnamed job"
     at = start if start is not None else job.plans.start_at
     return Planned(stored.key, title, name, at, touches(job, runs.plan_for(job)))

@@ -73,14 +73,9 @@ def _row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
         stages=_states(found),
         updated_at=stored.updated_at,
         technician=run.job.party.technician,
-        pump=pump_name(run.job),
+        pump=pumpyard.name_of(run.job.rig.pump),
         start_at=start_at,
     )
-
-
-def pump_name(job: Job) -> str:
-    """The pump of a sheet by its name, or by its plate."""
-    return job.rig.pump.name or f"{job.rig.pump.plate_cfm:g} CFM pump"
 
 
 @router.get("/pumps")
@@ -94,7 +89,9 @@ def pumps() -> list[PumpOut]:
         over = bool(stored.job.closing.signed_by)
         since = state.started_at if state.pump_on else state.pump_off_at
         plan = stored.job.plans.start_at
-        uses.append(pumpyard.Use(stored.key, title, pump_name(stored.job), state.pump_on, since, plan, over))
+        uses.append(
+            pumpyard.Use(stored.key, title, pumpyard.name_of(stored.job.rig.pump), state.pump_on, since, plan, over)
+        )
     gone = kitlog.retired()
     kit = [k.name for k in shelf.kit() if k.kind == "pump" and k.id not in gone]
     return [

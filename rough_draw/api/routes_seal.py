@@ -15,6 +15,7 @@ from starlette.background import BackgroundTask
 from rough_draw import __version__
 from rough_draw.api import holds, runs
 from rough_draw.api.deps import HubDep, Key
+from rough_draw.api.doors import BACKUP
 from rough_draw.api.schemas_record import AmendIn, AmendmentOut, RestoredOut, SealIn, SealOut
 from rough_draw.core.hold import ALGORITHM
 from rough_draw.core.seal import digest
@@ -22,8 +23,6 @@ from rough_draw.store import backup, jobs, sealing
 from rough_draw.store.exchange import JobFile
 
 router = APIRouter(tags=["record"])
-
-MOST_BACKUP = 512 * 1024 * 1024
 
 
 def seal_out(key: str) -> SealOut:
@@ -114,9 +113,9 @@ def take_backup() -> FileResponse:
 @router.post("/restore", status_code=200)
 async def put_back(file: UploadFile, hub: HubDep) -> RestoredOut:
     """Put a backup in the place of everything here; what was here is kept in a file beside it. Gauges are taken off."""
-    data = await file.read(MOST_BACKUP + 1)
-    if len(data) > MOST_BACKUP:
-        raise backup.BackupFault(f"the file is larger than {MOST_BACKUP // 1048576} MB")
+    data = await file.read(BACKUP + 1)
+    if len(data) > BACKUP:
+        raise backup.BackupFault(f"the file is larger than {BACKUP // 1048576} MB")
 
     def work() -> dict[str, int]:
         with backup.temporary(data) as path:

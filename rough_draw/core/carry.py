@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from rough_draw.core.catalogue.fluids import REFRIGERANTS
 from rough_draw.core.charge import charge_to_weigh
 from rough_draw.core.job import Job
+from rough_draw.core.pumpyard import name_of
 from rough_draw.core.rig import AdapterPart, HosePart, ManifoldPart, ToolPart
 
 
@@ -30,7 +31,7 @@ def carry(job: Job) -> list[Item]:
 def _rig(job: Job) -> list[Item]:
     rig = job.rig
     pump = rig.pump
-    items = [Item("pump", "Rig", pump.name or f"{pump.plate_cfm:g} CFM pump", 1, "topped up, intake capped")]
+    items = [Item("pump", "Rig", name_of(pump), 1, "topped up, intake capped")]
     hoses = Counter(
         f"{h.size} {'vacuum' if h.made_for == 'vacuum' else 'charging'} hose, {h.length_m:g} m"
         for h in rig.parts

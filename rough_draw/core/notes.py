@@ -10,9 +10,9 @@ import numpy as np
 from pydantic import Field, field_validator
 
 from rough_draw.core.assemble import assemble
+from rough_draw.core.catalogue import tube
 from rough_draw.core.catalogue.fluids import REFRIGERANTS
 from rough_draw.core.catalogue.rigparts import HOSE_SIZES
-from rough_draw.core.catalogue.tube import SIZES
 from rough_draw.core.charge import grams_per_year
 from rough_draw.core.criteria import DIAL_SHARE
 from rough_draw.core.interval import Range
@@ -207,8 +207,7 @@ class LineRow(Sheet):
     @field_validator("size")
     @classmethod
     def _known(cls, size: str) -> str:
-        if size not in SIZES:
-            raise ValueError(f"no copper tube of size '{size}'; choose one of {', '.join(SIZES)}")
+        tube.bore(size)
         return size
 
 

@@ -6,8 +6,15 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from rough_draw.core.rig import PumpPart
+
 Doing = Literal["runs", "stands", "planned", "free"]
 ORDER: dict[Doing, int] = {"runs": 0, "stands": 1, "planned": 2, "free": 3}
+
+
+def name_of(pump: PumpPart) -> str:
+    """A pump by its name, or by its plate."""
+    return pump.name or f"{pump.plate_cfm:g} CFM pump"
 
 
 @dataclass(frozen=True)

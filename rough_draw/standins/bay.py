@@ -27,7 +27,6 @@ from rough_draw.core.network import OUTSIDE, Network, Tube
 from rough_draw.core.orders import part_words
 from rough_draw.core.practicerig import RigChoice, RigFault, rig_of
 from rough_draw.core.rigbuild import Unknowns
-from rough_draw.core.runstate import on_one
 from rough_draw.core.scenario import Scenario, seats, with_shut
 from rough_draw.standins.holdtruth import HoldTruth, hold_truth
 from rough_draw.standins.showing import hint, looked, outcome
@@ -62,14 +61,13 @@ class Bay(World):
         self.off: set[str] = set()
         self.taken_off: set[str] = set()
         self.warmed = False
-        self._swapped: frozenset[str] = frozenset()
         self.charged = False
         self.second = False
         self.ended = ""
         self.done: list[Done] = []
         self.track = Track()
         super().__init__(scenario.true_job(), truth)
-        self._put_on(scenario.sheet, first=True)
+        self._put_on(scenario.sheet)
         for b in scenario.before:
             self.advance(b.at_s)
             self._make(b.kind, None, before=True)
@@ -77,8 +75,10 @@ class Bay(World):
 
     # What stands there
 
-    def _put_on(self, told: Job, first: bool = False) -> None:
-        """Take a sheet's rig on. On a system that stood open or in vacuum the draw begins anew from the air."""
+    def _put_on(self, told: Job, leaves: frozenset[str] | None = None) -> None:
+        """Take a sheet's rig on; the draw begins anew from the air. ``leaves``: faults of the pump or the gauge that
+        go with what came off; None for the first rig.
+        """
         self.told = told
         self.job = with_shut(told, self.still_shut())
         self.assembly = assemble(self.job, self.truth.unknowns, needs_pump=False)
@@ -86,9 +86,9 @@ class Bay(World):
         known = {c.key: c for c in [*causes(self.job, self.assembly), *seats(self.job, self.assembly.network)]}
         self._known = known
         self._coming = [(known[k], s, at) for k, s, at in self.truth.all() if k in known]
-        if not first:
+        if leaves is not None:
             # Other hoses and tools have not the faults of those that came off.
-            gone = {k for k, _, _ in self.truth.all() if hands.kind_of(k) in PARTS_OWN} | self._swapped
+            gone = {k for k, _, _ in self.truth.all() if hands.kind_of(k) in PARTS_OWN} | leaves
             self.taken_off |= gone - self.mended
             self.mended |= gone
         pool, sorbed = self._state.pool, self._state.sorbed
@@ -96,7 +96,7 @@ class Bay(World):
         self.turned, self.off = {}, set()
         fresh = compile_network(self._network())
         made = initial_state(fresh.network)
-        keeps = not first and made.pool.shape == pool.shape and made.sorbed.shape == sorbed.shape
+        keeps = leaves is not None and made.pool.shape == pool.shape and made.sorbed.shape == sorbed.shape
         self._state = replace(made, pool=pool, sorbed=sorbed) if keeps else made
         self._compiled = fresh
         self.board: Board = make_board(self.job)
@@ -106,8 +106,9 @@ class Bay(World):
         self.gauge = gauge_of(told)
 
     def still_shut(self) -> tuple[str, ...]:
-        opened = {on_one(d.kind)[1] for d in self.done if d.kind.startswith("open:system.")}  # type: ignore[index]
-        return tuple(n for n in self.scenario.hidden.shut if f"system.{n}" not in opened)
+        """Links that really are shut, and nobody has opened yet."""
+        opened = {d.kind for d in self.done}
+        return tuple(n for n in self.scenario.hidden.shut if f"open:system.{n}" not in opened)
 
     def _network(self) -> Network:
         net = super()._network()
@@ -234,8 +235,7 @@ class Bay(World):
         for key in hands.cures(kind, [c.key for c, _ in self.at_work()]):
             self.mended.add(key)
         if way == "rig" and choice is not None:
-            self._swapped = self._off_with(choice)
-            self._put_on(rig_of(self.told, choice, self.van))
+            self._put_on(rig_of(self.told, choice, self.van), self._off_with(choice))
             self.rigged = True
         elif way == "take-off":
             self.off.add(thing)

@@ -3,7 +3,7 @@ import { useState } from "react";
 
 import type { HoseAnswer, HoseRow } from "../api/client";
 import { useCatalogue } from "../api/queries";
-import { percent, span } from "../lib/format";
+import { MICRON_PA, percent, span } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
 import { NumberField, Segments, SelectField } from "../ui/Field";
@@ -26,7 +26,7 @@ export function Hoses() {
   const [cfm, setCfm] = useState<number | null>(5);
   const [volume, setVolume] = useState<number | null>(20);
   const [micron, setMicron] = useState<number | null>(200);
-  const found = useNote<HoseAnswer[]>("hoses", { rows, cfm: cfm ?? 5, volume_l: volume ?? 20, target_pa: ((micron ?? 200) * 101325) / 760000 });
+  const found = useNote<HoseAnswer[]>("hoses", { rows, cfm: cfm ?? 5, volume_l: volume ?? 20, target_pa: (micron ?? 200) * MICRON_PA });
   const change = (i: number, more: Partial<Filled>) => setRows((old) => old.map((r, n) => (n === i ? { ...r, ...more } : r)));
   const best = Math.max(...(found.data ?? []).map((a) => a.speed_m3_s), 1e-9);
   return (

@@ -1,6 +1,7 @@
 import { useState } from "react";
 
 import type { PressureNote } from "../api/client";
+import { MICRON_PA } from "../lib/format";
 import { Fault, Sheet } from "../ui/Sheet";
 import { NumberField, SelectField } from "../ui/Field";
 import { useNote } from "./ask";
@@ -9,7 +10,7 @@ import { Row } from "./Row";
 import { WaterChart } from "./WaterChart";
 
 const UNITS: { value: string; label: string; pa: number }[] = [
-  { value: "micron", label: "µ", pa: 101325 / 760000 },
+  { value: "micron", label: "µ", pa: MICRON_PA },
   { value: "pa", label: "Pa", pa: 1 },
   { value: "mbar", label: "mbar", pa: 100 },
   { value: "torr", label: "Torr", pa: 101325 / 760 },

@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { AltitudeNote, CordAnswer, DialOut, LeakNote, LineRow, LinesNote } from "../api/client";
 import { post } from "../api/client";
 import { useCatalogue } from "../api/queries";
-import { mass, percent } from "../lib/format";
+import { mass, MICRON_PA, percent } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
 import { NumberField, SelectField, TextField } from "../ui/Field";
@@ -12,7 +12,7 @@ import { useNote } from "./ask";
 import { Relation } from "./Relation";
 import { Row } from "./Row";
 
-const M = 101325 / 760000;
+const M = MICRON_PA;
 const sci = (v: number) => (v === 0 ? "0" : v >= 0.01 && v < 10000 ? v.toPrecision(3) : v.toExponential(2));
 
 /** What breaks with nitrogen leave of the gas and vapour before. */
