@@ -75,7 +75,7 @@ def rings_of(stored: jobs.StoredJob, hub: Hub) -> list[Ring]:
     """Alarms of one job whose condition holds."""
     if stored.job.closing.signed_by or not stored.job.alarms:
         return []
-    run = runs.view(stored.key)
+    run = runs.view_of(stored)
     state, main = run.state, run.main()
     link = hub.links.get(stored.key)
     now = hub.clock(stored.key) or time.time()

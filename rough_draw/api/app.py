@@ -57,7 +57,7 @@ def _warm() -> None:
 
     plan_job(Job(), size=2)
     for stored in jobs.listing():
-        run = runs.view(stored.key)
+        run = runs.view_of(stored)
         if run.series and not run.job.closing.signed_by:
             runs.plan_for(run.job)
             holds.judge(run)

@@ -45,7 +45,7 @@ class Session:
         now = time.monotonic()
         gap, self.looked = min(now - self.looked, LONGEST_GAP), now
         if self.speed and not self.bay.ended and self.bay.time < LONGEST:
-            self.bay.advance(self.bay.time + gap * self.speed)
+            self.bay.advance(self.bay.clock + gap * self.speed)
             if now - self.kept > KEEP_EVERY:
                 self.keep()
 

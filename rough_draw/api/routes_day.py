@@ -53,7 +53,7 @@ def _out(p: Planned, unit: str, fault: str = "", running: bool = False) -> DayJo
 
 def _running(stored: jobs.StoredJob, hub: Hub) -> Planned | None:
     """A job that draws now, its touches by its readings; None where it is isolated or its pump stands."""
-    run = runs.view(stored.key)
+    run = runs.view_of(stored)
     state = run.state
     if state.started_at is None or not state.pump_on or state.isolated_at is not None:
         return None

@@ -18,7 +18,7 @@ MOST = 100
 
 def _row(stored: jobs.StoredJob) -> PastRow | None:
     """A job as a line of the history; None where nothing was drawn yet."""
-    run = runs.view(stored.key)
+    run = runs.view_of(stored)
     started = run.state.started_at
     main = run.main()
     if started is None and main is None:

@@ -30,7 +30,7 @@ def _states(found: list[Stage]) -> list[StageState]:
 
 
 def _row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
-    run = runs.view(stored.key)
+    run = runs.view_of(stored)
     found = _stages(run)
     stage = current(found)
     words = {s.key: s.missing for s in found}[stage]
@@ -78,12 +78,24 @@ def _row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
     )
 
 
+_sealed = runs.Cache(4096)
+"""Rows of sealed records, which do not change."""
+
+
+def _row_once(stored: jobs.StoredJob, hub: Hub) -> YardRow:
+    if stored.sealed_at is None:
+        return _row(stored, hub)
+    which = (stored.key, stored.version, stored.updated_at, stored.sealed_at)
+    row: YardRow = _sealed.get(which, lambda: _row(stored, hub))
+    return row
+
+
 @router.get("/pumps")
 def pumps() -> list[PumpOut]:
     """What each pump is doing."""
     uses = []
     for stored in jobs.listing():
-        run = runs.view(stored.key)
+        run = runs.view_of(stored)
         state, party = run.state, stored.job.party
         title = ", ".join(x for x in (party.customer, party.unit) if x) or stored.job.title or "Unnamed job"
         over = bool(stored.job.closing.signed_by)
@@ -103,7 +115,7 @@ def pumps() -> list[PumpOut]:
 @router.get("/jobs")
 def yard(hub: HubDep) -> list[YardRow]:
     """All jobs with what they wait for, those with a hand needed soonest first."""
-    rows = [_row(s, hub) for s in jobs.listing()]
+    rows = [_row_once(s, hub) for s in jobs.listing()]
     return sorted(
         rows, key=lambda r: (not (r.live and r.next_title), r.next_at is None, r.next_at or 0.0, r.stages[-1].done)
     )

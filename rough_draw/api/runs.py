@@ -127,9 +127,13 @@ class RunView:
 
 def view(key: str) -> RunView:
     """Read a run from the store; raises NotFound."""
-    stored = jobs.get(key)
-    touches = jobs.touches(key)
-    return RunView(stored.job, touches, fold(touches), jobs.readings(key))
+    return view_of(jobs.get(key))
+
+
+def view_of(stored: jobs.StoredJob) -> RunView:
+    """Read the run of a job that has been read already."""
+    touches = jobs.touches(stored.key)
+    return RunView(stored.job, touches, fold(touches), jobs.readings(stored.key))
 
 
 _isolations = Cache(KEPT)

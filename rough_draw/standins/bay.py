@@ -66,12 +66,13 @@ class Bay(World):
         self.ended = ""
         self.done: list[Done] = []
         self.track = Track()
+        self.clock = 0.0
         super().__init__(scenario.true_job(), truth)
         self._put_on(scenario.sheet)
         for b in scenario.before:
-            self.advance(b.at_s)
+            self._wait_out(b.at_s)
             self._make(b.kind, None, before=True)
-        self.advance(scenario.arrive_s)
+        self._wait_out(scenario.arrive_s)
 
     # What stands there
 
@@ -136,13 +137,23 @@ class Bay(World):
     # Time
 
     def advance(self, until: float) -> None:
-        """Run on to ``until`` s, reading every `GRID` seconds."""
+        """Run on to the last whole `GRID` before ``until`` s, reading at each; the rest is kept on the clock.
+
+        Only deeds end between two readings: how often somebody looked must not change how the time was cut up, or a
+        session played again would differ in the last digits.
+        """
         due = (self.time // GRID + 1.0) * GRID
         while due <= until:
             self._on(due)
             self._note(due)
             due += GRID
+        self.clock = max(self.clock, until)
+
+    def _wait_out(self, until: float) -> None:
+        """Run on to ``until`` s exactly."""
+        self.advance(until)
         self._on(until)
+        self.clock = self.time
 
     def _on(self, until: float) -> None:
         if self.charged:
@@ -192,7 +203,7 @@ class Bay(World):
         if self.ended:
             raise CannotDo("this practice job is over; begin it again, or another")
         self._check(kind, choice)
-        self.advance(self.time + minutes * 60.0)
+        self._wait_out(self.time + minutes * 60.0)
         return self._make(kind, choice)
 
     def _check(self, kind: str, choice: RigChoice | None) -> None:
@@ -319,8 +330,6 @@ class Bay(World):
         seen = {m.key for m in more} | {"none"}
         found = [Named(c.key, c.words) for c in self._known.values() if c.key not in seen and "shut:" not in c.key]
         return [*more, *found]
-
-    # What it shows
 
 
 def played(scenario: Scenario, van: Sequence[KitItem], deeds: Iterable[tuple[float, str, RigChoice | None]]) -> Bay:

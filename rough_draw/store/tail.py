@@ -8,12 +8,14 @@ from dataclasses import dataclass, field
 import numpy as np
 from numpy.typing import NDArray
 
-from rough_draw.store.models import ReadingRow, database
+from rough_draw.store.models import database
 
 FloatArray = NDArray[np.float64]
 MOST_JOBS = 200
 BENCH = "bench"
 """Source of readings that were taken of the rig alone: they are no part of the draw."""
+SINCE = "SELECT id, gauge, at, pa FROM reading WHERE job_id = ? AND id > ? AND source <> ? ORDER BY id"
+SINCE_BENCH = SINCE.replace("<>", "=")
 
 
 @dataclass(frozen=True)
@@ -45,17 +47,8 @@ def all_readings(key: str, bench: bool = False) -> list[Readings]:
             _tails.pop(next(k for k in _tails if k != name))
     with tail.lock:
         fresh: dict[str, tuple[list[float], list[float]]] = {}
-        query = (
-            ReadingRow.select(ReadingRow.id, ReadingRow.gauge, ReadingRow.at, ReadingRow.pa)
-            .where(
-                ReadingRow.job == key,
-                ReadingRow.id > tail.last,
-                (ReadingRow.source == BENCH) if bench else (ReadingRow.source != BENCH),
-            )
-            .order_by(ReadingRow.id)
-            .tuples()
-        )
-        for number, gauge, at, pa in query.iterator():
+        found = database.execute_sql(SINCE_BENCH if bench else SINCE, (key, tail.last, BENCH))
+        for number, gauge, at, pa in found:
             times, values = fresh.setdefault(gauge, ([], []))
             times.append(at)
             values.append(float("nan") if pa is None else pa)

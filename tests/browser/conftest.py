@@ -12,7 +12,7 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Browser, Page, expect, sync_playwright
+from playwright.sync_api import Browser, ConsoleMessage, Error, Page, Request, expect, sync_playwright
 
 CHROMIUM = "/usr/bin/chromium"
 # A loaded machine is slow, not wrong: speed is shown by the bench, never by a timed test.
@@ -54,38 +54,81 @@ def browser() -> Iterator[Browser]:
 class Watch:
     """What a page asked for and complained of."""
 
+    EXPECTED = ("status of 422", "status of 409", "status of 404")
+
     def __init__(self, page: Page, site: str) -> None:
         self.errors: list[str] = []
         self.foreign: list[str] = []
-        page.on("pageerror", lambda e: self.errors.append(str(e)))
-        page.on("console", lambda m: self.errors.append(m.text) if m.type == "error" else None)
-        page.on(
-            "request", lambda r: self.foreign.append(r.url) if not r.url.startswith((site, "data:", "blob:")) else None
-        )
+        self.page = page
+        self.site = site
+        self.hears = {"pageerror": self._fault, "console": self._said, "request": self._asked}
+        for event, hear in self.hears.items():
+            page.on(event, hear)  # type: ignore[call-overload]
+
+    def _fault(self, e: Error) -> None:
+        self.errors.append(str(e))
+
+    def _said(self, m: ConsoleMessage) -> None:
+        if m.type == "error" and not any(x in m.text for x in self.EXPECTED):
+            self.errors.append(m.text)
+
+    def _asked(self, r: Request) -> None:
+        if not r.url.startswith((self.site, "data:", "blob:")):
+            self.foreign.append(r.url)
+
+    def done(self) -> None:
+        """Stop watching; raises AssertionError for what was seen."""
+        for event, hear in self.hears.items():
+            self.page.remove_listener(event, hear)
+        assert self.foreign == [], "the page asked something of elsewhere"
+        assert self.errors == []
 
 
-def opened(browser: Browser, site: str, width: int, height: int, touch: bool = False) -> Iterator[Page]:
+def made(browser: Browser, width: int, height: int, touch: bool = False) -> Iterator[Page]:
+    """A page for a whole file of tests: a fresh context for each of them costs more than most of them do."""
     # The worker that keeps the page on the device has tests of its own; each context here would fetch it all again.
     context = browser.new_context(
         viewport={"width": width, "height": height}, has_touch=touch, accept_downloads=True, service_workers="block"
     )
     page = context.new_page()
-    watch = Watch(page, site)
     page.set_default_timeout(PATIENCE_MS)
     yield page
     context.close()
-    assert watch.foreign == [], "the page asked something of elsewhere"
-    expected = ("status of 422", "status of 409", "status of 404")
-    assert [e for e in watch.errors if not any(x in e for x in expected)] == []
+
+
+def watched(page: Page, site: str) -> Iterator[Page]:
+    """The file's page for one test, with nothing left on the device by the one before."""
+    size = page.viewport_size
+    watch = Watch(page, site)
+    yield page
+    page.unroute_all(behavior="ignoreErrors")
+    page.goto("about:blank")
+    watch.done()
+    page.context.clear_cookies()
+    cdp = page.context.new_cdp_session(page)
+    cdp.send("Storage.clearDataForOrigin", {"origin": site, "storageTypes": "local_storage,indexeddb"})
+    cdp.detach()
+    if size is not None:
+        page.set_viewport_size(size)
+
+
+@pytest.fixture(scope="module")
+def desk_page(browser: Browser) -> Iterator[Page]:
+    yield from made(browser, 1280, 800)
+
+
+@pytest.fixture(scope="module")
+def phone_page(browser: Browser) -> Iterator[Page]:
+    yield from made(browser, 390, 844, touch=True)
 
 
 @pytest.fixture
-def page(browser: Browser, site: str) -> Iterator[Page]:
+def page(desk_page: Page, site: str) -> Iterator[Page]:
     """A desk."""
-    yield from opened(browser, site, 1280, 800)
+    yield from watched(desk_page, site)
 
 
 @pytest.fixture
-def phone(browser: Browser, site: str) -> Iterator[Page]:
+def phone(phone_page: Page, site: str) -> Iterator[Page]:
     """A phone beside the unit."""
-    yield from opened(browser, site, 390, 844, touch=True)
+    yield from watched(phone_page, site)
