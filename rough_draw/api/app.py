@@ -51,7 +51,6 @@ ROOT_FILES = (".svg", ".png", ".ico", ".webmanifest", ".js")
 
 def _warm() -> None:
     """Load the compiled engine in the background, so that the first plan need not wait for it."""
-    from rough_draw.core import refrigerant
     from rough_draw.core.job import Job
     from rough_draw.core.plan import plan_job
 
@@ -61,8 +60,6 @@ def _warm() -> None:
         if run.series and not run.job.closing.signed_by:
             runs.plan_for(run.job)
             holds.judge(run)
-    # Seconds to import, and asked for by the charge only.
-    refrigerant.load()
 
 
 def create_app(path: str | Path, warm: bool = True, door: Door | None = None) -> FastAPI:

@@ -18,7 +18,7 @@ from rough_draw.api.schemas_plan import (
     SlotOut,
     SystemOut,
 )
-from rough_draw.core import criteria, refrigerant
+from rough_draw.core import criteria
 from rough_draw.core.assemble import Assembly, assemble
 from rough_draw.core.catalogue.systems import LINKS
 from rough_draw.core.charge import cautions, charge_to_weigh
@@ -55,8 +55,7 @@ def system_out(job: Job) -> SystemOut:
             state = "left-out"
             left.append(s.name)
         sections.append(SectionOut(name=s.name, label=s.label, volume_m3=range_out(s.volume), state=state))
-    waits = job.scope.adder_g_per_m is None and job.scope.nameplate_kg is not None and not refrigerant.ready()
-    charge = None if waits else charge_to_weigh(job.scope)
+    charge = charge_to_weigh(job.scope)
     school, reason = criteria.default_school(job.scope)
     watched = criteria.watched(job.criterion)
     dial = next((c for c in watched if c.dial), None)
@@ -86,7 +85,6 @@ def system_out(job: Job) -> SystemOut:
         dial=criteria.dial_blind(dial, model.atmosphere, volume.value, kelvin(job.scope.coldest_c)) if dial else None,
         cautions=cautions(job.scope),
         charge=ChargeOut(kg=charge.to_weigh, words=charge.words) if charge else None,
-        charge_waits=waits,
     )
 
 

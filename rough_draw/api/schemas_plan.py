@@ -88,7 +88,6 @@ class SystemOut(BaseModel):
     dial: DialBlind | None
     cautions: list[str]
     charge: ChargeOut | None
-    charge_waits: bool
 
 
 class PartOut(BaseModel):

@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 
 from rough_draw.core.interval import Range
-from rough_draw.core.refrigerant import saturated
+from rough_draw.core.refrigerant import COLDEST, hottest, saturated
 
-LOWEST, HIGHEST = 230.0, 340.0
 SUPERHEAT = Range(4.0, 6.0, 8.0)
 """K at the bulb of a metering valve that holds a superheat: the usual setting (estimate; the maker's figure wins)."""
 SUBCOOLING = Range(4.0, 6.0, 10.0)
@@ -37,7 +35,7 @@ def temperature_at(name: str, pressure: float, quality: int) -> float:
         s = saturated(name, t)
         return s.dew if quality else s.bubble
 
-    low, high = LOWEST, _top(name)
+    low, high = COLDEST, hottest(name)
     if not at(low) <= pressure <= at(high):
         raise ValueError(
             f"{pressure / 1e5:.2f} bar absolute is outside {at(low) / 1e5:.2f} … {at(high) / 1e5:.2f} bar of {name}"
@@ -49,19 +47,6 @@ def temperature_at(name: str, pressure: float, quality: int) -> float:
         else:
             high = middle
     return 0.5 * (low + high)
-
-
-def _top(name: str) -> float:
-    """The highest temperature, K, that the library answers for: under the critical point of some blends."""
-    top = HIGHEST
-    while top > 300.0:
-        try:
-            if all(math.isfinite(x) for x in (saturated(name, top).dew, saturated(name, top).bubble)):
-                return top
-        except ValueError:
-            pass
-        top -= 2.0
-    return top
 
 
 def read_running(

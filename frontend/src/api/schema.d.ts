@@ -6700,8 +6700,6 @@ export interface components {
             /** Cautions */
             cautions: string[];
             charge: components["schemas"]["ChargeOut"] | null;
-            /** Charge Waits */
-            charge_waits: boolean;
             /** Criteria */
             criteria: components["schemas"]["CriterionOut"][];
             /** Default Reason */

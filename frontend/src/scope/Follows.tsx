@@ -60,7 +60,6 @@ export function Follows({ job, editor, data }: { job: Job; editor: Editor; data:
             <span className="text-soft">{u.words(data.charge.words)}</span>
           </p>
         )}
-        {data.charge_waits && <p className="mt-3 border-t-2 border-rule pt-3 text-soft">The charge is worked out as soon as the refrigerant tables are loaded.</p>}
       </Sheet>
       <Criterion job={job} editor={editor} data={data} />
       <Cautions words={data.cautions} />
