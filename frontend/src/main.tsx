@@ -6,6 +6,9 @@ import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
 
 import "./index.css";
 import { allowSound } from "./lib/sound";
+import { get, type SessionOut } from "./api/client";
+import { takeSession } from "./api/session";
+import { anyDrafts, sendDrafts } from "./lib/drafts";
 import { BUILD, KEEP_MS, keepInMemory, keepsQuery, persister } from "./lib/keep";
 import { initTheme } from "./lib/theme";
 import { Shell } from "./shell/Shell";
@@ -39,6 +42,12 @@ const router = createBrowserRouter([
     ],
   },
 ]);
+
+// An edit that an earlier page left goes before anything is asked for; where there is none, nothing waits.
+if (anyDrafts()) {
+  const sent = get<SessionOut>("/session").then((s) => (takeSession(s).inside ? sendDrafts() : undefined));
+  await Promise.race([sent.catch(() => undefined), new Promise((go) => window.setTimeout(go, 3000))]);
+}
 
 createRoot(document.getElementById("root")!).render(
   <StrictMode>

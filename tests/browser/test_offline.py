@@ -53,13 +53,20 @@ class Server:
         self.process = None
 
 
-@pytest.fixture
-def server(tmp_path: Path) -> Iterator[Server]:
-    s = Server(tmp_path / "cut.sqlite3")
-    s.start()
+@pytest.fixture(scope="module")
+def one_server(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
+    s = Server(tmp_path_factory.mktemp("offline") / "cut.sqlite3")
     yield s
     if s.process is not None:
         s.cut()
+
+
+@pytest.fixture
+def server(one_server: Server) -> Server:
+    """The file's server, up."""
+    if one_server.process is None:
+        one_server.start()
+    return one_server
 
 
 @pytest.fixture
@@ -72,6 +79,29 @@ def hand(browser: Browser, server: Server) -> Iterator[Page]:
     context.close()
 
 
+KNOWN = """([key, names]) => new Promise(done => {
+  const opened = indexedDB.open('keyval-store');
+  opened.onsuccess = () => {
+    const asked = opened.result.transaction('keyval').objectStore('keyval').get('rough-draw-known');
+    asked.onsuccess = () => {
+      const known = JSON.parse(asked.result ?? '{}').clientState?.queries ?? [];
+      const of = name => known.some(q => q.queryKey[0] === name && (q.queryKey[1] ?? key) === key);
+      opened.result.close();
+      done(names.every(of));
+    };
+  };
+})"""
+
+
+def known(page: Page, key: str, names: list[str]) -> None:
+    """Wait until the device has these: it is written there every few seconds."""
+    for _ in range(100):
+        if page.evaluate(KNOWN, [key, names]):
+            return
+        page.wait_for_timeout(200)
+    raise AssertionError(f"{names} are not kept on the device")
+
+
 def installed(page: Page, server: Server) -> str:
     """A job on its Draw stage, the page kept on the device."""
     page.goto(f"{server.address}/")
@@ -82,7 +112,7 @@ def installed(page: Page, server: Server) -> str:
     page.goto(f"{server.address}/jobs/{key}/draw")
     expect(page.get_by_role("button", name="Type", exact=True)).to_be_visible()
     page.evaluate("navigator.serviceWorker.ready.then(() => true)")
-    page.wait_for_timeout(2500)
+    known(page, key, ["job", "live", "touches", "readings", "plan"])
     return key
 
 
@@ -159,6 +189,66 @@ def test_touches_made_in_the_dark_come_in_their_order(hand: Page, server: Server
     assert [t["at"] for t in found] == pytest.approx([m["at"] for m in made], abs=0.01)
 
 
+def test_a_touch_that_was_sent_stands_though_nothing_more_is_heard(hand: Page, server: Server) -> None:
+    """The answer to the touch is the last thing that comes: the card goes on from it all the same."""
+    page = hand
+    installed(page, server)
+    page.route("**/api/jobs/*/live", lambda r: r.abort())
+    page.route("**/api/jobs/*/touches", lambda r: r.abort() if r.request.method == "GET" else r.continue_())
+    with page.expect_response(lambda r: r.url.endswith("/touches") and r.status == 201):
+        page.get_by_role("button", name="Done", exact=True).tap()
+    expect(page.get_by_text("Pump on", exact=True)).to_be_visible()
+    expect(page.get_by_role("button", name="Skip", exact=True)).to_be_visible()
+
+
+def elevation(server: Server, key: str) -> float:
+    found: float = ask(server, f"/jobs/{key}")["job"]["scope"]["elevation_m"]
+    return found
+
+
+def test_an_edit_of_the_sheet_waits_on_the_device(hand: Page, server: Server) -> None:
+    page = hand
+    key = installed(page, server)
+    page.goto(f"{server.address}/jobs/{key}/scope")
+    expect(page.get_by_label("Elevation")).to_be_visible()
+    known(page, key, ["catalogue"])
+    server.cut()
+    page.get_by_label("Elevation").fill("420")
+    expect(page.get_by_role("alert")).to_contain_text("kept on this device")
+    page.reload()
+    expect(page.get_by_label("Elevation")).to_have_value("420")
+    # Closed without signal, opened elsewhere with it: it goes by itself.
+    page.goto("about:blank")
+    server.start()
+    assert elevation(server, key) == 0
+    page.goto(f"{server.address}/")
+    expect(page.get_by_role("heading", name="Yard")).to_be_visible()
+    assert elevation(server, key) == 420
+    assert page.evaluate("Object.keys(localStorage).filter(k => k.includes('draft'))") == []
+
+
+def test_an_edit_in_the_dark_is_not_written_over_someone_elses(hand: Page, server: Server) -> None:
+    page = hand
+    key = installed(page, server)
+    page.goto(f"{server.address}/jobs/{key}/scope")
+    expect(page.get_by_label("Elevation")).to_be_visible()
+    server.cut()
+    page.get_by_label("Elevation").fill("420")
+    expect(page.get_by_role("alert")).to_contain_text("kept on this device")
+    page.goto("about:blank")
+    server.start()
+    theirs = ask(server, f"/jobs/{key}")
+    theirs["job"]["scope"]["elevation_m"] = 7
+    put = page.request.put(
+        f"{server.address}/api/jobs/{key}", data={"version": theirs["version"], "job": theirs["job"]}
+    )
+    assert put.status == 200
+    page.goto(f"{server.address}/jobs/{key}/scope")
+    expect(page.get_by_role("alert")).to_contain_text("An earlier edit here was not taken")
+    expect(page.get_by_label("Elevation")).to_have_value("7")
+    assert elevation(server, key) == 7
+
+
 def ask_local(page: Page) -> list[dict[str, Any]]:
     found: list[dict[str, Any]] = page.evaluate("JSON.parse(localStorage.getItem('rough-draw-outbox'))")
     return found
@@ -231,7 +321,6 @@ def test_the_page_can_be_installed(hand: Page, server: Server) -> None:
         assert status[0] == 200
         assert status[1].startswith("image/")
     page.evaluate("navigator.serviceWorker.ready.then(() => true)")
-    page.wait_for_timeout(2000)
     server.cut()
     page.goto(f"{server.address}/notes/words")
     expect(page.get_by_role("heading", name="Bench notes")).to_be_visible()

@@ -3,7 +3,8 @@ import { useCallback, useEffect, useRef, useState } from "react";
 
 import type { Job, JobOut } from "./client";
 import { ApiError, post, put } from "./client";
-import { useReach } from "../lib/reach";
+import { draftOf, dropDraft, editing, keepDraft, waitsAfter } from "../lib/drafts";
+import { onBack, useReach } from "../lib/reach";
 import { useJob } from "./queries";
 
 export interface Editor {
@@ -18,6 +19,10 @@ export interface Editor {
   ask: (path: string, body: (version: number) => unknown) => Promise<boolean>;
 }
 
+const notTaken = (detail: string) => new ApiError(409, { type: "about:blank", title: "An earlier edit here was not taken", status: 409, detail, faults: [] });
+
+const NOT_YET = new ApiError(0, { type: "about:blank", title: "Not saved yet", status: 0, detail: "The server cannot be reached. The edit is kept on this device, and is saved when the server answers.", faults: [] });
+
 /** One sheet under edit: shown at once, saved shortly after, the last good state kept when the server refuses. */
 export function useEditor(key: string): Editor {
   const client = useQueryClient();
@@ -25,15 +30,25 @@ export function useEditor(key: string): Editor {
   const offline = !useReach().ok;
   // What an earlier page left on the device is edited only without signal: somebody may have changed it since.
   const data = found.dataUpdatedAt >= performance.timeOrigin || offline ? found.data : undefined;
-  const [draft, setDraft] = useState<Job | null>(null);
-  const [fault, setFault] = useState<ApiError | null>(null);
-  const latest = useRef<Job | null>(null);
+  // An earlier page's edit, which the server does not have, goes on here.
+  const [left] = useState(() => draftOf(key));
+  const goesOn = left && !left.refused ? left : null;
+  const [draft, setDraft] = useState<Job | null>(goesOn?.job ?? null);
+  const [fault, setFault] = useState<ApiError | null>(left?.refused ? notTaken(left.refused) : null);
+  const latest = useRef<Job | null>(goesOn?.job ?? null);
+  /** The version that the edits under way were made on top of. */
+  const base = useRef<number | null>(goesOn?.version ?? null);
+  const sending = useRef(false);
+  /** Edits made while the server makes one: they go on top of its answer. */
+  const asking = useRef(0);
+  const after = useRef<((job: Job) => Job)[]>([]);
   const timer = useRef<number>(undefined);
   const line = useRef<Promise<unknown>>(Promise.resolve());
 
   const accept = useCallback(
     (stored: JobOut) => {
       client.setQueryData(["job", key], stored);
+      if (base.current !== null) base.current = stored.version;
       for (const name of ["stages", "live", "verdict"]) void client.invalidateQueries({ queryKey: [name, key] });
     },
     [client, key],
@@ -49,30 +64,46 @@ export function useEditor(key: string): Editor {
   const flush = useCallback(
     (): Promise<void> =>
       inLine(async () => {
-        while (latest.current !== null) {
+        while (latest.current !== null && base.current !== null) {
           const sent: Job = latest.current;
-          const version = client.getQueryData<JobOut>(["job", key])?.version;
-          if (version === undefined) break;
+          sending.current = true;
           try {
-            accept(await put<JobOut>(`/jobs/${key}`, { version, job: sent }));
+            accept(await put<JobOut>(`/jobs/${key}`, { version: base.current, job: sent }));
             setFault(null);
             setDraft((d) => (d === sent ? null : d));
+            if (latest.current === sent) dropDraft(key);
           } catch (e) {
-            if (e instanceof ApiError) setFault(e);
+            if (e instanceof ApiError) setFault(e.status === 0 ? NOT_YET : e);
             if (e instanceof ApiError && e.status === 409) {
               // Someone else's sheet is the true one now; the edit is to be made again on top of it.
-              setDraft((d) => (d === sent ? null : d));
+              latest.current = null;
+              setDraft(null);
+              dropDraft(key);
               await client.invalidateQueries({ queryKey: ["job", key] });
             }
+            // Without signal it waits, here and on the device, for the server to be back.
+            if (e instanceof ApiError && waitsAfter(e.status)) return;
+            if (latest.current === sent) {
+              // What was refused stays in view, with the reason above it, until the next edit mends it.
+              latest.current = null;
+              dropDraft(key);
+            }
+          } finally {
+            sending.current = false;
           }
-          // An edit made meanwhile goes next. What was refused stays in view, with the reason above it.
+          // An edit made meanwhile goes next.
           if (latest.current === sent) latest.current = null;
+          if (latest.current === null) base.current = null;
         }
       }),
     [accept, client, inLine, key],
   );
 
   useEffect(() => {
+    if (draftOf(key)?.refused) dropDraft(key);
+    if (latest.current !== null) void flush();
+    const done = editing(key);
+    const stop = onBack(() => void flush());
     const leave = () => {
       window.clearTimeout(timer.current);
       void flush();
@@ -80,17 +111,26 @@ export function useEditor(key: string): Editor {
     window.addEventListener("pagehide", leave);
     return () => {
       window.removeEventListener("pagehide", leave);
+      stop();
       leave();
+      done();
     };
-  }, [flush]);
+  }, [flush, key]);
 
   const edit = useCallback<Editor["edit"]>(
     (change, at = "once") => {
-      const base = latest.current ?? draft ?? client.getQueryData<JobOut>(["job", key])?.job;
-      if (!base) return;
-      const next = change(base);
-      latest.current = next;
+      const stored = client.getQueryData<JobOut>(["job", key]);
+      const under = latest.current ?? draft ?? stored?.job;
+      if (!under) return;
+      const next = change(under);
       setDraft(next);
+      if (asking.current > 0) {
+        after.current.push(change);
+        return;
+      }
+      base.current ??= stored?.version ?? null;
+      latest.current = next;
+      if (base.current !== null) keepDraft(key, { version: base.current, job: next, behind: sending.current });
       window.clearTimeout(timer.current);
       timer.current = window.setTimeout(() => void flush(), at === "typing" ? 350 : 10);
     },
@@ -99,6 +139,8 @@ export function useEditor(key: string): Editor {
 
   const undo = useCallback(() => {
     latest.current = null;
+    base.current = null;
+    dropDraft(key);
     setDraft(null);
     setFault(null);
     post<JobOut>(`/jobs/${key}/undo`).then(accept, (e: unknown) => e instanceof ApiError && setFault(e));
@@ -108,17 +150,32 @@ export function useEditor(key: string): Editor {
     (path, body) => {
       window.clearTimeout(timer.current);
       void flush();
+      asking.current += 1;
       return inLine(async () => {
         const version = client.getQueryData<JobOut>(["job", key])?.version ?? 0;
         try {
           accept(await post<JobOut>(path, body(version)));
-          if (latest.current === null) setDraft(null);
           setFault(null);
           return true;
         } catch (e) {
           if (e instanceof ApiError) setFault(e);
           if (e instanceof ApiError && e.status === 409) await client.invalidateQueries({ queryKey: ["job", key] });
           return false;
+        } finally {
+          asking.current -= 1;
+          if (asking.current === 0) {
+            const [changes, stored] = [after.current, client.getQueryData<JobOut>(["job", key])];
+            after.current = [];
+            if (stored && latest.current === null) setDraft(null);
+            if (stored && changes.length > 0) {
+              const next = changes.reduce((job, change) => change(job), latest.current ?? stored.job);
+              base.current ??= stored.version;
+              latest.current = next;
+              setDraft(next);
+              keepDraft(key, { version: base.current, job: next, behind: false });
+              timer.current = window.setTimeout(() => void flush(), 10);
+            }
+          }
         }
       });
     },

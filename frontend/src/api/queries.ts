@@ -3,7 +3,7 @@ import { useEffect, useMemo } from "react";
 
 import { onSent, send, useOutbox } from "../lib/outbox";
 import { onBack, useReach } from "../lib/reach";
-import { readingsWith, touchesWith, withWaiting } from "../lib/waiting";
+import { readingsWith, touchesWith, withSent, withWaiting } from "../lib/waiting";
 
 import type {
   ComingOut,
@@ -221,14 +221,20 @@ interface StreamMessage {
   pa?: (number | null)[];
 }
 
-/** What has waited and is sent now is asked for again. */
+/** What is sent is asked for again; until the answer is there, which may be long, it stands as it was sent. */
 export function useSent(): void {
   const client = useQueryClient();
   useEffect(
     () =>
       onSent((item) => {
+        client.setQueryData<LiveOut>(["live", item.job], (old) => withSent(old, item));
+        if (item.what === "touch") client.setQueryData<TouchOut[]>(["touches", item.job], (old) => old && touchesWith(old, [item], ""));
+        else {
+          const { gauge, pa } = item.body as { gauge: string; pa: number | null };
+          client.setQueryData<SeriesOut[]>(["readings", item.job], (old) => append(old, gauge, [item.at], [pa]));
+          void client.invalidateQueries({ queryKey: ["readings", item.job] });
+        }
         refreshRun(client, item.job);
-        if (item.what === "reading") void client.invalidateQueries({ queryKey: ["readings", item.job] });
       }),
     [client],
   );

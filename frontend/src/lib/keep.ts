@@ -16,7 +16,8 @@ export const persister = createAsyncStoragePersister({
   throttleTime: 3000,
 });
 
-export const keepsQuery = (q: Pick<Query, "queryKey"> & { state: { status: string } }): boolean => q.state.status === "success" && KEPT.includes(String(q.queryKey[0]));
+/** Also what could not be asked for again since: without signal that is everything. */
+export const keepsQuery = (q: Pick<Query, "queryKey"> & { state: { data: unknown } }): boolean => q.state.data !== undefined && KEPT.includes(String(q.queryKey[0]));
 
 /** What is kept on the device is not thrown away from memory while the page is open. */
 export function keepInMemory(client: QueryClient): void {

@@ -14,6 +14,13 @@ export function withWaiting(live: LiveOut | undefined, waiting: Waiting[], offli
   return out;
 }
 
+/** A run with what the server has just taken of it, until it is asked for again. */
+export function withSent(live: LiveOut | undefined, sent: Waiting): LiveOut | undefined {
+  // A simulated gauge has a clock of its own.
+  const out = withWaiting(live, [live?.standin ? { ...sent, at: live.now } : sent], false);
+  return out && sent.what === "reading" ? { ...out, words: "" } : out;
+}
+
 function touched(live: LiveOut, kind: string, at: number): LiveOut {
   const next = live.next.filter((n) => n.kind !== kind);
   const [way, valve] = kind.split(":");
@@ -39,12 +46,12 @@ function touched(live: LiveOut, kind: string, at: number): LiveOut {
 }
 
 /** Touches with those on their way. */
-export function touchesWith(touches: TouchOut[], waiting: Waiting[]): TouchOut[] {
+export function touchesWith(touches: TouchOut[], waiting: Waiting[], said = "(waiting to be sent)"): TouchOut[] {
   const mine = waiting.filter((w) => w.what === "touch");
   if (mine.length === 0) return touches;
   const late = mine.map((w) => {
     const { kind, note = "" } = w.body as { kind: string; note?: string };
-    return { kind, words: kind.replace(/[-:]/g, " ").replace(/^./, (c) => c.toUpperCase()), at: w.at, note: `${note} (waiting to be sent)`.trim() };
+    return { kind, words: kind.replace(/[-:]/g, " ").replace(/^./, (c) => c.toUpperCase()), at: w.at, note: `${note} ${said}`.trim() };
   });
   return [...touches, ...late];
 }

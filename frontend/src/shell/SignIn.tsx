@@ -3,6 +3,7 @@ import { useState } from "react";
 
 import { ApiError, post, type SessionOut } from "../api/client";
 import { takeSession } from "../api/session";
+import { sendDrafts } from "../lib/drafts";
 import { Button } from "../ui/Button";
 import { Fault, Sheet } from "../ui/Sheet";
 
@@ -16,8 +17,9 @@ export function SignIn() {
     setBusy(true);
     post<SessionOut>("/session", { passphrase: text })
       .then(
-        (s) => {
+        async (s) => {
           takeSession(s);
+          await sendDrafts();
           client.setQueryData(["session"], s);
           void client.invalidateQueries();
         },

@@ -1,0 +1,75 @@
+import type { Job, JobOut } from "../api/client";
+import { ApiError, put } from "../api/client";
+import { onBack } from "./reach";
+
+/**
+ * Sheets under edit, kept on this device until the server has them: a page that is closed in the middle, or has no
+ * signal, loses nothing. Each knows the version that it was made on top of, so nobody else's edit is written over.
+ */
+
+interface Draft {
+  version: number;
+  job: Job;
+  /** An earlier state of it was on its way when this was kept: the server may have that by now. */
+  behind: boolean;
+  /** Why the server would not take it. */
+  refused?: string;
+}
+
+const STORE = "rough-draw-draft:";
+const open = new Set<string>();
+
+const nameOf = (key: string) => STORE + key;
+
+export function draftOf(key: string): Draft | null {
+  try {
+    return JSON.parse(localStorage.getItem(nameOf(key)) ?? "null") as Draft | null;
+  } catch {
+    return null;
+  }
+}
+
+export function keepDraft(key: string, draft: Draft): void {
+  try {
+    localStorage.setItem(nameOf(key), JSON.stringify(draft));
+  } catch {
+    // A full store: the edit is still in the page, and goes to the server from there.
+  }
+}
+
+export const dropDraft = (key: string): void => localStorage.removeItem(nameOf(key));
+
+/** While an editor has this sheet open, it sends its own. */
+export function editing(key: string): () => void {
+  open.add(key);
+  return () => open.delete(key);
+}
+
+const held = (): string[] =>
+  Object.keys(localStorage)
+    .filter((k) => k.startsWith(STORE))
+    .map((k) => k.slice(STORE.length));
+
+export const anyDrafts = (): boolean => held().length > 0;
+
+/** Answers after which an edit waits: no signal, not signed in yet, too busy. */
+export const waitsAfter = (status: number): boolean => [0, 401, 403, 408, 429, 502, 503, 504].includes(status);
+
+/** Send what an earlier page left. What is refused stays, with the reason, until its sheet is opened. */
+export async function sendDrafts(): Promise<void> {
+  for (const key of held()) {
+    const draft = draftOf(key);
+    if (!draft || draft.refused || open.has(key)) continue;
+    try {
+      await put<JobOut>(`/jobs/${key}`, { version: draft.version, job: draft.job }).catch((e: unknown) => {
+        if (draft.behind && e instanceof ApiError && e.status === 409) return put<JobOut>(`/jobs/${key}`, { version: draft.version + 1, job: draft.job });
+        throw e;
+      });
+      dropDraft(key);
+    } catch (e) {
+      if (e instanceof ApiError && !waitsAfter(e.status)) keepDraft(key, { ...draft, refused: e.problem.detail });
+    }
+  }
+}
+
+if (typeof window !== "undefined") onBack(() => void sendDrafts());
