@@ -17,6 +17,7 @@ from rough_draw.api.standin_link import Link, Listeners
 from rough_draw.core.job import CriterionChoice, Job, Party
 from rough_draw.core.scope import Scope
 from rough_draw.store import jobs
+from tests.demo_copy import demo_copy
 from tests.test_cli import table
 
 
@@ -295,14 +296,8 @@ def test_a_stream_that_cannot_keep_up_is_told_to_reload() -> None:
     assert message["kind"] in ("reload", "readings")
 
 
-def test_demo_data_is_whole(tmp_path: Path) -> None:
-    from rough_draw import demo
-    from rough_draw.store.database import open_database
-
-    db = open_database(tmp_path / "demo.sqlite3")
-    demo.build()
-    db.close()
-    with TestClient(create_app(tmp_path / "demo.sqlite3", warm=False)) as api:
+def test_demo_data_is_whole(tmp_path_factory: pytest.TempPathFactory) -> None:
+    with TestClient(create_app(demo_copy(tmp_path_factory), warm=False)) as api:
         rows = {r["key"]: r for r in api.get("/api/jobs").json()}
         assert len(rows) == 11
         assert len({r["stage"] for r in rows.values()}) >= 4

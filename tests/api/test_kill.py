@@ -17,11 +17,10 @@ KILLS = 50
 
 
 def _serve(path: str, port: int) -> None:
-    import uvicorn
+    # Named here and not above: it puts an application together where it is imported.
+    from tests.api.kill_server import serve
 
-    from rough_draw.api.app import create_app
-
-    uvicorn.run(create_app(path, warm=False), host="127.0.0.1", port=port, log_level="critical")
+    serve(path, port)
 
 
 def _free_port() -> int:
@@ -42,7 +41,7 @@ def _up(client: httpx.Client) -> None:
 
 def test_no_acknowledged_reading_or_touch_is_lost_over_fifty_kills(tmp_path: Path) -> None:
     spawn = multiprocessing.get_context("forkserver")
-    spawn.set_forkserver_preload(["uvicorn", "rough_draw.api.app"])
+    spawn.set_forkserver_preload(["tests.api.kill_server", "uvicorn.protocols.http.h11_impl", "uvicorn.lifespan.on"])
     rng = random.Random(50)
     path, port = str(tmp_path / "kill.sqlite3"), _free_port()
     readings: set[float] = set()

@@ -14,6 +14,8 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Browser, ConsoleMessage, Error, Page, Request, expect, sync_playwright
 
+from tests.demo_copy import demo_copy
+
 CHROMIUM = "/usr/bin/chromium"
 # A loaded machine is slow, not wrong: speed is shown by the bench, never by a timed test.
 PATIENCE_MS = 20_000
@@ -27,7 +29,7 @@ def site(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
     with socket.socket() as s:
         s.bind(("127.0.0.1", 0))
         port = s.getsockname()[1]
-    db = tmp_path_factory.mktemp("demo") / "demo.sqlite3"
+    db = demo_copy(tmp_path_factory)
     argv = [sys.executable, "-m", "rough_draw.cli", "demo", "--db", str(db), "--port", str(port)]
     with subprocess.Popen(argv, env={**os.environ, "TZ": "UTC"}) as process:
         address = f"http://127.0.0.1:{port}"
