@@ -89,8 +89,13 @@ class Watch:
 def made(browser: Browser, width: int, height: int, touch: bool = False) -> Iterator[Page]:
     """A page for a whole file of tests: a fresh context for each of them costs more than most of them do."""
     # The worker that keeps the page on the device has tests of its own; each context here would fetch it all again.
+    # Without motion the page stands still when nothing happens, which is most of the time of a test.
     context = browser.new_context(
-        viewport={"width": width, "height": height}, has_touch=touch, accept_downloads=True, service_workers="block"
+        viewport={"width": width, "height": height},
+        has_touch=touch,
+        accept_downloads=True,
+        service_workers="block",
+        reduced_motion="reduce",
     )
     page = context.new_page()
     page.set_default_timeout(PATIENCE_MS)

@@ -271,7 +271,8 @@ def test_an_answer_that_is_lost_makes_no_second_reading(hand: Page, server: Serv
     page.context.route(
         re.compile(r"/api/jobs/.*/readings$"), lambda r: swallow(r) if r.request.method == "POST" else r.continue_()
     )
-    type_reading(page, "432")
+    with page.expect_response(lambda r: r.url.endswith("/readings") and r.request.method == "POST" and r.ok):
+        type_reading(page, "432")
     expect(page.get_by_role("region", name="Signal")).to_have_count(0)
     assert lost["n"] == 1
     assert ask(server, f"/jobs/{key}/readings")[0]["total"] == 1

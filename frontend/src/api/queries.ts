@@ -1,8 +1,8 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useMemo } from "react";
+import { useEffect, useMemo, useRef } from "react";
 
-import { onSent, send, useOutbox } from "../lib/outbox";
-import { onBack, useReach } from "../lib/reach";
+import { onSent, send, useOutbox, type Waiting } from "../lib/outbox";
+import { onBack, onLost, useReach } from "../lib/reach";
 import { readingsWith, touchesWith, withSent, withWaiting } from "../lib/waiting";
 
 import type {
@@ -210,6 +210,8 @@ export function useOffers(key: string, name: string) {
   return useQuery({ queryKey: ["offers", key, name], queryFn: () => get<OfferOut[]>(`/jobs/${key}/offers/${encodeURIComponent(name)}`), staleTime: 0, gcTime: 0 });
 }
 
+const MOST_LATELY = 20;
+
 export function refreshRun(client: ReturnType<typeof useQueryClient>, key: string): void {
   for (const name of ["live", "touches", "stages", "verdict"]) void client.invalidateQueries({ queryKey: [name, key] });
 }
@@ -221,20 +223,34 @@ interface StreamMessage {
   pa?: (number | null)[];
 }
 
-/** What is sent is asked for again; until the answer is there, which may be long, it stands as it was sent. */
+/** What is sent is asked for again; where the signal goes before the answer comes, it stands as it was sent. */
 export function useSent(): void {
   const client = useQueryClient();
+  const lately = useRef<{ item: Waiting; at: number }[]>([]);
   useEffect(
     () =>
       onSent((item) => {
-        client.setQueryData<LiveOut>(["live", item.job], (old) => withSent(old, item));
-        if (item.what === "touch") client.setQueryData<TouchOut[]>(["touches", item.job], (old) => old && touchesWith(old, [item], ""));
-        else {
-          const { gauge, pa } = item.body as { gauge: string; pa: number | null };
-          client.setQueryData<SeriesOut[]>(["readings", item.job], (old) => append(old, gauge, [item.at], [pa]));
-          void client.invalidateQueries({ queryKey: ["readings", item.job] });
-        }
+        lately.current = [...lately.current, { item, at: Date.now() }].slice(-MOST_LATELY);
         refreshRun(client, item.job);
+        if (item.what === "reading") void client.invalidateQueries({ queryKey: ["readings", item.job] });
+      }),
+    [client],
+  );
+  useEffect(
+    () =>
+      onLost(() => {
+        for (const { item, at } of lately.current) {
+          // As old as it was: what else was sent since is still unheard of too.
+          const since = (name: string) => client.getQueryState([name, item.job])?.dataUpdatedAt ?? Infinity;
+          const [live, touches] = [since("live"), since("touches")];
+          if (live < at) client.setQueryData<LiveOut>(["live", item.job], (old) => withSent(old, item), { updatedAt: live });
+          if (item.what === "touch" && touches < at) client.setQueryData<TouchOut[]>(["touches", item.job], (old) => old && touchesWith(old, [item], ""), { updatedAt: touches });
+          if (item.what === "reading") {
+            const { gauge, pa } = item.body as { gauge: string; pa: number | null };
+            client.setQueryData<SeriesOut[]>(["readings", item.job], (old) => append(old, gauge, [item.at], [pa]));
+          }
+        }
+        lately.current = [];
       }),
     [client],
   );

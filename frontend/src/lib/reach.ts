@@ -11,6 +11,7 @@ export interface Reach {
 let now: Reach = { ok: true, since: Date.now() };
 const told = new Set<() => void>();
 const back = new Set<() => void>();
+const lost = new Set<() => void>();
 let asking: number | undefined;
 
 const PING_MS = 2500;
@@ -22,7 +23,10 @@ export function heard(ok: boolean): void {
   told.forEach((t) => t());
   window.clearInterval(asking);
   if (ok) back.forEach((b) => b());
-  else asking = window.setInterval(ping, PING_MS);
+  else {
+    asking = window.setInterval(ping, PING_MS);
+    lost.forEach((l) => l());
+  }
 }
 
 function ping(): void {
@@ -38,6 +42,12 @@ export const reach = (): Reach => now;
 export function onBack(act: () => void): () => void {
   back.add(act);
   return () => back.delete(act);
+}
+
+/** Called each time the server stops answering. */
+export function onLost(act: () => void): () => void {
+  lost.add(act);
+  return () => lost.delete(act);
 }
 
 export function useReach(): Reach {
