@@ -17,7 +17,8 @@ stamp_of() { cat "$@" 2>/dev/null | sha256sum | cut -c1-16; }
 changed() { [ "$(cat ".venv/stamp-$1" 2>/dev/null)" != "$2" ]; }
 set_stamp() { printf '%s' "$2" >".venv/stamp-$1"; }
 
-python_env() {
+# The environment's place, where what has been installed and built is noted too.
+python_place() {
     need python3 "Python 3.11 or later"
     if [ ! -x "$PY" ]; then
         say "Making the Python environment"
@@ -32,6 +33,10 @@ python_env() {
             fi
         fi
     fi
+}
+
+python_env() {
+    python_place
     local want
     want=$(stamp_of requirements/app.txt pyproject.toml)
     if changed app "$want"; then

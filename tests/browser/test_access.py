@@ -32,7 +32,7 @@ PAGES = {
     "record": "jobs/saltmarsh-ice/record",
 }
 
-NIGHT = ("yard", "kit", "practice", "notes", "rig", "draw", "hold", "record")
+NIGHT = ("yard", "practice", "rig", "draw", "hold")
 """Pages looked at by night too: between them they have every colour."""
 
 
