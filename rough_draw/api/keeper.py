@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import asyncio
 import logging
+import sqlite3
 from dataclasses import dataclass, field
 
 from peewee import OperationalError
@@ -62,14 +63,26 @@ class Keeper:
                 continue
             try:
                 kept = await asyncio.to_thread(jobs.add_all, [(w.key, w.rows, w.source) for w in batch])
-            except OperationalError as e:
+            except (OperationalError, sqlite3.OperationalError) as e:
                 log.warning("readings wait for the file: %s", e)
                 await asyncio.sleep(AGAIN_S)
                 self._wake.set()
                 continue
-            del self._waiting[: len(batch)]
-            if self._waiting:
-                self._wake.set()
-            for w, known in zip(batch, kept, strict=True):
-                if not w.done.done():
-                    w.done.set_result(known)
+            except Exception as e:
+                # Whoever waits is told, and hangs up and comes again; the others' readings go on being kept.
+                log.exception("readings could not be kept")
+                self._answer(batch, OSError(f"readings could not be kept: {e}"))
+                continue
+            self._answer(batch, kept)
+
+    def _answer(self, batch: list[_Waiting], kept: list[bool] | OSError) -> None:
+        del self._waiting[: len(batch)]
+        if self._waiting:
+            self._wake.set()
+        for n, w in enumerate(batch):
+            if w.done.done():
+                continue
+            if isinstance(kept, OSError):
+                w.done.set_exception(kept)
+            else:
+                w.done.set_result(kept[n])

@@ -6,7 +6,6 @@ It knows the protocol and nothing of the simulation behind it.
 from __future__ import annotations
 
 import asyncio
-import contextlib
 import json
 import logging
 import math
@@ -77,6 +76,7 @@ class Link:
     _untold: list[str] = field(default_factory=list)
     _ready: asyncio.Event = field(default_factory=asyncio.Event)
     _task: asyncio.Task[None] | None = None
+    _over: bool = False
     _answers: dict[str, asyncio.Future[float]] = field(default_factory=dict)
 
     @property
@@ -90,16 +90,17 @@ class Link:
 
     async def stop(self) -> None:
         """Hang up."""
+        self._over = True
         if self._task is not None:
             self._task.cancel()
-            with contextlib.suppress(asyncio.CancelledError):
-                await self._task
+            await asyncio.gather(self._task, return_exceptions=True)
 
     async def touch(self, kind: str) -> float | None:
         """Tell the world of a touch; returns the world's time of it, or None if it did not answer."""
         try:
             # Just attached, or hung up for a moment: a touch is not lost for that.
-            await asyncio.wait_for(self._ready.wait(), READY_S)
+            async with asyncio.timeout(READY_S):
+                await self._ready.wait()
         except TimeoutError:
             self._untold.append(kind)
             return None
@@ -110,7 +111,8 @@ class Link:
         self._answers[kind] = answer
         self._writer.write(json.dumps({"touch": kind}).encode() + b"\n")
         try:
-            return await asyncio.wait_for(answer, 3.0)
+            async with asyncio.timeout(3.0):
+                return await answer
         except TimeoutError:
             return None
         finally:
@@ -123,6 +125,7 @@ class Link:
 
     async def _run(self) -> None:
         wait = 0.2
+        # What fails while hanging up would else be taken for a line gone dead, and called again.
         while True:
             try:
                 await self._session()
@@ -131,6 +134,8 @@ class Link:
                 pass
             self._writer = None
             self._ready.clear()
+            if self._over:
+                return
             await asyncio.sleep(wait)
             wait = min(5.0, wait * 2)
 
@@ -147,7 +152,9 @@ class Link:
             first = time.monotonic()
             while True:
                 try:
-                    line = await asyncio.wait_for(reader.readline(), GATHER_S if pending else 10.0)
+                    # Not `wait_for`: that one loses a hanging up which comes together with a line.
+                    async with asyncio.timeout(GATHER_S if pending else 10.0):
+                        line = await reader.readline()
                 except TimeoutError:
                     line = b" "
                 if not line:

@@ -75,7 +75,8 @@ class GaugeServer:
             writer.write(json.dumps(message).encode() + b"\n")
 
         try:
-            opening = json.loads(await asyncio.wait_for(reader.readline(), 5.0))
+            async with asyncio.timeout(5.0):
+                opening = json.loads(await reader.readline())
             running = self.worlds.get(str(opening.get("open")))
             if running is None:
                 send({"error": "no such gauge"})

@@ -234,3 +234,58 @@ def test_a_touch_before_the_line_is_up_is_told_when_it_is(tmp_path: Path, monkey
 
     asyncio.run(main())
     assert heard[:2] == [{"open": "k"}, {"touch": "ballast-open"}]
+
+
+def test_hanging_up_in_the_middle_of_a_flood_of_lines(db: Any) -> None:
+    """A hanging up that comes together with a line is a hanging up."""
+    key = jobs.create(Job()).key
+
+    async def flood(reader: asyncio.StreamReader, writer: asyncio.StreamWriter) -> None:
+        await reader.readline()
+        for n in itertools.count():
+            writer.write(json.dumps({"at": 1000.0 + n, "pa": 50.0}).encode() + b"\n")
+            await asyncio.sleep(0)
+            if writer.is_closing():
+                return
+
+    async def main() -> None:
+        server = await asyncio.start_server(flood, "127.0.0.1", 0)
+        port = server.sockets[0].getsockname()[1]
+        keeper = Keeper()
+        keeper.start()
+        for n in range(40):
+            link = Link(key, port, Listeners(), keeper)
+            link.start()
+            await asyncio.sleep(0.004 + 0.0007 * n)
+            async with asyncio.timeout(5.0):
+                await link.stop()
+        server.close()
+        await keeper.stop()
+
+    asyncio.run(main())
+
+
+def test_readings_that_cannot_be_kept_are_told_and_the_next_are_kept(db: Any, monkeypatch: pytest.MonkeyPatch) -> None:
+    key = jobs.create(Job()).key
+    real, fails = jobs.add_all, iter([ValueError("made up")])
+
+    def add_all(batches: Any) -> list[bool]:
+        for e in fails:
+            raise e
+        return real(batches)
+
+    monkeypatch.setattr(jobs, "add_all", add_all)
+
+    async def main() -> None:
+        keeper = Keeper()
+        keeper.start()
+        async with asyncio.timeout(5.0):
+            with pytest.raises(OSError, match="made up"):
+                await keeper.store(key, [jobs.NewReading("g", 1.0, 2.0)], "gauge")
+            assert await keeper.store(key, [jobs.NewReading("g", 3.0, 4.0)], "gauge")
+            assert not await keeper.store("nobody", [jobs.NewReading("g", 3.0, 4.0)], "gauge")
+        await keeper.stop()
+
+    asyncio.run(main())
+    (series,) = jobs.readings(key)
+    assert list(series.at) == [3.0]
