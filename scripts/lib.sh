@@ -53,6 +53,16 @@ python_env() {
     fi
 }
 
+test_packages() {
+    local want
+    want=$(stamp_of requirements/test.txt)
+    if changed test "$want"; then
+        say "Installing the packages for the tests"
+        "$PY" -m pip install -q -r requirements/test.txt
+        set_stamp test "$want"
+    fi
+}
+
 front_packages() {
     need node "Node.js 20"
     need npm "npm"

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import sqlite3
-
 from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
@@ -69,9 +67,8 @@ def install(app: FastAPI) -> None:
         answer.headers.update(e.headers or {})
         return answer
 
-    @app.exception_handler(sqlite3.OperationalError)
     @app.exception_handler(OperationalError)
-    async def _busy(_: Request, e: Exception) -> JSONResponse:
+    async def _busy(_: Request, e: OperationalError) -> JSONResponse:
         return problem(503, "Not stored", f"the database did not take it ({e}); nothing was changed, try again")
 
     @app.exception_handler(ScopeError)

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import asyncio
 import logging
-import sqlite3
 from dataclasses import dataclass, field
 
 from peewee import OperationalError
@@ -63,7 +62,7 @@ class Keeper:
                 continue
             try:
                 kept = await asyncio.to_thread(jobs.add_all, [(w.key, w.rows, w.source) for w in batch])
-            except (OperationalError, sqlite3.OperationalError) as e:
+            except OperationalError as e:
                 log.warning("readings wait for the file: %s", e)
                 await asyncio.sleep(AGAIN_S)
                 self._wake.set()

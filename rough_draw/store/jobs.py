@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import secrets
+import sqlite3
 import time
 from collections.abc import Sequence
 from contextlib import AbstractContextManager
@@ -10,6 +11,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
+from peewee import OperationalError
 
 from rough_draw.core.job import Job
 from rough_draw.core.runstate import Touch
@@ -198,7 +200,11 @@ def add_readings(key: str, readings: Sequence[NewReading], source: str) -> int:
         job = must_be_open(key).key
         to = database.connection()
         before = to.total_changes
-        to.executemany(ADD_READING, [(job, r.gauge, r.at, r.pa, source, r.client_key) for r in readings])
+        try:
+            to.executemany(ADD_READING, [(job, r.gauge, r.at, r.pa, source, r.client_key) for r in readings])
+        except sqlite3.OperationalError as e:
+            # Past the mapper, which tells it so everywhere else.
+            raise OperationalError(*e.args) from e
         return int(to.total_changes - before)
 
 

@@ -3,8 +3,8 @@ import { useCallback, useEffect, useRef, useState } from "react";
 
 import type { Job, JobOut } from "./client";
 import { ApiError, post, put } from "./client";
-import { draftOf, dropDraft, editing, keepDraft, waitsAfter } from "../lib/drafts";
-import { onBack, useReach } from "../lib/reach";
+import { draftOf, dropDraft, editing, keepDraft } from "../lib/drafts";
+import { onBack, useReach, waitsAfter } from "../lib/reach";
 import { useJob } from "./queries";
 
 export interface Editor {

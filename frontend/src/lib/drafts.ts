@@ -1,6 +1,6 @@
 import type { Job, JobOut } from "../api/client";
 import { ApiError, put } from "../api/client";
-import { onBack } from "./reach";
+import { onBack, waitsAfter } from "./reach";
 
 /**
  * Sheets under edit, kept on this device until the server has them: a page that is closed in the middle, or has no
@@ -51,9 +51,6 @@ const held = (): string[] =>
     .map((k) => k.slice(STORE.length));
 
 export const anyDrafts = (): boolean => held().length > 0;
-
-/** Answers after which an edit waits: no signal, not signed in yet, too busy. */
-export const waitsAfter = (status: number): boolean => [0, 401, 403, 408, 429, 502, 503, 504].includes(status);
 
 /** Send what an earlier page left. What is refused stays, with the reason, until its sheet is opened. */
 export async function sendDrafts(): Promise<void> {

@@ -1,7 +1,7 @@
 import { useMemo, useSyncExternalStore } from "react";
 
 import { ApiError, post } from "../api/client";
-import { onBack, reach, useReach } from "./reach";
+import { onBack, reach, useReach, waitsAfter } from "./reach";
 
 /**
  * Touches and typed readings on their way. Each is written down on this device before it is sent, has an id and a time
@@ -135,7 +135,7 @@ async function attempt(item: Waiting): Promise<"done" | "later"> {
       await post(`/jobs/${item.job}/readings`, { gauge, readings: [{ at: item.at, pa, key: item.id }] });
     }
   } catch (e) {
-    if (!(e instanceof ApiError) || [0, 401, 403, 408, 429, 502, 503, 504].includes(e.status)) return "later";
+    if (!(e instanceof ApiError) || waitsAfter(e.status)) return "later";
     const asker = waits.get(item.id);
     if (asker) asker(e);
     else change((old) => old.map((i) => (i.id === item.id ? { ...i, refused: e.problem.detail } : i)));

@@ -36,6 +36,9 @@ function ping(): void {
   );
 }
 
+/** Answers after which what was to be sent waits: no signal, not signed in yet, too busy. */
+export const waitsAfter = (status: number): boolean => [0, 401, 403, 408, 429, 502, 503, 504].includes(status);
+
 export const reach = (): Reach => now;
 
 /** Called each time the server answers again. */
