@@ -15,24 +15,24 @@ from bench import coverage, faults, gauges, pan, verdicts
 from bench import page as first
 from bench.generic import Flat
 from bench.networks import branching, rig_of_twelve
-from rough_draw.core.assemble import assemble
-from rough_draw.core.bestrig import best_rig
-from rough_draw.core.board import make_board
-from rough_draw.core.catalogue.quantity import Quantity
-from rough_draw.core.engine import run
-from rough_draw.core.ensemble import members, run_all
-from rough_draw.core.goals import GoalKey, goal_for, start_of, with_cylinder
-from rough_draw.core.hold import judge_hold
-from rough_draw.core.job import Job
-from rough_draw.core.kit import KitItem
-from rough_draw.core.nitrogen import with_nitrogen
-from rough_draw.core.patterns import PATTERNS, fits, rig_from
-from rough_draw.core.plan import SIZE, plan_job, rank_upgrades
-from rough_draw.core.rigproof import expected, proof_stages
-from rough_draw.core.scope import Scope
-from rough_draw.core.sequence import derive
-from rough_draw.core.units import MICRON_PA
-from rough_draw.demo_sheets import KIT
+from rough_draw.core.engine.simulate import run
+from rough_draw.core.hold.verdict import judge_hold
+from rough_draw.core.interlock.compartments import make_board
+from rough_draw.core.interlock.goals import GoalKey, goal_for, start_of, with_cylinder
+from rough_draw.core.interlock.nitrogen import with_nitrogen
+from rough_draw.core.interlock.planner import derive
+from rough_draw.core.model.assemble import assemble
+from rough_draw.core.model.ensemble import members, run_all
+from rough_draw.core.model.proof_network import expected, proof_stages
+from rough_draw.core.physics.quantity import Quantity
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.planning.plan import SIZE, plan_job, rank_upgrades
+from rough_draw.core.planning.rig_search import best_rig
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.kit import KitItem
+from rough_draw.core.sheet.scope import Scope
+from rough_draw.core.sheet.setups import PATTERNS, fits, rig_from
+from rough_draw.scenarios.van import KIT
 
 FOUR_HOURS = 4 * 3600.0
 LEVEL = 500 * MICRON_PA
@@ -236,10 +236,10 @@ def page() -> None:
 def start() -> None:
     """Start-up: the core without and with the compiled engine, its code cached."""
     for words, code in (
-        ("import the core without the engine", "import rough_draw.core.hold, rough_draw.core.system"),
+        ("import the core without the engine", "import rough_draw.core.hold.verdict, rough_draw.core.model.system"),
         (
             "import and first run of the engine, compiled before",
-            "from bench.networks import *; from rough_draw.core.engine import run; run(rig_of_twelve(), 60)",
+            "from bench.networks import *; from rough_draw.core.engine.simulate import run; run(rig_of_twelve(), 60)",
         ),
     ):
         taken = median_ms(lambda code=code: subprocess.run([sys.executable, "-c", code], check=True), 3)

@@ -10,13 +10,13 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from bench.simulated import some_job
-from rough_draw.core.criteria import chosen
-from rough_draw.core.job import Job
-from rough_draw.core.livefit import fit, start_fit
-from rough_draw.core.plan import plan_job
-from rough_draw.core.procedure import ballast_at
-from rough_draw.core.runstate import Touch
-from rough_draw.core.units import MICRON_PA
+from rough_draw.core.diagnosis.live_fit import fit, start_fit
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.planning.next_step import ballast_at
+from rough_draw.core.planning.plan import plan_job
+from rough_draw.core.sheet.criteria import chosen
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.run_state import Touch
 from rough_draw.standins.world import Truth, World, random_truth
 
 LONGEST_S = 4 * 3600.0

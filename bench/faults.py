@@ -9,8 +9,8 @@ from collections import Counter
 from dataclasses import dataclass, field
 
 from bench.simulated import Case, answer, labelled
-from rough_draw.core.diagnosis import look_into
-from rough_draw.core.telling import opinion, tests_of
+from rough_draw.core.diagnosis.diagnosis import look_into
+from rough_draw.core.diagnosis.next_test import opinion, tests_of
 
 TESTS = 10
 """Guided tests at the most."""

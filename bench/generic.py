@@ -8,9 +8,9 @@ import numpy as np
 from scipy.integrate import solve_ivp
 from scipy.sparse import lil_matrix
 
-from rough_draw.core.engine import compile_network, initial_state
-from rough_draw.core.network import Network
-from rough_draw.core.stepper import rates
+from rough_draw.core.engine.network import Network
+from rough_draw.core.engine.simulate import compile_network, initial_state
+from rough_draw.core.engine.stepper import rates
 
 
 class Flat:

@@ -15,9 +15,9 @@ import numpy as np
 from numba import njit
 from numpy.typing import NDArray
 
-from rough_draw.core.catalogue.quantity import Quantity
-from rough_draw.core.units import MICRON_PA, kelvin
-from rough_draw.core.water import saturation_pressure
+from rough_draw.core.physics.quantity import Quantity
+from rough_draw.core.physics.units import MICRON_PA, kelvin
+from rough_draw.core.physics.water import saturation_pressure
 
 FloatArray = NDArray[np.float64]
 KINDS = {

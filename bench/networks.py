@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from rough_draw.core.network import Gas, Network, Node, Outgassing, Pool, Pump, Sorbed, Tube
+from rough_draw.core.engine.network import Gas, Network, Node, Outgassing, Pool, Pump, Sorbed, Tube
 
 
 def rig_of_twelve(water: float = 0.002) -> Network:

@@ -9,8 +9,8 @@ import httpx
 from playwright.sync_api import Page, sync_playwright
 
 from bench.server import served
-from rough_draw.core.job import Job
-from rough_draw.core.scope import Scope
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.scope import Scope
 from rough_draw.store import jobs
 from rough_draw.store.database import open_database
 

@@ -10,20 +10,20 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from rough_draw.core.assemble import assemble
-from rough_draw.core.causes import causes
-from rough_draw.core.criteria import chosen
-from rough_draw.core.diagnosis import Readings
-from rough_draw.core.job import Job
-from rough_draw.core.patterns import PATTERNS, fits, rig_from
-from rough_draw.core.plan import plan_job
-from rough_draw.core.procedure import ballast_at
-from rough_draw.core.runstate import Touch
-from rough_draw.core.scope import Scope
-from rough_draw.core.series import time_at_level
-from rough_draw.core.telling import PUSHES, SURE, Test, way
-from rough_draw.core.templates import TEMPLATES
-from rough_draw.core.units import MICRON_PA
+from rough_draw.core.diagnosis.diagnosis import Readings
+from rough_draw.core.diagnosis.faults import causes
+from rough_draw.core.diagnosis.next_test import PUSHES, SURE, Test, way
+from rough_draw.core.model.assemble import assemble
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.planning.next_step import ballast_at
+from rough_draw.core.planning.plan import plan_job
+from rough_draw.core.readings.series import time_at_level
+from rough_draw.core.sheet.criteria import chosen
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.run_state import Touch
+from rough_draw.core.sheet.scope import Scope
+from rough_draw.core.sheet.setups import PATTERNS, fits, rig_from
+from rough_draw.core.sheet.templates import TEMPLATES
 from rough_draw.standins.world import Truth, World, random_truth
 
 FloatArray = NDArray[np.float64]

@@ -10,9 +10,9 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from bench.holds import LIMIT_MICRON, Case, one
-from rough_draw.core.catalogue.quantity import Quantity
-from rough_draw.core.hold import ATMOSPHERE, Circumstances, Verdict, judge_hold
-from rough_draw.core.units import MICRON_PA
+from rough_draw.core.hold.verdict import ATMOSPHERE, Circumstances, Verdict, judge_hold
+from rough_draw.core.physics.quantity import Quantity
+from rough_draw.core.physics.units import MICRON_PA
 
 TIGHT_MOST = 0.1
 """µ/s; a truth that leaks no more than this may be called tight."""

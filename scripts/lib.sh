@@ -45,12 +45,8 @@ python_env() {
         "$PY" -m pip install -q --no-deps -e .
         set_stamp app "$want"
     fi
-    want=$(cat rough_draw/core/*.py | sha256sum | cut -c1-16)
-    if changed engine "$want"; then
-        say "Compiling the engine (about a minute, once)"
-        "$PY" -m rough_draw.cli warm
-        set_stamp engine "$want"
-    fi
+    # It knows itself what is compiled from what, and does nothing where that has not changed.
+    "$PY" -m rough_draw.cli.warm
 }
 
 test_packages() {

@@ -12,7 +12,7 @@ from scipy.interpolate import CubicSpline
 from rough_draw.core.catalogue.fluids import REFRIGERANTS
 
 LOWEST, STEP, KNOTS = 226.0, 4.0, 30
-OUT = Path(__file__).parents[1] / "rough_draw" / "core" / "catalogue" / "saturation.py"
+OUT = Path(__file__).parents[1] / "rough_draw" / "core" / "physics" / "saturation.py"
 PURE = ("R134a", "R1234yf", "R32", "R290", "R600a")
 HEAD = '''"""Saturation of the refrigerants from reference equations of state: written by scripts/saturation."""
 

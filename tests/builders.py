@@ -6,15 +6,15 @@ from typing import Any
 
 from hypothesis import strategies as st
 
-from rough_draw.core import rigedit
 from rough_draw.core.catalogue import fluids, tube
-from rough_draw.core.catalogue.rigparts import HOSE_SIZES, TOOL_BORE
-from rough_draw.core.job import Job, Release
-from rough_draw.core.patterns import PATTERNS, fits, rig_from
-from rough_draw.core.release import release_steps
-from rough_draw.core.rig import Rig
-from rough_draw.core.scope import Scope
-from rough_draw.core.templates import TEMPLATES
+from rough_draw.core.catalogue.rig_parts import HOSE_SIZES, TOOL_BORE
+from rough_draw.core.interlock.release import release_steps
+from rough_draw.core.sheet import rig_edit
+from rough_draw.core.sheet.job import Job, Release
+from rough_draw.core.sheet.rig import Rig
+from rough_draw.core.sheet.scope import Scope
+from rough_draw.core.sheet.setups import PATTERNS, fits, rig_from
+from rough_draw.core.sheet.templates import TEMPLATES
 
 GAUGE_ON_TOOL = {"kind": "gauge", "id": "gauge", "on": "tool-a", "at": "side"}
 
@@ -114,15 +114,15 @@ def rigs(draw: st.DrawFn, on: Scope) -> Rig:
         elif part.kind == "tool":
             fields = {"bore": draw(st.sampled_from(sorted(TOOL_BORE))), "vacuum_rated": draw(st.booleans())}
         if fields:
-            rig = rigedit.swap(rig, part.id, fields)
+            rig = rig_edit.swap(rig, part.id, fields)
     cores = draw(st.sets(st.sampled_from([p.id for p in on.ports]))) | set(rig.cores_in)
     rig = rig.with_parts(list(rig.parts), cores_in=sorted(cores))
     gauge = rig.gauge
     if gauge is not None and draw(st.booleans()):
-        rig = rigedit.put_under(rig, gauge.id)
+        rig = rig_edit.put_under(rig, gauge.id)
     first = rig.pumped()[0]
     if draw(st.booleans()):
-        rig = rigedit.insert(rig, first.id, {"kind": "valve"})
+        rig = rig_edit.insert(rig, first.id, {"kind": "valve"})
     return rig
 
 

@@ -9,10 +9,10 @@ import pytest
 from hypothesis import settings
 from peewee import SqliteDatabase
 
-from rough_draw.core.job import Job, Party
-from rough_draw.core.rig import Rig
-from rough_draw.core.scope import Scope
-from rough_draw.warm import drop_stale
+from rough_draw.cli.warm import drop_stale
+from rough_draw.core.sheet.job import Job, Party
+from rough_draw.core.sheet.rig import Rig
+from rough_draw.core.sheet.scope import Scope
 from tests import builders
 
 drop_stale()

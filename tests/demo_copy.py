@@ -12,7 +12,8 @@ from pathlib import Path
 import pytest
 
 BUILD = (
-    "import sys; from rough_draw import demo; from rough_draw.store.database import open_database as o; o(sys.argv[1])"
+    "import sys; from rough_draw.demo.build import build; from rough_draw.store.database import open_database;"
+    "open_database(sys.argv[1])"
 )
 
 
@@ -26,7 +27,7 @@ def demo_copy(factory: pytest.TempPathFactory) -> Path:
         fcntl.flock(lock, fcntl.LOCK_EX)
         if not made.exists():
             draft = shared / "draft.sqlite3"
-            argv = [sys.executable, "-c", f"{BUILD}; demo.build()", str(draft)]
+            argv = [sys.executable, "-c", f"{BUILD}; build()", str(draft)]
             subprocess.run(argv, check=True, env={**os.environ, "TZ": "UTC"})
             with_log = draft.with_name(draft.name + "-wal")
             assert not with_log.exists() or with_log.stat().st_size == 0

@@ -10,10 +10,10 @@ from pathlib import Path
 import numpy as np
 import pytest
 
-from rough_draw.cli import main, parser
-from rough_draw.core.job import Job
-from rough_draw.core.rig import Rig
-from rough_draw.core.scope import Scope
+from rough_draw.cli.main import main, parser
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.rig import Rig
+from rough_draw.core.sheet.scope import Scope
 from tests.core.test_hold import hold
 
 JOB = Job(scope=Scope(condition="new-dry"))

@@ -6,13 +6,14 @@ import json
 import os
 import re
 import subprocess
+import sys
 from pathlib import Path
 
 import pytest
 
-from rough_draw.cli import parser
-from rough_draw.core.holdlook import VERDICTS
-from rough_draw.core.runstate import TOUCHES
+from rough_draw.cli.main import parser
+from rough_draw.core.hold.decision import VERDICTS
+from rough_draw.core.sheet.run_state import TOUCHES
 
 ROOT = Path(__file__).parents[1]
 PAGES = ["README.md", *sorted(str(p.relative_to(ROOT)) for p in (ROOT / "docs").rglob("*.md"))]
@@ -64,20 +65,28 @@ def test_formats_name_every_verdict_and_flag() -> None:
         assert f"`{word}`" in text
 
 
+def _architecture() -> str:
+    return (ROOT / "docs" / "architecture.md").read_text()
+
+
 def test_architecture_names_files_that_exist() -> None:
-    text = (ROOT / "docs" / "architecture.md").read_text()
-    for name in re.findall(r"`([a-z_]+)`", text):
-        if name in ("catalogue",):
-            continue
-        places = [
-            ROOT / "rough_draw" / "core" / f"{name}.py",
-            ROOT / "rough_draw" / "core" / name,
-            ROOT / "rough_draw" / name,
-            ROOT / "rough_draw" / f"{name}.py",
-            ROOT / "rough_draw" / "standins" / f"{name}.py",
-        ]
-        if name not in ("warm",):
-            assert any(p.exists() for p in places), name
+    product = ROOT / "rough_draw"
+    known = {p.stem for p in product.rglob("*.py")} | {p.name for p in product.rglob("*") if p.is_dir()}
+    dotted = {".".join(p.relative_to(product).with_suffix("").parts) for p in product.rglob("*.py")}
+    named = re.findall(r"`([a-z_.]+)`", _architecture())
+    assert len(named) > 60
+    for name in set(named) - {"estimate", "cachetools", ".importlinter"}:
+        there = name in known or name in dotted or any(d.endswith(f".{name}") for d in dotted)
+        assert there or "import" in name or "lint" in name, name
+
+
+def test_architecture_has_a_paragraph_for_every_room_and_no_other() -> None:
+    rooms = {p.parent.name for p in (ROOT / "rough_draw" / "core").glob("*/__init__.py")}
+    assert set(re.findall(r"^\*\*([a-z]+)\.\*\*", _architecture(), re.M)) == rooms
+
+
+def test_the_picture_of_the_rooms_shows_the_code() -> None:
+    subprocess.run([sys.executable, str(ROOT / "scripts" / "architecture.py"), "--check"], check=True)
 
 
 def test_every_core_file_stays_short_and_says_what_it_is() -> None:

@@ -13,37 +13,55 @@ from fastapi.responses import FileResponse
 from fastapi.staticfiles import StaticFiles
 
 from rough_draw import __version__
-from rough_draw.api import (
-    errors,
-    holds,
-    routes_alarms,
-    routes_breaks,
-    routes_charge,
-    routes_day,
-    routes_history,
-    routes_hold,
-    routes_jobs,
-    routes_kit,
-    routes_notes,
-    routes_people,
-    routes_plan,
-    routes_practice,
-    routes_prove,
-    routes_record,
-    routes_rig,
-    routes_run,
-    routes_seal,
-    routes_shelf,
-    routes_touch,
-    routes_why,
-    runs,
-)
-from rough_draw.api.alarms import Alarms
-from rough_draw.api.doors import Door, Doors, Tries
-from rough_draw.api.hub import Hub
+from rough_draw.api import errors, runs
+from rough_draw.api.access import Door, Doors, Tries
+from rough_draw.api.alarms import routes as alarms_routes
+from rough_draw.api.alarms.watch import Alarms
+from rough_draw.api.charge import routes as charge_routes
+from rough_draw.api.day import routes as day_routes
+from rough_draw.api.devices.hub import Hub
+from rough_draw.api.diagnosis import routes as diagnosis_routes
+from rough_draw.api.hold import holds
+from rough_draw.api.hold import routes as hold_routes
+from rough_draw.api.jobs import routes as jobs_routes
+from rough_draw.api.kit import routes as kit_routes
+from rough_draw.api.notes import routes as notes_routes
+from rough_draw.api.people import routes as people_routes
+from rough_draw.api.plan import break_routes, rig_routes
+from rough_draw.api.plan import routes as plan_routes
+from rough_draw.api.practice import routes as practice_routes
+from rough_draw.api.prove import routes as prove_routes
+from rough_draw.api.record import history_routes, seal_routes
+from rough_draw.api.record import routes as record_routes
+from rough_draw.api.run import routes as run_routes
+from rough_draw.api.run import step_routes
+from rough_draw.api.settings import routes as settings_routes
 from rough_draw.store import jobs
 from rough_draw.store.database import open_database
 
+FEATURES = (
+    jobs_routes,
+    plan_routes,
+    rig_routes,
+    day_routes,
+    settings_routes,
+    run_routes,
+    seal_routes,
+    hold_routes,
+    step_routes,
+    diagnosis_routes,
+    alarms_routes,
+    break_routes,
+    prove_routes,
+    charge_routes,
+    record_routes,
+    history_routes,
+    kit_routes,
+    practice_routes,
+    notes_routes,
+    people_routes,
+)
+"""In the order in which their paths are tried."""
 STATIC = Path(__file__).parent / "static"
 ROOT_FILES = (".svg", ".png", ".ico", ".webmanifest", ".js")
 """Endings of what is served beside the page: its icons, its manifest, the worker that keeps it on the device."""
@@ -51,8 +69,8 @@ ROOT_FILES = (".svg", ".png", ".ico", ".webmanifest", ".js")
 
 def _warm() -> None:
     """Load the compiled engine in the background, so that the first plan need not wait for it."""
-    from rough_draw.core.job import Job
-    from rough_draw.core.plan import plan_job
+    from rough_draw.core.planning.plan import plan_job
+    from rough_draw.core.sheet.job import Job
 
     plan_job(Job(), size=2)
     for stored in jobs.listing():
@@ -93,28 +111,7 @@ def create_app(path: str | Path, warm: bool = True, door: Door | None = None) ->
     app.state.door = door or Door()
     app.state.tries = Tries()
     app.add_middleware(Doors, door=app.state.door)
-    for module in (
-        routes_jobs,
-        routes_plan,
-        routes_rig,
-        routes_day,
-        routes_shelf,
-        routes_run,
-        routes_seal,
-        routes_hold,
-        routes_touch,
-        routes_why,
-        routes_alarms,
-        routes_breaks,
-        routes_prove,
-        routes_charge,
-        routes_record,
-        routes_history,
-        routes_kit,
-        routes_practice,
-        routes_notes,
-        routes_people,
-    ):
+    for module in FEATURES:
         app.include_router(module.router, prefix="/api")
     _serve_front(app)
     return app

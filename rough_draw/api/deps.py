@@ -9,10 +9,10 @@ import numpy as np
 from fastapi import Depends, Path, Request
 from numpy.typing import NDArray
 
-from rough_draw.api.hub import Hub
+from rough_draw.api.devices.hub import Hub
 from rough_draw.api.schemas import JobOut, RangeOut
-from rough_draw.core.catalogue.quantity import Quantity
-from rough_draw.core.interval import Range
+from rough_draw.core.physics.interval import Range
+from rough_draw.core.physics.quantity import Quantity
 from rough_draw.store import jobs
 
 

@@ -9,12 +9,12 @@ from peewee import OperationalError
 from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
-from rough_draw.core.engine import EngineError
-from rough_draw.core.network import NetworkError
-from rough_draw.core.readings_csv import ReadingsError
-from rough_draw.core.system import ScopeError
+from rough_draw.core.engine.network import NetworkError
+from rough_draw.core.engine.simulate import EngineError
+from rough_draw.core.model.system import ScopeError
+from rough_draw.core.readings.csv_table import ReadingsError
 from rough_draw.store.backup import BackupFault
-from rough_draw.store.exchange import Duplicate, FileFault
+from rough_draw.store.job_files import Duplicate, FileFault
 from rough_draw.store.jobs import Conflict, NotFound, NothingToUndo, Sealed
 from rough_draw.store.sealing import NotSealed
 

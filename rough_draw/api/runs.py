@@ -2,56 +2,24 @@
 
 from __future__ import annotations
 
-import threading
-from collections import OrderedDict
-from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Any, TypeVar
+from threading import Lock
 
-from rough_draw.core.bestrig import Best, Purchase, purchases
-from rough_draw.core.breaks import Worth
-from rough_draw.core.catalogue.quantity import Quantity
-from rough_draw.core.isolation import Isolation, isolation
-from rough_draw.core.job import Job
-from rough_draw.core.plan import Plan, Upgrade, plan_job, rank_upgrades
-from rough_draw.core.runstate import RunState, Touch, fold
-from rough_draw.core.sensitivity import Influence, influences
+from cachetools import LRUCache, cached
+
+from rough_draw.core.model.isolation import Isolation, isolation
+from rough_draw.core.physics.quantity import Quantity
+from rough_draw.core.planning.nitrogen_breaks import Worth, worth
+from rough_draw.core.planning.plan import Plan, Upgrade, plan_job, rank_upgrades
+from rough_draw.core.planning.rig_search import Best, Purchase, best_rig, purchases
+from rough_draw.core.planning.sensitivity import Influence, influences
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.kit import KitItem
+from rough_draw.core.sheet.run_state import RunState, Touch, fold
 from rough_draw.store import jobs, shelf
-
-T = TypeVar("T")
-
-
-class Cache:
-    """A small least-recently-used cache, safe for the server's worker threads."""
-
-    def __init__(self, size: int) -> None:
-        self._size = size
-        self._items: OrderedDict[Any, Any] = OrderedDict()
-        self._lock = threading.Lock()
-
-    def peek(self, key: Any) -> Any | None:
-        """The value for ``key`` if it has been made."""
-        with self._lock:
-            return self._items.get(key)
-
-    def get(self, key: Any, make: Callable[[], T]) -> T:
-        """The value for ``key``, made if it is not there."""
-        with self._lock:
-            if key in self._items:
-                self._items.move_to_end(key)
-                value: T = self._items[key]
-                return value
-        value = make()
-        with self._lock:
-            self._items[key] = value
-            while len(self._items) > self._size:
-                self._items.popitem(last=False)
-        return value
-
 
 KEPT = 160
 """Plans and verdicts kept: more than the history shows at once, or it would work them all out each time."""
-_plans = Cache(KEPT)
 
 
 def plan_key(job: Job) -> str:
@@ -59,52 +27,59 @@ def plan_key(job: Job) -> str:
     return job.model_dump_json(include={"scope": True, "rig": True, "criterion": True, "prove": {"stages"}})
 
 
+@cached(LRUCache(KEPT), key=plan_key, lock=Lock())
 def plan_for(job: Job) -> Plan:
-    """The plan of a sheet, from the cache if scope, rig and criterion are the same."""
-    return _plans.get(plan_key(job), lambda: plan_job(job))
-
-
-_changes = Cache(32)
-_unknowns = Cache(32)
-_best = Cache(16)
-_purchases = Cache(4)
-
-
-def upgrades_for(job: Job) -> list[Upgrade]:
-    """Ranked single changes, with the kit as it stands."""
-    kit = shelf.kit()
-    plan = plan_for(job)
-    base = plan.time_to_target.value if plan.time_to_target else None
-    return _changes.get((plan_key(job), tuple(kit)), lambda: rank_upgrades(job, base, kit))
-
-
-def unknowns_for(job: Job) -> list[Influence]:
-    """What moves the time to target most."""
-    return _unknowns.get(plan_key(job), lambda: influences(job))
-
-
-_worths = Cache(32)
-
-
-def worth_for(job: Job, make: Callable[[Job], Worth]) -> Worth:
-    """What breaks with nitrogen are worth on a sheet."""
-    return _worths.get(plan_key(job), lambda: make(job))
-
-
-def best_for(job: Job, make: Callable[[], Best]) -> Best:
-    """The best rig of the van, kept while system, criterion and kit stay."""
-    key = job.model_dump_json(include={"scope", "criterion"})
-    return _best.get((key, tuple(shelf.kit())), make)
-
-
-def purchases_for(past: list[Job], rate: float) -> list[Purchase]:
-    """What purchases would have saved, kept while the jobs stay."""
-    return _purchases.get((tuple(plan_key(j) for j in past), rate), lambda: purchases(past, rate))
+    """The plan of a sheet, kept while scope, rig and criterion are the same."""
+    return plan_job(job)
 
 
 def plan_ready(job: Job) -> bool:
     """Whether the plan is there without computing."""
-    return _plans.peek(plan_key(job)) is not None
+    with plan_for.cache_lock:
+        return plan_key(job) in plan_for.cache
+
+
+@cached(LRUCache(32), key=lambda job, kit: (plan_key(job), kit), lock=Lock())
+def _changes(job: Job, kit: tuple[KitItem, ...]) -> list[Upgrade]:
+    plan = plan_for(job)
+    return rank_upgrades(job, plan.time_to_target.value if plan.time_to_target else None, list(kit))
+
+
+def upgrades_for(job: Job) -> list[Upgrade]:
+    """Ranked single changes, with the kit as it stands."""
+    return _changes(job, tuple(shelf.kit()))
+
+
+@cached(LRUCache(32), key=plan_key, lock=Lock())
+def unknowns_for(job: Job) -> list[Influence]:
+    """What moves the time to target most."""
+    return influences(job)
+
+
+@cached(LRUCache(32), key=plan_key, lock=Lock())
+def worth_for(job: Job) -> Worth:
+    """What breaks with nitrogen are worth on a sheet."""
+    return worth(job)
+
+
+def _system_key(job: Job, kit: tuple[KitItem, ...]) -> tuple[str, tuple[KitItem, ...]]:
+    return job.model_dump_json(include={"scope", "criterion"}), kit
+
+
+@cached(LRUCache(16), key=_system_key, lock=Lock())
+def _best(job: Job, kit: tuple[KitItem, ...]) -> Best:
+    return best_rig(job, list(kit))
+
+
+def best_for(job: Job) -> Best:
+    """The best rig of the van, kept while system, criterion and kit stay."""
+    return _best(job, tuple(shelf.kit()))
+
+
+@cached(LRUCache(4), key=lambda past, rate: (tuple(plan_key(j) for j in past), rate), lock=Lock())
+def purchases_for(past: list[Job], rate: float) -> list[Purchase]:
+    """What purchases would have saved, kept while the jobs stay."""
+    return purchases(past, rate)
 
 
 @dataclass(frozen=True)
@@ -136,12 +111,10 @@ def view_of(stored: jobs.StoredJob) -> RunView:
     return RunView(stored.job, touches, fold(touches), jobs.readings(stored.key))
 
 
-_isolations = Cache(KEPT)
-
-
+@cached(LRUCache(KEPT), key=plan_key, lock=Lock())
 def isolation_for(job: Job) -> Isolation:
     """How this rig isolates its system, kept while the sheet stays."""
-    return _isolations.get(plan_key(job), lambda: isolation(job, plan_for(job).assembly))
+    return isolation(job, plan_for(job).assembly)
 
 
 def isolated(job: Job) -> tuple[Isolation, Quantity]:

@@ -9,19 +9,19 @@ from typing import Protocol
 
 import numpy as np
 
-from rough_draw.core.assemble import assemble
-from rough_draw.core.breaks import broken, way_of
-from rough_draw.core.catalogue.rigparts import GAUGES
-from rough_draw.core.causes import Cause, causes
-from rough_draw.core.engine import Compiled, State, advance, compile_network, initial_state
-from rough_draw.core.gauge import GaugeModel
-from rough_draw.core.isolation import isolation, shut
-from rough_draw.core.job import Job
-from rough_draw.core.network import Network
-from rough_draw.core.pumpmodel import pump_element
-from rough_draw.core.rigbuild import Unknowns
-from rough_draw.core.runstate import turned
-from rough_draw.core.units import MICRON_PA
+from rough_draw.core.catalogue.rig_parts import GAUGES
+from rough_draw.core.diagnosis.faults import Cause, causes
+from rough_draw.core.engine.network import Network
+from rough_draw.core.engine.simulate import Compiled, State, advance, compile_network, initial_state
+from rough_draw.core.model.assemble import assemble
+from rough_draw.core.model.isolation import isolation, shut
+from rough_draw.core.model.pump import pump_element
+from rough_draw.core.model.rig_graph import Unknowns
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.planning.nitrogen_breaks import broken, way_of
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.run_state import turned
+from rough_draw.standins.gauge import GaugeModel
 
 PUMP = "pump"
 SECOND = GaugeModel()

@@ -10,7 +10,7 @@ from contextlib import contextmanager
 from pathlib import Path
 
 from rough_draw.store.models import database
-from rough_draw.store.tail import forget_all
+from rough_draw.store.reading_cache import forget_all
 
 MAGIC = b"SQLite format 3\x00"
 NEEDED = ("job", "touch", "reading", "revision", "kit", "setting")

@@ -6,7 +6,7 @@ from datetime import UTC, datetime, timedelta
 
 from icalendar import Alarm, Calendar, Event
 
-from rough_draw.core.dayplan import Planned
+from rough_draw.core.planning.schedule import Planned
 
 
 def ics(jobs: list[Planned]) -> bytes:

@@ -13,10 +13,10 @@ from functools import lru_cache
 import numpy as np
 from peewee import OperationalError
 
-from rough_draw.core.job import Job
-from rough_draw.core.runstate import Touch
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.run_state import Touch
 from rough_draw.store.models import ChainRow, JobRow, ReadingRow, Revision, TouchRow, WeightRow, database
-from rough_draw.store.tail import BENCH, Readings, all_readings, forget
+from rough_draw.store.reading_cache import BENCH, Readings, all_readings, forget
 
 KEEP_REVISIONS = 200
 TOUCHES_OF = "SELECT kind, at, note FROM touch WHERE job_id = ? ORDER BY at, id"

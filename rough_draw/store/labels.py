@@ -13,7 +13,7 @@ from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
-from rough_draw.core.kit import KitItem
+from rough_draw.core.sheet.kit import KitItem
 
 ACROSS, DOWN = 3, 8
 WIDE, HIGH = 63.5 * mm, 33.9 * mm

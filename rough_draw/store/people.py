@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 from dataclasses import dataclass
 
-from rough_draw.core.settings import Settings
+from rough_draw.core.sheet.settings import Settings
 from rough_draw.store.jobs import NotFound, writing
 from rough_draw.store.models import PersonRow
 

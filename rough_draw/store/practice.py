@@ -7,8 +7,8 @@ import secrets
 import time
 from dataclasses import dataclass
 
-from rough_draw.core.practicerig import RigChoice
-from rough_draw.core.scenario import Scenario
+from rough_draw.core.practice.rig_choice import RigChoice
+from rough_draw.core.practice.scenario import Scenario
 from rough_draw.store.jobs import NotFound
 from rough_draw.store.models import OwnScenario, PracticeRun
 

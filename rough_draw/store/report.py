@@ -14,21 +14,21 @@ from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, KeepTogether, SimpleDocTemplate, Spacer
 
 from rough_draw import __version__
-from rough_draw.core import criteria
-from rough_draw.core.assemble import Assembly, valve_names
-from rough_draw.core.charge import grams_per_year
-from rough_draw.core.hold import ALGORITHM, Verdict
-from rough_draw.core.holdwords import NAMES, disagreements, likely, reasons
-from rough_draw.core.isolation import isolation
-from rough_draw.core.job import Job
-from rough_draw.core.proof import prove
-from rough_draw.core.questions import answers
-from rough_draw.core.rig import HosePart, ManifoldPart
-from rough_draw.core.rigbuild import hose_label
-from rough_draw.core.runstate import Touch, known, words_of
-from rough_draw.core.system import build_system
-from rough_draw.core.templates import TEMPLATES
-from rough_draw.core.units import micron
+from rough_draw.core.advice.setup_check import answers
+from rough_draw.core.charging.charge import grams_per_year
+from rough_draw.core.hold.verdict import ALGORITHM, Verdict
+from rough_draw.core.hold.wording import NAMES, disagreements, likely, reasons
+from rough_draw.core.model.assemble import Assembly, valve_names
+from rough_draw.core.model.isolation import isolation
+from rough_draw.core.model.rig_graph import hose_label
+from rough_draw.core.model.system import build_system
+from rough_draw.core.physics.units import micron
+from rough_draw.core.proving.assessment import prove
+from rough_draw.core.sheet import criteria
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.rig import HosePart, ManifoldPart
+from rough_draw.core.sheet.run_state import Touch, known, words_of
+from rough_draw.core.sheet.templates import TEMPLATES
 from rough_draw.store.report_charts import INK, draw_chart, hold_chart
 from rough_draw.store.report_closing import Closing, Numbered, closing
 from rough_draw.store.report_parts import HEAD, SMALL, TITLE, VERDICT, WIDTH, grid, listed, text

@@ -9,9 +9,9 @@ from numpy.typing import NDArray
 from reportlab.graphics.shapes import Drawing, Line, PolyLine, Rect, String
 from reportlab.lib.colors import Color, HexColor
 
-from rough_draw.core.decimate import decimate
-from rough_draw.core.holdread import Reading
-from rough_draw.core.units import micron
+from rough_draw.core.hold.posterior import Reading
+from rough_draw.core.physics.units import micron
+from rough_draw.core.readings.downsampling import decimate
 
 FloatArray = NDArray[np.float64]
 

@@ -14,10 +14,10 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, KeepTogether, Spacer
 
-from rough_draw.core.charge import cautions, charge_to_weigh
-from rough_draw.core.job import Job, Running
-from rough_draw.core.release import release_steps
-from rough_draw.core.seal import Entry
+from rough_draw.core.charging.charge import cautions, charge_to_weigh
+from rough_draw.core.interlock.release import release_steps
+from rough_draw.core.records.hash_chain import Entry
+from rough_draw.core.sheet.job import Job, Running
 from rough_draw.store.report_charts import INK, MEASURED, STRONG
 from rough_draw.store.report_parts import HEAD, SMALL, WIDTH, grid, listed, text
 

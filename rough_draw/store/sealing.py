@@ -8,7 +8,7 @@ import time
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from rough_draw.core.seal import Break, Entry, append, check, sealed
+from rough_draw.core.records.hash_chain import Break, Entry, append, check, sealed
 from rough_draw.store import jobs
 from rough_draw.store.models import ChainRow, JobRow
 

@@ -6,8 +6,8 @@ import json
 from dataclasses import dataclass
 from typing import Any
 
-from rough_draw.core.kit import KitItem
-from rough_draw.core.settings import Settings
+from rough_draw.core.sheet.kit import KitItem
+from rough_draw.core.sheet.settings import Settings
 from rough_draw.store import models
 from rough_draw.store.jobs import NotFound, writing
 

@@ -12,10 +12,10 @@ import pytest
 from fastapi.testclient import TestClient
 
 from rough_draw.api.app import create_app
-from rough_draw.api.keeper import Keeper
-from rough_draw.api.standin_link import Link, Listeners
-from rough_draw.core.job import CriterionChoice, Job, Party
-from rough_draw.core.scope import Scope
+from rough_draw.api.devices.gauge_driver import Link, Listeners
+from rough_draw.api.devices.reading_writer import Keeper
+from rough_draw.core.sheet.job import CriterionChoice, Job, Party
+from rough_draw.core.sheet.scope import Scope
 from rough_draw.store import jobs
 from tests.demo_copy import demo_copy
 from tests.test_cli import table

@@ -12,8 +12,8 @@ import pytest
 from fastapi.testclient import TestClient
 
 from rough_draw.api.app import create_app
-from rough_draw.core.job import Job, Party, Release, Running
-from rough_draw.core.scope import Scope
+from rough_draw.core.sheet.job import Job, Party, Release, Running
+from rough_draw.core.sheet.scope import Scope
 from rough_draw.store import weights
 
 

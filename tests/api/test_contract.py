@@ -12,7 +12,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from rough_draw.api.app import create_app
-from rough_draw.core.templates import TEMPLATES
+from rough_draw.core.sheet.templates import TEMPLATES
 
 ROOT = Path(__file__).parents[2]
 

@@ -11,9 +11,9 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
+from rough_draw.api.access import COOKIE, CSRF, LOOPBACK, SMALL, Door, Tries, most_of, name_of
 from rough_draw.api.app import create_app
-from rough_draw.api.doors import COOKIE, CSRF, LOOPBACK, SMALL, Door, Tries, most_of, name_of
-from rough_draw.store import doors
+from rough_draw.store import access
 from rough_draw.store.models import Setting, SignIn
 
 PHRASE = "three dry coils"
@@ -22,7 +22,7 @@ PHRASE = "three dry coils"
 @pytest.fixture
 def locked(tmp_path: Path) -> Iterator[TestClient]:
     app = create_app(tmp_path / "locked.sqlite3", warm=False, door=Door(locked=True))
-    doors.set_passphrase(PHRASE)
+    access.set_passphrase(PHRASE)
     with TestClient(app) as client:
         yield client
 
@@ -149,22 +149,22 @@ def test_neither_passphrase_nor_token_is_kept_as_it_is(locked: TestClient) -> No
     rows = [r.token for r in SignIn.select()]
     assert token not in rows
     assert len(rows) == 1
-    assert doors.right(PHRASE)
-    assert not doors.right(PHRASE + " ")
-    assert not doors.right("")
+    assert access.right(PHRASE)
+    assert not access.right(PHRASE + " ")
+    assert not access.right("")
 
 
 def test_a_new_passphrase_ends_every_session(locked: TestClient) -> None:
     signed_in(locked)
-    doors.set_passphrase("four dry coils")
+    access.set_passphrase("four dry coils")
     assert locked.get("/api/jobs").status_code == 401
-    with pytest.raises(doors.WeakPassphrase, match="8 characters"):
-        doors.set_passphrase("short")
+    with pytest.raises(access.WeakPassphrase, match="8 characters"):
+        access.set_passphrase("short")
 
 
 def test_an_old_session_is_over(locked: TestClient) -> None:
     signed_in(locked)
-    SignIn.update(seen_at=time.time() - doors.LASTS_S - 10).execute()
+    SignIn.update(seen_at=time.time() - access.LASTS_S - 10).execute()
     assert locked.get("/api/jobs").status_code == 401
 
 

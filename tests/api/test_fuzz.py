@@ -15,10 +15,10 @@ from hypothesis import HealthCheck, Phase, given, settings
 from hypothesis.errors import Unsatisfiable
 from schemathesis import GenerationMode
 
-from rough_draw.api import practice
 from rough_draw.api.app import create_app
-from rough_draw.core.job import Job
-from rough_draw.core.scope import Scope
+from rough_draw.api.practice import sessions
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.scope import Scope
 
 PUBLISHED = json.loads((Path(__file__).parents[2] / "docs" / "openapi.json").read_text())
 SKIPPED = ("/api/restore", "/api/backup", "/api/jobs/{key}/stream")
@@ -50,7 +50,7 @@ def fuzzed(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Fuzzed]:
     app = create_app(tmp_path_factory.mktemp("fuzz") / "fuzz.sqlite3", warm=False)
     with TestClient(app, raise_server_exceptions=False) as client:
         yield Fuzzed(client)
-    practice._open.clear()
+    sessions._open.clear()
 
 
 @pytest.mark.parametrize("mode", [GenerationMode.POSITIVE, GenerationMode.NEGATIVE], ids=["good", "bad"])

@@ -12,12 +12,12 @@ import numpy as np
 import pytest
 from fastapi.testclient import TestClient
 
-from rough_draw import demo
 from rough_draw.api.app import create_app
-from rough_draw.cli import main
-from rough_draw.core.job import Job, Party
-from rough_draw.core.rig import Rig
-from rough_draw.core.scope import Scope
+from rough_draw.cli.main import main
+from rough_draw.core.sheet.job import Job, Party
+from rough_draw.core.sheet.rig import Rig
+from rough_draw.core.sheet.scope import Scope
+from rough_draw.demo import build
 from rough_draw.store import jobs
 from tests import builders
 from tests.core.test_hold import hold
@@ -38,9 +38,9 @@ def api(tmp_path_factory: pytest.TempPathFactory) -> Iterator[TestClient]:
     path = tmp_path_factory.mktemp("holds") / "holds.sqlite3"
     with TestClient(create_app(path, warm=False)) as client:
         now = time.time()
-        for d in demo.demo_jobs():
+        for d in build.demo_jobs():
             if d.key in SIX:
-                demo.add(d, now)
+                build.add(d, now)
         yield client
 
 

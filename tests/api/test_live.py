@@ -15,11 +15,11 @@ import pytest
 from fastapi.testclient import TestClient
 
 from rough_draw.api.app import create_app
-from rough_draw.core.criteria import chosen
-from rough_draw.core.job import CriterionChoice, Job
-from rough_draw.core.scope import Scope
-from rough_draw.core.units import MICRON_PA
-from rough_draw.standins.alone import serve
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.sheet.criteria import chosen
+from rough_draw.core.sheet.job import CriterionChoice, Job
+from rough_draw.core.sheet.scope import Scope
+from rough_draw.standins.standalone import serve
 from rough_draw.standins.world import Truth, World
 from rough_draw.store import jobs
 from tests.api.test_api import made, wait_for

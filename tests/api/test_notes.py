@@ -10,8 +10,8 @@ import pytest
 from fastapi.testclient import TestClient
 
 from rough_draw.api.app import STATIC, create_app
-from rough_draw.store import kitlog, shelf
-from rough_draw.store.kitlog import NewEvent
+from rough_draw.store import kit_log, shelf
+from rough_draw.store.kit_log import NewEvent
 
 MICRON = 101_325 / 760_000
 
@@ -99,7 +99,7 @@ def test_pumps_say_what_they_do_and_retired_ones_are_gone(api: TestClient) -> No
     assert (first["pump"], first["doing"], first["title"], first["at"]) == ("Pump 2", "runs", "Larkspur, Room 1", 1000)
     api.post(f"/api/jobs/{made['key']}/touches", json={"kind": "pump-off", "at": 1600})
     assert {p["pump"]: p["doing"] for p in api.get("/api/pumps").json()} == {"Pump 1": "free", "Pump 2": "stands"}
-    kitlog.file("", [NewEvent(one, "retired", {}, "", "sold")])
+    kit_log.file("", [NewEvent(one, "retired", {}, "", "sold")])
     assert "Pump 1" not in [p["pump"] for p in api.get("/api/pumps").json()]
 
 

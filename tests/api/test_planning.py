@@ -11,8 +11,8 @@ import pytest
 from fastapi.testclient import TestClient
 
 from rough_draw.api.app import create_app
-from rough_draw.core.patterns import PATTERNS
-from rough_draw.demo_sheets import KIT
+from rough_draw.core.sheet.setups import PATTERNS
+from rough_draw.scenarios.van import KIT
 from rough_draw.store import shelf
 
 

@@ -12,15 +12,15 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from rough_draw.api import practice
 from rough_draw.api.app import create_app
+from rough_draw.api.practice import sessions
 
 
 @pytest.fixture
 def api(tmp_path: Path) -> Iterator[TestClient]:
     with TestClient(create_app(tmp_path / "practice.sqlite3", warm=False)) as client:
         yield client
-    practice._open.clear()
+    sessions._open.clear()
 
 
 def begun(api: TestClient, scenario: str) -> str:
@@ -77,7 +77,7 @@ def test_a_session_goes_on_after_a_restart(api: TestClient) -> None:
     do(api, key, "look:power", "pump-on", "test:oil", "cause:wet-oil")
     before = api.get(f"/api/practice/runs/{key}").json()
     readings = api.get(f"/api/practice/runs/{key}/readings").json()
-    practice._open.clear()
+    sessions._open.clear()
     after = api.get(f"/api/practice/runs/{key}").json()
     assert after["time"] == before["time"]
     assert after["done"] == before["done"]

@@ -13,11 +13,11 @@ from typing import Any
 import pytest
 from peewee import OperationalError
 
-from rough_draw.api import standin_link
-from rough_draw.api.keeper import Keeper
-from rough_draw.api.standin_link import Link, Listeners
-from rough_draw.core.job import Job
-from rough_draw.core.scope import Scope
+from rough_draw.api.devices import gauge_driver
+from rough_draw.api.devices.gauge_driver import Link, Listeners
+from rough_draw.api.devices.reading_writer import Keeper
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.scope import Scope
 from rough_draw.standins.gauge_server import PROTOCOL, GaugeServer, RunningWorld
 from rough_draw.standins.world import World, random_truth
 from rough_draw.store import jobs
@@ -211,7 +211,7 @@ def test_readings_wait_for_a_file_that_is_held_and_are_not_lost(
 
 
 def test_a_touch_before_the_line_is_up_is_told_when_it_is(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(standin_link, "READY_S", 0.05)
+    monkeypatch.setattr(gauge_driver, "READY_S", 0.05)
     open_database(tmp_path / "t.sqlite3")
     heard: list[dict[str, Any]] = []
 

@@ -15,15 +15,15 @@ import pytest
 from fastapi.testclient import TestClient
 from reportlab import rl_config
 
-from rough_draw import demo
 from rough_draw.api.app import create_app
-from rough_draw.cli import main
-from rough_draw.core.health import CALIBRATED_FOR, health
-from rough_draw.core.kit import KitItem
-from rough_draw.core.kithistory import KitEvent
-from rough_draw.core.pumpoil import OilRule
-from rough_draw.demo_sheets import KIT
-from rough_draw.store import kitlog, labels, shelf
+from rough_draw.cli.main import main
+from rough_draw.core.proving.health import CALIBRATED_FOR, health
+from rough_draw.core.proving.pump_oil import OilRule
+from rough_draw.core.sheet.kit import KitItem
+from rough_draw.core.sheet.kit_history import KitEvent
+from rough_draw.demo import build
+from rough_draw.scenarios.van import KIT
+from rough_draw.store import kit_log, labels, shelf
 from rough_draw.store.report_closing import drawn
 from tests.store.test_report import words
 
@@ -40,9 +40,9 @@ def fill() -> None:
     now = time.time()
     for kind, name, values in KIT:
         shelf.add_kit(kind, name, values)
-    for d in demo.demo_jobs():
+    for d in build.demo_jobs():
         if d.key in KEYS:
-            demo.add(d, now)
+            build.add(d, now)
 
 
 @pytest.fixture(scope="module")
@@ -203,7 +203,7 @@ def test_calibration_runs_out() -> None:
     rule = OilRule()
     assert health("gauge", {}, [done], rule, 86_400.0 * (CALIBRATED_FOR - 1)) == ("", "")
     assert health("gauge", {}, [done], rule, 86_400.0 * (CALIBRATED_FOR + 1))[0] == "due"
-    assert kitlog.NewEvent(1, "cleaning", {}).verdict == ""
+    assert kit_log.NewEvent(1, "cleaning", {}).verdict == ""
 
 
 @pytest.mark.parametrize(

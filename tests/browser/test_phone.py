@@ -8,7 +8,7 @@ import time
 import pytest
 from playwright.sync_api import Page, expect
 
-from rough_draw.core.units import MICRON_PA
+from rough_draw.core.physics.units import MICRON_PA
 from tests.browser.test_job import new_job, stage
 
 pytestmark = pytest.mark.browser

@@ -6,11 +6,11 @@ import numpy as np
 import pytest
 from pydantic import ValidationError
 
-from rough_draw.core.alarms import USUAL, Alarm
-from rough_draw.core.dayplan import DayTouch, underway
-from rough_draw.core.interval import Range
-from rough_draw.core.ringing import Facts, ringing
-from rough_draw.core.units import MICRON_PA
+from rough_draw.core.diagnosis.alarm_rules import Facts, ringing
+from rough_draw.core.physics.interval import Range
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.planning.schedule import DayTouch, underway
+from rough_draw.core.sheet.alarms import USUAL, Alarm
 
 M = MICRON_PA
 

@@ -9,24 +9,25 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from rough_draw.core import cord, rigedit
-from rough_draw.core.assemble import assemble
-from rough_draw.core.bestrig import best_rig, hose_worth, purchases
-from rough_draw.core.carry import carry
-from rough_draw.core.dayplan import RIGGING, DayTouch, Planned, conflicts, fit, touches
-from rough_draw.core.drawing import draw
-from rough_draw.core.findings import findings
-from rough_draw.core.interval import Range
-from rough_draw.core.isolation import isolation
-from rough_draw.core.job import CriterionChoice, Job
-from rough_draw.core.kit import KitItem
-from rough_draw.core.patterns import PATTERNS, fits, rig_from
-from rough_draw.core.plan import plan_job, rank_upgrades
-from rough_draw.core.rig import Cord, HosePart, PumpPart, Rig
-from rough_draw.core.svg import rig_svg
-from rough_draw.core.system import ScopeError
-from rough_draw.core.templates import TEMPLATES
-from rough_draw.core.units import MICRON_PA
+from rough_draw.core.advice import cord
+from rough_draw.core.advice.drawing import draw
+from rough_draw.core.advice.findings import findings
+from rough_draw.core.advice.packing_list import carry
+from rough_draw.core.advice.svg import rig_svg
+from rough_draw.core.model.assemble import assemble
+from rough_draw.core.model.isolation import isolation
+from rough_draw.core.model.system import ScopeError
+from rough_draw.core.physics.interval import Range
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.planning.plan import plan_job, rank_upgrades
+from rough_draw.core.planning.rig_search import best_rig, hose_worth, purchases
+from rough_draw.core.planning.schedule import RIGGING, DayTouch, Planned, conflicts, fit, touches
+from rough_draw.core.sheet import rig_edit
+from rough_draw.core.sheet.job import CriterionChoice, Job
+from rough_draw.core.sheet.kit import KitItem
+from rough_draw.core.sheet.rig import Cord, HosePart, PumpPart, Rig
+from rough_draw.core.sheet.setups import PATTERNS, fits, rig_from
+from rough_draw.core.sheet.templates import TEMPLATES
 from tests.builders import hose, jobs, one_hose, scope
 
 KIT = [
@@ -72,7 +73,7 @@ def test_what_is_wrong_with_a_poor_rig_is_found(poor_rig: Rig) -> None:
     ],
 )
 def test_a_wrong_tool_is_found(fields: dict[str, Any], key: str, severity: str) -> None:
-    rig = rigedit.swap(one_hose(), "tool-a", fields)
+    rig = rig_edit.swap(one_hose(), "tool-a", fields)
     assert found_for(Job(scope=scope(), rig=rig))[key].severity == severity
 
 
@@ -89,14 +90,14 @@ def test_a_core_that_nothing_pushes_shuts_the_port() -> None:
 def test_crossed_hoses_are_exchanged() -> None:
     system = scope()
     rig = rig_from("three-tools", system)
-    rig = rigedit.swap(rigedit.swap(rig, "hose-a", {"size": "1/4 in"}), "hose-b", {"size": "1/2 in"})
+    rig = rig_edit.swap(rig_edit.swap(rig, "hose-a", {"size": "1/4 in"}), "hose-b", {"size": "1/2 in"})
     fixed = found_for(Job(scope=system, rig=rig))["crossed-hoses"].fix.job.rig
     assert (fixed.get("hose-a").size, fixed.get("hose-b").size) == ("1/2 in", "1/4 in")
 
 
 def test_flammable_gas_wants_a_rated_pump_and_a_low_gauge_a_valve() -> None:
-    rig = rigedit.swap(one_hose(), "pump", {"rated_a2l": False})
-    rig = rigedit.swap(rig, "gauge", {"stands_kpa": 500.0})
+    rig = rig_edit.swap(one_hose(), "pump", {"rated_a2l": False})
+    rig = rig_edit.swap(rig, "gauge", {"stands_kpa": 500.0})
     keys = found_for(Job(scope=scope(refrigerant="R-32"), rig=rig))
     assert keys["pump-not-rated"].severity == "stop"
     assert keys["gauge-burst"].severity == "stop"
@@ -119,15 +120,15 @@ def test_edits_keep_a_rig_whole_or_refuse(job: Job, data: st.DataObject) -> None
         op = data.draw(st.sampled_from(["remove", "insert", "port", "under", "manifold"]))
         try:
             if op == "remove":
-                rig = rigedit.remove(rig, name)
+                rig = rig_edit.remove(rig, name)
             elif op == "insert":
-                rig = rigedit.insert(rig, name, {"kind": "valve"})
+                rig = rig_edit.insert(rig, name, {"kind": "valve"})
             elif op == "port":
-                rig = rigedit.put_at_port(rig, name, {"kind": "tool"})
+                rig = rig_edit.put_at_port(rig, name, {"kind": "tool"})
             elif op == "under":
-                rig = rigedit.put_under(rig, rig.gauge.id if rig.gauge else name)
+                rig = rig_edit.put_under(rig, rig.gauge.id if rig.gauge else name)
             else:
-                rig = rigedit.without_manifold(rig)
+                rig = rig_edit.without_manifold(rig)
         except ValueError:
             continue
         assert Rig.model_validate(rig.model_dump()) == rig
@@ -136,7 +137,7 @@ def test_edits_keep_a_rig_whole_or_refuse(job: Job, data: st.DataObject) -> None
 
 def test_leaving_the_manifold_out_keeps_every_way() -> None:
     system = scope()
-    rig = rigedit.without_manifold(rig_from("cylinder-ready", system))
+    rig = rig_edit.without_manifold(rig_from("cylinder-ready", system))
     assert {p.port for p in rig.pumped()} == {"suction", "liquid"}
     assert not any(p.kind in ("manifold", "cylinder") for p in rig.parts)
     assert rig.gauge is not None
@@ -145,15 +146,15 @@ def test_leaving_the_manifold_out_keeps_every_way() -> None:
 
 def test_another_hose_moves_a_standing_gauge_to_its_tool() -> None:
     system = scope()
-    rig = rigedit.add_way(rig_from("one-hose-valved-gauge", system), "liquid", "1/4 in", {"size": "3/8 in"}, {})
+    rig = rig_edit.add_way(rig_from("one-hose-valved-gauge", system), "liquid", "1/4 in", {"size": "3/8 in"}, {})
     assert {p.port for p in rig.pumped()} == {"suction", "liquid"}
     assert sum(p.kind == "tee" for p in rig.parts) == 1
     with pytest.raises(ValueError, match="already"):
-        rigedit.add_way(rig, "liquid", "1/4 in", {}, {})
+        rig_edit.add_way(rig, "liquid", "1/4 in", {}, {})
 
 
 def test_kit_parts_are_offered_once_and_used_parts_not_at_all() -> None:
-    job = Job(scope=scope(), rig=rigedit.take_from_kit(one_hose(3), "hose-a", 5, "quarter", KIT[4].values))
+    job = Job(scope=scope(), rig=rig_edit.take_from_kit(one_hose(3), "hose-a", 5, "quarter", KIT[4].values))
     found = rank_upgrades(job, None, KIT)
     assert {"kit-3-hose-a", "kit-4-hose-a"} <= {u.change.key for u in found}
     assert not any(u.change.key == "kit-5-hose-a" for u in found)

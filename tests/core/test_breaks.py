@@ -9,18 +9,18 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rough_draw.core.assemble import assemble
-from rough_draw.core.breaks import broken, dilution, levels, pulling, way_of, worth
 from rough_draw.core.catalogue.breaking import FILL_S
-from rough_draw.core.criteria import chosen
-from rough_draw.core.engine import advance, compile_network, initial_state
-from rough_draw.core.job import CriterionChoice, Job
-from rough_draw.core.network import Gas
-from rough_draw.core.patterns import rig_from
-from rough_draw.core.procedure import Outlook, next_touches
-from rough_draw.core.runstate import Touch, fold
-from rough_draw.core.scope import Scope
-from rough_draw.core.units import MICRON_PA
+from rough_draw.core.engine.network import Gas
+from rough_draw.core.engine.simulate import advance, compile_network, initial_state
+from rough_draw.core.model.assemble import assemble
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.planning.next_step import Outlook, next_touches
+from rough_draw.core.planning.nitrogen_breaks import broken, dilution, levels, pulling, way_of, worth
+from rough_draw.core.sheet.criteria import chosen
+from rough_draw.core.sheet.job import CriterionChoice, Job
+from rough_draw.core.sheet.run_state import Touch, fold
+from rough_draw.core.sheet.scope import Scope
+from rough_draw.core.sheet.setups import rig_from
 
 M = MICRON_PA
 

@@ -8,10 +8,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from rough_draw.core.catalogue.fluids import REFRIGERANTS
-from rough_draw.core.charging import at_ambient, flow_of, hose_holds, liquid_words, weigh
-from rough_draw.core.interval import Range
-from rough_draw.core.refrigerant import saturated
-from rough_draw.core.running import read_running, temperature_at
+from rough_draw.core.charging.superheat import read_running, temperature_at
+from rough_draw.core.charging.weighing import at_ambient, flow_of, hose_holds, liquid_words, weigh
+from rough_draw.core.physics.interval import Range
+from rough_draw.core.physics.refrigerant import saturated
 from rough_draw.standins.scale import ScaleTruth, ScaleWorld
 
 T = np.arange(0.0, 60.0, 1.0)

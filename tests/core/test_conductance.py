@@ -8,8 +8,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rough_draw.core import conductance as c
-from rough_draw.core.gas import M_AIR, mean_speed, viscosity_air
+from rough_draw.core.physics import conductance as c
+from rough_draw.core.physics.gas import M_AIR, mean_speed, viscosity_air
 
 T = 293.15
 AIR = (M_AIR, viscosity_air(T), T)

@@ -8,9 +8,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rough_draw.core import hands
-from rough_draw.core.debrief import SKILLS, Act, Facts, marks, total
-from rough_draw.core.units import MICRON_PA
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.practice import actions
+from rough_draw.core.practice.scoring import SKILLS, Act, Facts, marks, total
 
 LOOKS = (Act(30, "look:power"), Act(60, "look:pressure"))
 TIGHT = Act(1500, "verdict:tight", right=("tight",))
@@ -144,20 +144,22 @@ def test_one_more_stop_never_raises_safety(acts: list[Act]) -> None:
 
 
 def test_every_mend_and_test_is_known_and_has_its_minutes() -> None:
-    kinds = [d.kind for d in hands.LOOKS] + [f"test:{t}" for t in hands.TESTS] + [f"mend:{m}" for m in hands.MENDS]
-    kinds += [f"verdict:{v}" for v in hands.VERDICTS] + [f"end:{e}" for e in hands.ENDS] + list(hands.BY_HAND)
+    kinds = (
+        [d.kind for d in actions.LOOKS] + [f"test:{t}" for t in actions.TESTS] + [f"mend:{m}" for m in actions.MENDS]
+    )
+    kinds += [f"verdict:{v}" for v in actions.VERDICTS] + [f"end:{e}" for e in actions.ENDS] + list(actions.BY_HAND)
     for kind in kinds:
-        assert hands.minutes_of(kind) is not None, kind
-        assert hands.words_of(kind), kind
+        assert actions.minutes_of(kind) is not None, kind
+        assert actions.words_of(kind), kind
     for kind in ("", "open:", "test:tea", "mend:all", "verdict:maybe", "hint:9", "dance"):
-        assert hands.minutes_of(kind) is None, kind
+        assert actions.minutes_of(kind) is None, kind
 
 
 def test_every_kind_of_fault_that_can_be_mended_has_its_mend() -> None:
-    assert hands.mend_for("core:suction") == "core-out:suction"
-    assert hands.mend_for("wet-oil") == "oil-change"
-    assert hands.mend_for("hose-leak:hose-a") == "mend:change-hoses"
-    assert hands.mend_for("system-leak") is None
-    assert hands.cures("mend:change-hoses", ["dirty-hose:hose-b", "fouled"]) == ("dirty-hose:hose-b",)
-    assert hands.cures("core-out:liquid", ["core:suction", "core:liquid"]) == ("core:liquid",)
-    assert hands.cures("oil-change", ["wet-oil", "worn-pump"]) == ("wet-oil",)
+    assert actions.mend_for("core:suction") == "core-out:suction"
+    assert actions.mend_for("wet-oil") == "oil-change"
+    assert actions.mend_for("hose-leak:hose-a") == "mend:change-hoses"
+    assert actions.mend_for("system-leak") is None
+    assert actions.cures("mend:change-hoses", ["dirty-hose:hose-b", "fouled"]) == ("dirty-hose:hose-b",)
+    assert actions.cures("core-out:liquid", ["core:suction", "core:liquid"]) == ("core:liquid",)
+    assert actions.cures("oil-change", ["wet-oil", "worn-pump"]) == ("wet-oil",)

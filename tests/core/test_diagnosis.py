@@ -11,15 +11,15 @@ from hypothesis import strategies as st
 
 from bench.faults import Score, one
 from bench.simulated import KINDS, labelled
-from rough_draw.core.assemble import assemble
-from rough_draw.core.causes import causes
-from rough_draw.core.diagnosis import Readings, look_into
-from rough_draw.core.job import Job
-from rough_draw.core.runstate import Touch
-from rough_draw.core.scope import Scope
-from rough_draw.core.signature import jumps, rising_since, signature
-from rough_draw.core.telling import opinion, way
-from rough_draw.core.units import MICRON_PA
+from rough_draw.core.diagnosis.curve_signs import jumps, rising_since, signature
+from rough_draw.core.diagnosis.diagnosis import Readings, look_into
+from rough_draw.core.diagnosis.faults import causes
+from rough_draw.core.diagnosis.next_test import opinion, way
+from rough_draw.core.model.assemble import assemble
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.run_state import Touch
+from rough_draw.core.sheet.scope import Scope
 from rough_draw.standins.world import Truth, World
 from tests import builders
 

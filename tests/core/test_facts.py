@@ -8,15 +8,10 @@ from pathlib import Path
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
-from hypothesis import strategies as st
 
+from bench import validation
 from bench.networks import branching, rig_of_twelve
-from rough_draw import validation
-from rough_draw.core.assemble import assemble
-from rough_draw.core.catalogue.quantity import Quantity
-from rough_draw.core.engine import run
-from rough_draw.core.events import (
+from rough_draw.core.engine.events import (
     ballast,
     dilution,
     nitrogen_break,
@@ -27,14 +22,15 @@ from rough_draw.core.events import (
     valve,
     warm,
 )
-from rough_draw.core.job import Job
-from rough_draw.core.limits import limits
-from rough_draw.core.network import Leak, Network, NetworkError, Node, Pool
-from rough_draw.core.network import Pump as PumpElement
-from rough_draw.core.scope import Scope
-from rough_draw.core.sensitivity import influences
-from rough_draw.core.units import CFM_M3_S, MICRON_PA
-from rough_draw.core.volume import from_draw, from_expansion
+from rough_draw.core.engine.network import Leak, Network, NetworkError, Node, Pool
+from rough_draw.core.engine.network import Pump as PumpElement
+from rough_draw.core.engine.simulate import run
+from rough_draw.core.model.assemble import assemble
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.planning.bottlenecks import limits
+from rough_draw.core.planning.sensitivity import influences
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.scope import Scope
 from tests.builders import one_hose
 
 M = MICRON_PA
@@ -105,37 +101,6 @@ def test_warming_dries_faster_and_fresh_oil_goes_deeper() -> None:
     wet_oil = rig_of_twelve(0.0).with_pump(ultimate_water=80.0)
     assert run(wet_oil, 3600).total("coil")[-1] > 80
     assert play(wet_oil, 3600, [oil_change(1800, 0.5)]).total("coil")[-1] < 40
-
-
-@settings(max_examples=15)
-@given(st.floats(0.003, 0.2), st.floats(1.5, 10), st.floats(0.0, 0.01))
-def test_volume_from_the_early_draw(volume: float, cfm: float, scatter: float) -> None:
-    speed = cfm * CFM_M3_S
-    net = bare(volume, speed, 1.0)
-    end = 12 * volume / speed
-    t = np.linspace(0, end, 400)
-    rng = np.random.default_rng(2)
-    p = run(net, end, rtol=1e-4).at("pump", t) * (1 + scatter * rng.normal(size=t.size))
-    q = from_draw(t, p, Quantity(speed, 0.92 * speed, 1.05 * speed, "m³/s", "test"))
-    assert q.value == pytest.approx(volume, rel=0.04)
-    assert q.low < volume < q.high
-
-
-def test_volume_needs_readings_in_range_and_a_falling_pressure() -> None:
-    speed = Quantity(2e-3, 2e-3, 2e-3, "m³/s", "test")
-    with pytest.raises(ValueError, match="four are needed"):
-        from_draw(np.arange(5.0), np.full(5, 100.0), speed)
-    with pytest.raises(ValueError, match="does not fall"):
-        from_draw(np.arange(9.0), np.linspace(5000, 9000, 9), speed)
-
-
-def test_volume_by_expansion_is_boyle() -> None:
-    # 1 l at 3 bar into 9 l of vacuum ends at 0.3 bar.
-    q = from_expansion(Quantity(1e-3, 0.98e-3, 1.02e-3, "m³", "t"), 3e5, 0.0, 0.3e5, 200.0)
-    assert q.value == pytest.approx(9e-3)
-    assert q.low < 9e-3 < q.high
-    with pytest.raises(ValueError, match="must lie between"):
-        from_expansion(Quantity(1e-3, 1e-3, 1e-3, "m³", "t"), 3e5, 1e5, 4e5, 10.0)
 
 
 def test_what_limits_goes_from_pump_to_hose_and_names_water() -> None:

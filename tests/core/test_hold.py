@@ -9,17 +9,17 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from rough_draw.core import criteria
-from rough_draw.core.catalogue.quantity import Quantity
-from rough_draw.core.charge import cautions, charge_to_weigh, grams_per_year
-from rough_draw.core.hold import judge_hold
-from rough_draw.core.holddata import thin
-from rough_draw.core.holdwords import reasons
-from rough_draw.core.interval import Range
-from rough_draw.core.job import CriterionChoice
-from rough_draw.core.scope import Scope
-from rough_draw.core.units import MICRON_PA
-from rough_draw.core.water import saturation_pressure
+from rough_draw.core.charging.charge import cautions, charge_to_weigh, grams_per_year
+from rough_draw.core.hold.binning import thin
+from rough_draw.core.hold.verdict import judge_hold
+from rough_draw.core.hold.wording import reasons
+from rough_draw.core.physics.interval import Range
+from rough_draw.core.physics.quantity import Quantity
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.physics.water import saturation_pressure
+from rough_draw.core.sheet import criteria
+from rough_draw.core.sheet.job import CriterionChoice
+from rough_draw.core.sheet.scope import Scope
 
 M = MICRON_PA
 T_COLD = 289.15

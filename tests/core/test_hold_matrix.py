@@ -5,12 +5,12 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
-from rough_draw.core import criteria
-from rough_draw.core.catalogue.quantity import Quantity
-from rough_draw.core.hold import Verdict, judge_hold
-from rough_draw.core.holdlook import VERDICTS
-from rough_draw.core.units import MICRON_PA, kelvin
-from rough_draw.core.water import saturation_pressure
+from rough_draw.core.hold.decision import VERDICTS
+from rough_draw.core.hold.verdict import Verdict, judge_hold
+from rough_draw.core.physics.quantity import Quantity
+from rough_draw.core.physics.units import MICRON_PA, kelvin
+from rough_draw.core.physics.water import saturation_pressure
+from rough_draw.core.sheet import criteria
 from tests.core.test_hold import hold
 
 M = MICRON_PA

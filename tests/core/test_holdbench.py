@@ -9,9 +9,9 @@ import pytest
 
 from bench.holds import KINDS, LIMIT_MICRON, Truth, _layer, _psat, one, saturated
 from bench.verdicts import Score, called_tight, contradicts, count, judged, known, merged, right
-from rough_draw.core.hold import no_verdict
-from rough_draw.core.units import MICRON_PA, kelvin
-from rough_draw.core.water import saturation_pressure
+from rough_draw.core.hold.verdict import no_verdict
+from rough_draw.core.physics.units import MICRON_PA, kelvin
+from rough_draw.core.physics.water import saturation_pressure
 
 M = MICRON_PA
 

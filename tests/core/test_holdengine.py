@@ -10,15 +10,15 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy import integrate, stats
 
-from rough_draw.core import holdkernels
-from rough_draw.core.catalogue.quantity import Quantity
-from rough_draw.core.hold import Circumstances, judge_hold
-from rough_draw.core.holdaccounts import DYING, ROOT, STRAIGHT, accounts, rise_shape, rise_slope
-from rough_draw.core.holddata import MOST, jumps, sound_points, thin
-from rough_draw.core.holdlook import FINAL, above_saturation, claims, without_water_alone
-from rough_draw.core.holdread import mixture, under
-from rough_draw.core.units import MICRON_PA
-from rough_draw.core.water import saturation_pressure
+from rough_draw.core.hold import kernels
+from rough_draw.core.hold.binning import MOST, jumps, sound_points, thin
+from rough_draw.core.hold.decision import FINAL, above_saturation, claims, without_water_alone
+from rough_draw.core.hold.hypotheses import DYING, ROOT, STRAIGHT, accounts, rise_shape, rise_slope
+from rough_draw.core.hold.posterior import mixture, under
+from rough_draw.core.hold.verdict import Circumstances, judge_hold
+from rough_draw.core.physics.quantity import Quantity
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.physics.water import saturation_pressure
 from tests.core.test_hold import T_COLD, VOLUME, hold
 
 M = MICRON_PA
@@ -36,7 +36,7 @@ def test_marginal_likelihood_against_the_multivariate_normal(seed: int) -> None:
     # y = Xβ + e with β ~ N(m, S): y is normal about Xm with covariance I + XSXᵀ (Rasmussen & Williams 2006, 2.1).
     x, y, mean, precision = random_model(seed)
     cols = np.array([[0, 1, 2]])
-    found = holdkernels.marginals(x.T @ x, x.T @ y, float(y @ y), cols, mean[None], precision[None])
+    found = kernels.marginals(x.T @ x, x.T @ y, float(y @ y), cols, mean[None], precision[None])
     cov = np.eye(y.size) + x @ np.diag(1.0 / precision) @ x.T
     closed = stats.multivariate_normal(x @ mean, cov).logpdf(y) + 0.5 * y.size * math.log(2 * math.pi)
     assert found[0, 0] == pytest.approx(closed, abs=1e-8)
@@ -45,7 +45,7 @@ def test_marginal_likelihood_against_the_multivariate_normal(seed: int) -> None:
 @pytest.mark.parametrize("seed", range(4))
 def test_last_amount_against_ridge_regression(seed: int) -> None:
     x, y, mean, precision = random_model(seed)
-    found = holdkernels.marginals(x.T @ x, x.T @ y, float(y @ y), np.array([[0, 1, 2]]), mean[None], precision[None])
+    found = kernels.marginals(x.T @ x, x.T @ y, float(y @ y), np.array([[0, 1, 2]]), mean[None], precision[None])
     inverse = np.linalg.inv(x.T @ x + np.diag(precision))
     beta = inverse @ (x.T @ y + precision * mean)
     assert found[0, 1] == pytest.approx(beta[-1])
@@ -58,9 +58,9 @@ def test_neighbours_that_share_columns_are_not_mixed_up() -> None:
     cols = np.array([[0, 1, 2], [0, 1, 3], [0, 4, 3], [2, 4, 3], [2, 4, 3]])
     m, p = mean[cols], precision[cols]
     p[4, 2] *= 2.0
-    together = holdkernels.marginals(*args, cols, m, p)
+    together = kernels.marginals(*args, cols, m, p)
     for k in range(5):
-        alone = holdkernels.marginals(*args, cols[k : k + 1], m[k : k + 1], p[k : k + 1])
+        alone = kernels.marginals(*args, cols[k : k + 1], m[k : k + 1], p[k : k + 1])
         assert together[k] == pytest.approx(alone[0])
 
 
@@ -68,7 +68,7 @@ def test_neighbours_that_share_columns_are_not_mixed_up() -> None:
 def test_prior_of_a_rise_against_quadrature(at: float, sigma: float) -> None:
     median, spread = 0.8, 1.5
     found = np.array([[0.0, at, sigma]])
-    evidence, mean, _ = holdkernels.with_prior(found, np.zeros(1), np.zeros(1), median, spread)
+    evidence, mean, _ = kernels.with_prior(found, np.zeros(1), np.zeros(1), median, spread)
 
     def f(z: float) -> float:
         r = median * math.exp(spread * z)

@@ -7,26 +7,27 @@ from typing import Any
 import numpy as np
 import pytest
 
-from rough_draw.core import criteria
-from rough_draw.core.assemble import assemble
-from rough_draw.core.catalogue.quantity import Quantity
-from rough_draw.core.hold import SENTENCE, Circumstances, Verdict, judge_hold, no_verdict
-from rough_draw.core.holdcase import circumstances, hose_inflow, likely_inside
-from rough_draw.core.holdcompare import Before, compared
-from rough_draw.core.holdlook import VERDICTS
-from rough_draw.core.holdnext import what_next
-from rough_draw.core.holdwords import NAMES, account_words, disagreements, likely, mass, reasons
-from rough_draw.core.interval import Range
-from rough_draw.core.isolation import Isolation, isolation
-from rough_draw.core.job import Job
-from rough_draw.core.leakplaces import places
-from rough_draw.core.quickhold import volume_of
-from rough_draw.core.runstate import Touch, fold
-from rough_draw.core.scope import Scope
-from rough_draw.core.templates import TEMPLATES
-from rough_draw.core.units import MICRON_PA
-from rough_draw.core.water import saturation_pressure
-from rough_draw.demo_sheets import bait_store, casing_room, larkspur, proved
+from rough_draw.core.hold.advice import what_next
+from rough_draw.core.hold.compare import Before, compared
+from rough_draw.core.hold.context import circumstances, hose_inflow, likely_inside
+from rough_draw.core.hold.decision import VERDICTS
+from rough_draw.core.hold.leak_places import places
+from rough_draw.core.hold.quick_volume import volume_of
+from rough_draw.core.hold.verdict import SENTENCE, Circumstances, Verdict, judge_hold, no_verdict
+from rough_draw.core.hold.wording import NAMES, account_words, disagreements, likely, mass, reasons
+from rough_draw.core.model.assemble import assemble
+from rough_draw.core.model.isolation import Isolation, isolation
+from rough_draw.core.physics.interval import Range
+from rough_draw.core.physics.quantity import Quantity
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.physics.water import saturation_pressure
+from rough_draw.core.sheet import criteria
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.run_state import Touch, fold
+from rough_draw.core.sheet.scope import Scope
+from rough_draw.core.sheet.templates import TEMPLATES
+from rough_draw.demo.proof import proved
+from rough_draw.demo.sheets import bait_store, casing_room, larkspur
 from tests.core.test_hold import T_COLD, VOLUME, hold
 
 M = MICRON_PA

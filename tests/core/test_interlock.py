@@ -9,24 +9,24 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
-from rough_draw.core.board import Board, make_board
-from rough_draw.core.consequence import Touch
-from rough_draw.core.contents import PUMPED, State, before_the_draw, drawn_down, held, settle, total
-from rough_draw.core.foresee import foresee, touches_on
-from rough_draw.core.goals import GoalKey, goal_for, start_of, with_cylinder
-from rough_draw.core.habits import Habits
-from rough_draw.core.interlock import play
-from rough_draw.core.isolation import isolation
-from rough_draw.core.job import Job, Release
-from rough_draw.core.nitrogen import with_nitrogen
-from rough_draw.core.orders import order
-from rough_draw.core.patterns import PATTERNS, fits, rig_from
-from rough_draw.core.release import release_steps
-from rough_draw.core.rig import Rig, ToolPart
-from rough_draw.core.runstate import RunState, fold
-from rough_draw.core.runstate import Touch as Made
-from rough_draw.core.sequence import Sequence, derive
-from rough_draw.core.system import ScopeError
+from rough_draw.core.interlock.compartments import Board, make_board
+from rough_draw.core.interlock.consequence import Touch
+from rough_draw.core.interlock.gas_state import PUMPED, State, before_the_draw, drawn_down, held, settle, total
+from rough_draw.core.interlock.goals import GoalKey, goal_for, start_of, with_cylinder
+from rough_draw.core.interlock.nitrogen import with_nitrogen
+from rough_draw.core.interlock.orders import order
+from rough_draw.core.interlock.planner import Sequence, derive
+from rough_draw.core.interlock.preview import foresee, touches_on
+from rough_draw.core.interlock.release import release_steps
+from rough_draw.core.interlock.transition import play
+from rough_draw.core.model.isolation import isolation
+from rough_draw.core.model.system import ScopeError
+from rough_draw.core.sheet.habits import Habits
+from rough_draw.core.sheet.job import Job, Release
+from rough_draw.core.sheet.rig import Rig, ToolPart
+from rough_draw.core.sheet.run_state import RunState, fold
+from rough_draw.core.sheet.run_state import Touch as Made
+from rough_draw.core.sheet.setups import PATTERNS, fits, rig_from
 from tests.builders import hose, jobs, scope
 
 GOALS: tuple[GoalKey, ...] = get_args(GoalKey)

@@ -6,15 +6,15 @@ import numpy as np
 import pytest
 
 from bench.coverage import measure, played
-from rough_draw.core.assemble import assemble
-from rough_draw.core.job import Job
-from rough_draw.core.livefit import fit, goal_of, start_fit, thinned
-from rough_draw.core.replay import changes_of
-from rough_draw.core.rigbuild import Unknowns
-from rough_draw.core.runstate import Touch
-from rough_draw.core.sampling import log_normal
-from rough_draw.core.scope import Scope
-from rough_draw.core.units import MICRON_PA
+from rough_draw.core.diagnosis.importance_sampling import log_normal
+from rough_draw.core.diagnosis.live_fit import fit, goal_of, start_fit, thinned
+from rough_draw.core.diagnosis.replay import changes_of
+from rough_draw.core.model.assemble import assemble
+from rough_draw.core.model.rig_graph import Unknowns
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.run_state import Touch
+from rough_draw.core.sheet.scope import Scope
 from rough_draw.standins.world import Truth
 from tests import builders
 

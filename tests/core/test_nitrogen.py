@@ -5,17 +5,17 @@ from __future__ import annotations
 import pytest
 from hypothesis import assume, given, settings
 
-from rough_draw.core.board import Board
-from rough_draw.core.consequence import Touch
-from rough_draw.core.contents import before_the_draw, total
-from rough_draw.core.interlock import play
-from rough_draw.core.job import Job
-from rough_draw.core.network import Tube
-from rough_draw.core.nitrogen import never_swept, tap_of, ways, with_nitrogen
-from rough_draw.core.orders import order
-from rough_draw.core.patterns import PATTERNS, fits, rig_from
-from rough_draw.core.sweep import LEAST_MINUTES, LEAST_SHARE, _solved, flow_shares, joints, minutes
-from rough_draw.core.system import ScopeError
+from rough_draw.core.engine.network import Tube
+from rough_draw.core.interlock.compartments import Board
+from rough_draw.core.interlock.consequence import Touch
+from rough_draw.core.interlock.gas_state import before_the_draw, total
+from rough_draw.core.interlock.nitrogen import never_swept, tap_of, ways, with_nitrogen
+from rough_draw.core.interlock.orders import order
+from rough_draw.core.interlock.sweep import LEAST_MINUTES, LEAST_SHARE, _solved, flow_shares, joints, minutes
+from rough_draw.core.interlock.transition import play
+from rough_draw.core.model.system import ScopeError
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.setups import PATTERNS, fits, rig_from
 from tests.builders import jobs, scope
 
 HERE = scope("cooler", opened=True)
@@ -164,8 +164,8 @@ def test_a_diaphragm_gauge_is_kept_from_nitrogen_it_does_not_stand() -> None:
 
 
 def test_a_joint_is_not_loosened_on_refrigerant_or_vacuum() -> None:
-    from rough_draw.core.board import make_board
-    from rough_draw.core.contents import drawn_down
+    from rough_draw.core.interlock.compartments import make_board
+    from rough_draw.core.interlock.gas_state import drawn_down
 
     board = make_board(board_of("three-tools").job)
     _, said = play(board, drawn_down(board), Touch("loosen", "system.liquid"))

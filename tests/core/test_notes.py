@@ -12,11 +12,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from rough_draw.core.catalogue.fluids import REFRIGERANTS
-from rough_draw.core.catalogue.rigparts import HOSE_BORE, PUMP_SPEED_SHARE
-from rough_draw.core.conductance import series, tube_conductance
-from rough_draw.core.glossary import GLOSSARY
-from rough_draw.core.notes import (
+from rough_draw.core.advice.calculators import (
     HoseRow,
     LineRow,
     altitude_note,
@@ -27,7 +23,11 @@ from rough_draw.core.notes import (
     pressure_note,
     water_curve,
 )
-from rough_draw.core.units import ATMOSPHERE_PA, CFM_M3_S, MICRON_PA
+from rough_draw.core.advice.glossary import GLOSSARY
+from rough_draw.core.catalogue.fluids import REFRIGERANTS
+from rough_draw.core.catalogue.rig_parts import HOSE_BORE, PUMP_SPEED_SHARE
+from rough_draw.core.physics.conductance import series, tube_conductance
+from rough_draw.core.physics.units import ATMOSPHERE_PA, CFM_M3_S, MICRON_PA
 
 PHYSICS = Path(__file__).parents[2] / "docs" / "physics.md"
 

@@ -10,16 +10,17 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from rough_draw.core import criteria, refrigerant
-from rough_draw.core.assemble import assemble
 from rough_draw.core.catalogue import tube
 from rough_draw.core.catalogue.fluids import REFRIGERANTS
-from rough_draw.core.charge import charge_to_weigh
-from rough_draw.core.job import CriterionChoice, Job
-from rough_draw.core.plan import plan_job
-from rough_draw.core.scope import Scope
-from rough_draw.core.settings import Settings
-from rough_draw.core.units import DISPLAY, MICRON_PA, PA_PER, read_dial
+from rough_draw.core.charging.charge import charge_to_weigh, line_adder
+from rough_draw.core.model.assemble import assemble
+from rough_draw.core.physics import refrigerant
+from rough_draw.core.physics.units import DISPLAY, MICRON_PA, PA_PER, read_dial
+from rough_draw.core.planning.plan import plan_job
+from rough_draw.core.sheet import criteria
+from rough_draw.core.sheet.job import CriterionChoice, Job
+from rough_draw.core.sheet.scope import Scope
+from rough_draw.core.sheet.settings import Settings
 
 OLD_HOSE = {"size": "1/4 in", "length_m": 1.5, "kind": "pressure", "depressor": True}
 OLD: list[tuple[dict[str, Any], set[str], str]] = [
@@ -176,7 +177,7 @@ def test_the_library_and_the_catalogue_agree(name: str) -> None:
 
 
 def test_an_adder_is_the_liquid_that_the_line_holds() -> None:
-    per_m = refrigerant.line_adder("R-134a", "3/8 in")
+    per_m = line_adder("R-134a", "3/8 in")
     bore = tube.bore("3/8 in")
     assert per_m == pytest.approx(refrigerant.saturated("R-134a", 308.15).liquid_density * math.pi / 4 * bore**2)
     assert 0.05 < per_m < 0.06

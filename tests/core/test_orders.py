@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import pytest
 
-from rough_draw.core.goals import GoalKey
-from rough_draw.core.job import Job
-from rough_draw.core.orders import order
-from rough_draw.core.patterns import PATTERNS, fits, rig_from
+from rough_draw.core.interlock.goals import GoalKey
+from rough_draw.core.interlock.orders import order
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.setups import PATTERNS, fits, rig_from
 from tests.builders import scope
 
 # A line that begins with "!" is a caution of the step before it that no order of touches avoids.

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import pytest
 
-from rough_draw.core.assemble import assemble
-from rough_draw.core.isolation import behind_check, isolation, left_out
-from rough_draw.core.job import Job
-from rough_draw.core.patterns import PATTERNS, fits, ports_for, rig_from
-from rough_draw.core.questions import Answer, answers
-from rough_draw.core.rig import HosePart
-from rough_draw.core.templates import TEMPLATES
+from rough_draw.core.advice.setup_check import Answer, answers
+from rough_draw.core.model.assemble import assemble
+from rough_draw.core.model.isolation import behind_check, isolation, left_out
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.rig import HosePart
+from rough_draw.core.sheet.setups import PATTERNS, fits, ports_for, rig_from
+from rough_draw.core.sheet.templates import TEMPLATES
 from tests.builders import scope
 
 

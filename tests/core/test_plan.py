@@ -11,24 +11,24 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from rough_draw.core import rigedit
-from rough_draw.core.assemble import assemble
-from rough_draw.core.catalogue import rigparts, tube
-from rough_draw.core.catalogue.quantity import Quantity, add, exact
-from rough_draw.core.engine import run
-from rough_draw.core.ensemble import members
-from rough_draw.core.isolation import isolation, shut
-from rough_draw.core.job import CriterionChoice, Job
-from rough_draw.core.patterns import rig_from
-from rough_draw.core.plan import HORIZON, band, plan_job, rank_upgrades, time_to_target
-from rough_draw.core.rig import Rig
-from rough_draw.core.rigbuild import Unknowns
-from rough_draw.core.scope import Scope, Section
-from rough_draw.core.steady import solve_steady
-from rough_draw.core.system import ScopeError, build_system, line_volume
-from rough_draw.core.templates import TEMPLATES
-from rough_draw.core.units import MICRON_PA
-from rough_draw.core.upgrades import changes
+from rough_draw.core.catalogue import rig_parts, tube
+from rough_draw.core.engine.simulate import run
+from rough_draw.core.model.assemble import assemble
+from rough_draw.core.model.ensemble import members
+from rough_draw.core.model.isolation import isolation, shut
+from rough_draw.core.model.rig_graph import Unknowns
+from rough_draw.core.model.steady import solve_steady
+from rough_draw.core.model.system import ScopeError, build_system, line_volume
+from rough_draw.core.physics.quantity import Quantity, add, exact
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.planning.plan import HORIZON, band, plan_job, rank_upgrades, time_to_target
+from rough_draw.core.planning.upgrades import changes
+from rough_draw.core.sheet import rig_edit
+from rough_draw.core.sheet.job import CriterionChoice, Job
+from rough_draw.core.sheet.rig import Rig
+from rough_draw.core.sheet.scope import Scope, Section
+from rough_draw.core.sheet.setups import rig_from
+from rough_draw.core.sheet.templates import TEMPLATES
 from tests.builders import hose, one_hose, scope
 
 DRY = Scope(condition="new-dry", oil="mineral", ambient_c=20, coldest_c=20)
@@ -63,7 +63,7 @@ def test_quantities_keep_their_order_and_meet_their_ends() -> None:
 def test_every_parameter_has_a_source_and_an_ordered_range() -> None:
     found = [
         q
-        for v in vars(rigparts).values()
+        for v in vars(rig_parts).values()
         for q in (v.values() if isinstance(v, dict) else [v])
         if isinstance(q, Quantity)
     ]
@@ -139,8 +139,8 @@ def test_cores_and_manifold_cost_a_damp_system_several_times_over() -> None:
 
 def test_gauge_at_the_manifold_reads_low_thousands_while_the_far_side_is_over_range() -> None:
     # A large hose lets the pump hold the manifold down while the cores keep the far side from following.
-    rig = rigedit.swap(rig_from("cylinder-ready", DRY), "hose-p", {"size": "1/2 in", "length_m": 0.9})
-    a = assemble(Job(scope=DRY, rig=rigedit.swap(rig, "pump", {"plate_cfm": 8})))
+    rig = rig_edit.swap(rig_from("cylinder-ready", DRY), "hose-p", {"size": "1/2 in", "length_m": 0.9})
+    a = assemble(Job(scope=DRY, rig=rig_edit.swap(rig, "pump", {"plate_cfm": 8})))
     r = run(a.network, 3600)
     gauge, far = r.total(a.gauge_node), r.total("system.evaporator")
     over = 20_000 * MICRON_PA
@@ -170,9 +170,9 @@ def test_ballast_left_open_stalls_above_500_micron() -> None:
 
 
 @settings(max_examples=10)
-@given(st.sampled_from(rigparts.HOSE_SIZES[:-1]), st.sampled_from([3.0, 5.0, 8.0]), st.floats(0.5, 3.0))
+@given(st.sampled_from(rig_parts.HOSE_SIZES[:-1]), st.sampled_from([3.0, 5.0, 8.0]), st.floats(0.5, 3.0))
 def test_more_bore_is_never_slower(size: str, cfm: float, length: float) -> None:
-    larger = rigparts.HOSE_SIZES[rigparts.HOSE_SIZES.index(size) + 1]
+    larger = rig_parts.HOSE_SIZES[rig_parts.HOSE_SIZES.index(size) + 1]
     a = time_to_target(Job(scope=DRY, rig=one_hose(cfm, size, length)))
     b = time_to_target(Job(scope=DRY, rig=one_hose(cfm, larger, length)))
     assert b is not None

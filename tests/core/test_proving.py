@@ -8,20 +8,20 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rough_draw.core import blankoff, gaugecheck, pressuretest, pumpoil
-from rough_draw.core.gates import gates_for
-from rough_draw.core.health import health
-from rough_draw.core.job import Job
-from rough_draw.core.kithistory import KitEvent
-from rough_draw.core.patterns import rig_from
-from rough_draw.core.proof import prove
-from rough_draw.core.proved import Gate, GaugeCheck, Prove, StageReading
-from rough_draw.core.pumpmodel import pump_element, ultimate_of
-from rough_draw.core.rig import GaugePart, PumpPart
-from rough_draw.core.rigbuild import Unknowns
-from rough_draw.core.runstate import RunState
-from rough_draw.core.stages import stages
-from rough_draw.core.units import MICRON_PA
+from rough_draw.core.model.pump import pump_element, ultimate_of
+from rough_draw.core.model.rig_graph import Unknowns
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.proving import blank_off, gauge_check, pressure_test, pump_oil
+from rough_draw.core.proving.assessment import prove
+from rough_draw.core.proving.checklist import gates_for
+from rough_draw.core.proving.health import health
+from rough_draw.core.proving.stage_progress import stages
+from rough_draw.core.sheet.evidence import Gate, GaugeCheck, Prove, StageReading
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.kit_history import KitEvent
+from rough_draw.core.sheet.rig import GaugePart, PumpPart
+from rough_draw.core.sheet.run_state import RunState
+from rough_draw.core.sheet.setups import rig_from
 from tests.builders import scope
 
 ATM = 101_325.0
@@ -35,23 +35,23 @@ def filled_in(**seen: Any) -> Prove:
 
 def test_pressure_follows_the_absolute_temperature() -> None:
     """Gay-Lussac: 31 bar absolute at 300 K stands at 29.967 bar at 290 K."""
-    assert pressuretest.corrected(31e5, 300.0, 290.0) == pytest.approx(29.9667e5, rel=1e-5)
+    assert pressure_test.corrected(31e5, 300.0, 290.0) == pytest.approx(29.9667e5, rel=1e-5)
 
 
 def test_a_drop_that_the_cold_explains_is_no_leak() -> None:
     # 3,101 kPa absolute from 21 to 17 °C: 42.2 kPa less.
-    found = pressuretest.judge(filled_in(test_end_kpa=2958, test_start_c=21, test_end_c=17), 0.010, ATM)
+    found = pressure_test.judge(filled_in(test_end_kpa=2958, test_start_c=21, test_end_c=17), 0.010, ATM)
     assert found.verdict == "tight"
     assert found.expected == pytest.approx((3_000_000 + ATM) * 290.15 / 294.15)
     assert "temperature" in found.words
-    warm = pressuretest.judge(filled_in(test_end_kpa=2958), 0.010, ATM)
+    warm = pressure_test.judge(filled_in(test_end_kpa=2958), 0.010, ATM)
     assert warm.verdict == "leaks"
     assert warm.drop is not None
     assert warm.drop.value == pytest.approx(42_000)
 
 
 def test_the_leak_of_a_pressure_test_is_the_drop_times_the_volume() -> None:
-    found = pressuretest.judge(filled_in(test_end_kpa=2900, test_minutes=100), 0.006, ATM)
+    found = pressure_test.judge(filled_in(test_end_kpa=2900, test_minutes=100), 0.006, ATM)
     assert found.leak is not None
     assert found.leak.value == pytest.approx(100_000 * 0.006 / 6000)
     assert found.leak.low < found.leak.value < found.leak.high
@@ -70,7 +70,7 @@ def test_the_leak_of_a_pressure_test_is_the_drop_times_the_volume() -> None:
     ],
 )
 def test_verdicts_of_the_pressure_test(seen: dict[str, Any], verdict: str) -> None:
-    found = pressuretest.judge(filled_in(**seen), 0.01, ATM)
+    found = pressure_test.judge(filled_in(**seen), 0.01, ATM)
     assert found.verdict == verdict
     if verdict == "open":
         assert "temperature at the end" in found.words
@@ -81,7 +81,7 @@ def test_gas_that_only_got_warmer_or_colder_never_leaks(p: float, c1: float, c2:
     end = (p * 1000 + ATM) * (c2 + 273.15) / (c1 + 273.15) - ATM
     shown = round(end / 1000 / step) * step
     seen = filled_in(test_start_kpa=p, test_end_kpa=max(0.0, shown), test_start_c=c1, test_end_c=c2, test_step_kpa=step)
-    assert pressuretest.judge(seen, 0.01, ATM).verdict == "tight"
+    assert pressure_test.judge(seen, 0.01, ATM).verdict == "tight"
 
 
 def run(at: float, hours: float, job: str) -> KitEvent:
@@ -114,15 +114,15 @@ OLD = [KitEvent("oil-change", 1.0, "a", {}), run(2.0, 6.0, "b"), run(3.0, 5.0, "
 def test_the_oil_by_its_look_then_by_the_rule(
     seen: dict[str, Any], rule: dict[str, Any], history: list[KitEvent], verdict: str, words: str
 ) -> None:
-    found = pumpoil.judge(Prove(**seen), pumpoil.OilRule(**rule), history)
+    found = pump_oil.judge(Prove(**seen), pump_oil.OilRule(**rule), history)
     assert found.verdict == verdict
     assert words in found.words
 
 
 def test_hours_count_from_the_last_change() -> None:
     history = [run(0.5, 40.0, "z"), *OLD]
-    assert pumpoil.since_change(history) == (11.0, 2)
-    assert pumpoil.since_change([run(0.5, 40.0, "z")]) == (None, None)
+    assert pump_oil.since_change(history) == (11.0, 2)
+    assert pump_oil.since_change([run(0.5, 40.0, "z")]) == (None, None)
 
 
 @pytest.mark.parametrize(
@@ -141,7 +141,7 @@ def test_hours_count_from_the_last_change() -> None:
 def test_the_blank_off(
     micron: float | None, running: bool, before: tuple[float, ...], after: float | None, verdict: str, words: str
 ) -> None:
-    found = blankoff.judge(PumpPart(id="pump"), micron, running, blanks(*before), after)
+    found = blank_off.judge(PumpPart(id="pump"), micron, running, blanks(*before), after)
     assert found.verdict == verdict
     assert words in found.words
     assert found.before == before
@@ -149,8 +149,8 @@ def test_the_blank_off(
 
 def test_a_single_stage_pump_is_judged_as_one() -> None:
     pump = PumpPart(id="pump", stages=1)
-    assert blankoff.judge(pump, 180, True, []).verdict == "good"
-    assert blankoff.judge(pump, 600, True, []).verdict == "bad"
+    assert blank_off.judge(pump, 180, True, []).verdict == "good"
+    assert blank_off.judge(pump, 600, True, []).verdict == "bad"
 
 
 def test_a_weak_pump_widens_the_band() -> None:
@@ -182,15 +182,15 @@ GAUGE = GaugePart(id="gauge", port="suction")
     ],
 )
 def test_the_gauge(seen: dict[str, Any], verdict: str, words: str) -> None:
-    found = gaugecheck.judge(GAUGE, GaugeCheck(**seen), ATM)
+    found = gauge_check.judge(GAUGE, GaugeCheck(**seen), ATM)
     assert found.verdict == verdict
     assert words in " ".join(found.words)
 
 
 def test_a_gauge_that_reads_the_atmosphere_may_show_it() -> None:
     wide = GAUGE.model_copy(update={"over_micron": 760_000.0, "make": "diaphragm"})
-    assert gaugecheck.judge(wide, GaugeCheck(in_air="figure", air_micron=758_000), ATM).verdict == "good"
-    assert gaugecheck.judge(None, GaugeCheck(), ATM).verdict == "open"
+    assert gauge_check.judge(wide, GaugeCheck(in_air="figure", air_micron=758_000), ATM).verdict == "good"
+    assert gauge_check.judge(None, GaugeCheck(), ATM).verdict == "open"
 
 
 def sheet(**proved: Any) -> Job:
@@ -256,7 +256,7 @@ def test_a_pump_reading_is_the_blank_off() -> None:
 
 
 def test_health_is_the_worst_that_is_on_file() -> None:
-    rule = pumpoil.OilRule()
+    rule = pump_oil.OilRule()
     good = KitEvent("rig-proof", 1, "a", {}, "good", "as such a part does")
     bad = KitEvent("rig-proof", 2, "b", {}, "bad", "many times")
     assert health("hose", {}, [], rule) == ("", "")

@@ -7,10 +7,10 @@ from pathlib import Path
 
 import pytest
 
-from rough_draw.core import units, water
-from rough_draw.core.catalogue import fluids, rigparts, systems, tube
-from rough_draw.core.catalogue.quantity import Quantity
-from rough_draw.core.units import kelvin
+from rough_draw.core.catalogue import fluids, rig_parts, systems, tube
+from rough_draw.core.physics import units, water
+from rough_draw.core.physics.quantity import Quantity
+from rough_draw.core.physics.units import kelvin
 
 STEAM = [
     # °C, Pa: IAPWS-95, saturated liquid
@@ -131,7 +131,7 @@ def test_pressure_units(value: float, unit: str, pa: float) -> None:
 
 def quantities() -> list[tuple[str, Quantity]]:
     found: list[tuple[str, Quantity]] = []
-    for module in (rigparts, systems):
+    for module in (rig_parts, systems):
         for name, value in vars(module).items():
             items = value.items() if isinstance(value, dict) else [("", value)]
             found += [(f"{name} {key}".strip(), q) for key, q in items if isinstance(q, Quantity)]
@@ -151,19 +151,19 @@ def test_every_parameter_is_ordered_and_sourced(name: str, q: Quantity) -> None:
         assert q.estimate, f"{name} has a range, so it must say that it is an estimate"
 
 
-@pytest.mark.parametrize("size", rigparts.HOSE_SIZES)
+@pytest.mark.parametrize("size", rig_parts.HOSE_SIZES)
 def test_hose_ends_are_no_wider_than_the_hose(size: str) -> None:
-    assert rigparts.HOSE_END_BORE[size].value <= rigparts.HOSE_BORE[size].value
+    assert rig_parts.HOSE_END_BORE[size].value <= rig_parts.HOSE_BORE[size].value
 
 
 def test_a_core_in_place_is_the_worst_part_of_a_rig() -> None:
     others = [
-        *rigparts.PORT_BORE.values(),
-        *rigparts.TOOL_BORE.values(),
-        rigparts.DEPRESSOR_BORE,
-        *rigparts.HOSE_BORE.values(),
+        *rig_parts.PORT_BORE.values(),
+        *rig_parts.TOOL_BORE.values(),
+        rig_parts.DEPRESSOR_BORE,
+        *rig_parts.HOSE_BORE.values(),
     ]
-    assert all(rigparts.CORE_IN_BORE.value < o.value for o in others)
+    assert all(rig_parts.CORE_IN_BORE.value < o.value for o in others)
 
 
 @pytest.mark.parametrize("refrigerant", fluids.REFRIGERANTS.values(), ids=lambda r: r.name)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rough_draw.core.pumpyard import ORDER, Use, lines
+from rough_draw.core.planning.pump_use import ORDER, Use, lines
 
 
 def test_a_running_pump_comes_first_and_a_free_one_last() -> None:

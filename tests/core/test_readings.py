@@ -7,10 +7,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rough_draw.core.decimate import decimate
-from rough_draw.core.readings_csv import Import, ReadingsError, read_table
-from rough_draw.core.series import Series, find_hold
-from rough_draw.core.units import MICRON_PA, from_pa
+from rough_draw.core.physics.units import MICRON_PA, from_pa
+from rough_draw.core.readings.csv_table import Import, ReadingsError, read_table
+from rough_draw.core.readings.downsampling import decimate
+from rough_draw.core.readings.series import Series, find_hold
 
 LEVELS = [760_000.0, 52_000.0, 4_100.0, 812.0, 305.0, 240.0]
 

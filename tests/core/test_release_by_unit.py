@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from rough_draw.core.patterns import PATTERNS
+from rough_draw.core.sheet.setups import PATTERNS
 from tests.builders import told
 
 # A line that begins with "!" is a caution of the step before it that no order of touches avoids.

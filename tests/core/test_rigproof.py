@@ -10,18 +10,19 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from rough_draw.core import bench
-from rough_draw.core.assemble import assemble
-from rough_draw.core.isolation import isolation
-from rough_draw.core.job import Job
-from rough_draw.core.patterns import PATTERNS, fits, rig_from
-from rough_draw.core.proof import known_in_the_hold, prove
-from rough_draw.core.proved import Prove, StageReading
-from rough_draw.core.rigproof import expected, proof_stages
-from rough_draw.core.rise import inflow, judge_stage, measured
-from rough_draw.core.runstate import Touch
-from rough_draw.core.units import MICRON_PA
-from rough_draw.standins.bench import BenchWorld
+from rough_draw.core.model.assemble import assemble
+from rough_draw.core.model.isolation import isolation
+from rough_draw.core.model.proof_network import expected, proof_stages
+from rough_draw.core.model.rise_rate import inflow, measured
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.proving import bench_session
+from rough_draw.core.proving.assessment import known_in_the_hold, prove
+from rough_draw.core.proving.stage_verdict import judge_stage
+from rough_draw.core.sheet.evidence import Prove, StageReading
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.run_state import Touch
+from rough_draw.core.sheet.setups import PATTERNS, fits, rig_from
+from rough_draw.standins.proof_bench import BenchWorld
 from rough_draw.standins.world import Truth
 from tests.builders import jobs, scope
 
@@ -160,7 +161,9 @@ def test_inflow_and_rise_are_one_round(job: Job, q: float) -> None:
         assert found.low <= q <= found.high
 
 
-def played(job: Job, world: BenchWorld, stage: str, touches: list[tuple[float, str]], until: float) -> bench.Watch:
+def played(
+    job: Job, world: BenchWorld, stage: str, touches: list[tuple[float, str]], until: float
+) -> bench_session.Watch:
     """A stage on the simulated bench, read once a second, and what is then said of it."""
     made = [Touch(f"bench:stage:{stage}", 0.0), *(Touch(f"bench:{k}", t) for t, k in touches)]
     at, pa = [], []
@@ -173,7 +176,7 @@ def played(job: Job, world: BenchWorld, stage: str, touches: list[tuple[float, s
         shown = world.read()
         at.append(second + 1.0)
         pa.append(float("nan") if shown is None else shown)
-    return bench.watch(job, bench.fold(made), np.array(at), np.array(pa), until)
+    return bench_session.watch(job, bench_session.fold(made), np.array(at), np.array(pa), until)
 
 
 def test_the_bench_leads_through_a_stage_of_a_bad_hose() -> None:
@@ -199,12 +202,12 @@ def test_the_bench_leads_through_a_stage_of_a_bad_hose() -> None:
 
 
 def test_a_stopped_pump_is_not_judged() -> None:
-    said = bench.watch(sheet(), bench.fold([]), np.array([]), np.array([]), 0.0)
+    said = bench_session.watch(sheet(), bench_session.fold([]), np.array([]), np.array([]), 0.0)
     assert said.next == "pump-on"
     assert "leaks back" in said.words
-    run = bench.fold([Touch("bench:pump-on", 1), Touch("pump-on", 2), Touch("bench:pump-off", 3)])
+    run = bench_session.fold([Touch("bench:pump-on", 1), Touch("pump-on", 2), Touch("bench:pump-off", 3)])
     assert (run.pump_on, run.since) == (False, 1)
-    other: Any = bench.fold([Touch("bench:stage:gone", 1)])
-    assert "begin again" in bench.watch(sheet(), other, np.array([]), np.array([]), 0.0).words
-    assert bench.known("stage:hose-a")
-    assert not bench.known("stage:")
+    other: Any = bench_session.fold([Touch("bench:stage:gone", 1)])
+    assert "begin again" in bench_session.watch(sheet(), other, np.array([]), np.array([]), 0.0).words
+    assert bench_session.known("stage:hose-a")
+    assert not bench_session.known("stage:")

@@ -5,21 +5,21 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
-from rough_draw.core import criteria
-from rough_draw.core.gates import gates_for
-from rough_draw.core.gauge import GaugeModel
-from rough_draw.core.habits import Habits
-from rough_draw.core.job import Job, Party, Release
-from rough_draw.core.live import rate_of, standing
-from rough_draw.core.plan import plan_job
-from rough_draw.core.procedure import Outlook, next_touches
-from rough_draw.core.proved import Gate, Prove
-from rough_draw.core.release import release_steps
-from rough_draw.core.runstate import RunState, Touch, fold
-from rough_draw.core.scope import Scope
-from rough_draw.core.series import time_at_level
-from rough_draw.core.stages import STAGES, current, stages
-from rough_draw.core.units import MICRON_PA
+from rough_draw.core.interlock.release import release_steps
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.planning.next_step import Outlook, next_touches
+from rough_draw.core.planning.plan import plan_job
+from rough_draw.core.planning.progress import rate_of, standing
+from rough_draw.core.proving.checklist import gates_for
+from rough_draw.core.proving.stage_progress import STAGES, current, stages
+from rough_draw.core.readings.series import time_at_level
+from rough_draw.core.sheet import criteria
+from rough_draw.core.sheet.evidence import Gate, Prove
+from rough_draw.core.sheet.habits import Habits
+from rough_draw.core.sheet.job import Job, Party, Release
+from rough_draw.core.sheet.run_state import RunState, Touch, fold
+from rough_draw.core.sheet.scope import Scope
+from rough_draw.standins.gauge import GaugeModel
 
 M = MICRON_PA
 C = criteria.SCHOOLS["deep-and-flat"]

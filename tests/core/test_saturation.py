@@ -7,8 +7,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from rough_draw.core.catalogue.fluids import REFRIGERANTS
-from rough_draw.core.refrigerant import COLDEST, hottest, saturated
-from rough_draw.core.running import temperature_at
+from rough_draw.core.charging.superheat import temperature_at
+from rough_draw.core.physics.refrigerant import COLDEST, hottest, saturated
 from scripts import saturation as made
 
 NAMES = st.sampled_from(sorted(REFRIGERANTS))

@@ -10,18 +10,18 @@ from hypothesis import event, given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from rough_draw.core.assemble import assemble, vary
-from rough_draw.core.engine import run
-from rough_draw.core.isolation import isolation, shut
-from rough_draw.core.job import CriterionChoice, Job
-from rough_draw.core.network import NetworkError
-from rough_draw.core.proved import Gate
-from rough_draw.core.rig import GaugePart, HosePart, ManifoldPart, PumpPart, Rig, ToolPart
-from rough_draw.core.rigbuild import Unknowns
-from rough_draw.core.scope import Link, Port, Scope, Section
-from rough_draw.core.steady import solve_steady
-from rough_draw.core.system import ScopeError, build_system
-from rough_draw.core.upgrades import changes
+from rough_draw.core.engine.network import NetworkError
+from rough_draw.core.engine.simulate import run
+from rough_draw.core.model.assemble import assemble, vary
+from rough_draw.core.model.isolation import isolation, shut
+from rough_draw.core.model.rig_graph import Unknowns
+from rough_draw.core.model.steady import solve_steady
+from rough_draw.core.model.system import ScopeError, build_system
+from rough_draw.core.planning.upgrades import changes
+from rough_draw.core.sheet.evidence import Gate
+from rough_draw.core.sheet.job import CriterionChoice, Job
+from rough_draw.core.sheet.rig import GaugePart, HosePart, ManifoldPart, PumpPart, Rig, ToolPart
+from rough_draw.core.sheet.scope import Link, Port, Scope, Section
 from tests.builders import hose, jobs, scope, scopes
 
 PUMP = {"kind": "pump", "id": "pump"}

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rough_draw.core.sparse import factor, plan_elimination, solve
+from rough_draw.core.engine.sparse import factor, plan_elimination, solve
 
 
 @given(st.integers(2, 14), st.integers(0, 2**31), st.integers(0, 6))

@@ -6,10 +6,10 @@ import itertools
 
 import pytest
 
-from rough_draw.core import conductance as c
-from rough_draw.core.gas import M_AIR, M_WATER, mean_speed, viscosity_air, viscosity_water
-from rough_draw.core.kernels import pool_heat, pool_temperature
-from rough_draw.core.readings_table import Clock, guess_delimiter, number
+from rough_draw.core.engine.kernels import pool_heat, pool_temperature
+from rough_draw.core.physics import conductance as c
+from rough_draw.core.physics.gas import M_AIR, M_WATER, mean_speed, viscosity_air, viscosity_water
+from rough_draw.core.readings.table_layout import Clock, guess_delimiter, number
 
 NUMBERS = [
     # written, decimal comma, value

@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rough_draw.core import units
+from rough_draw.core.physics import units
 
 
 def test_micron_is_a_millitorr() -> None:

@@ -6,8 +6,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rough_draw.core import gas, water
-from rough_draw.core.units import kelvin, micron
+from rough_draw.core.physics import gas, water
+from rough_draw.core.physics.units import kelvin, micron
 
 
 @pytest.mark.parametrize(

@@ -8,15 +8,15 @@ from typing import Any
 import pytest
 from pydantic import ValidationError
 
-from rough_draw.core.practicerig import RigChoice, RigFault, rig_of, slots
-from rough_draw.core.scenario import Fault, Hidden, Scenario
-from rough_draw.core.units import MICRON_PA
-from rough_draw.demo_sheets import two_hoses
-from rough_draw.scenario_sheets import VAN, of_template, room, sheet
-from rough_draw.scenarios import by_hand
-from rough_draw.standins.bay import Bay, played
-from rough_draw.standins.offers import groups
-from rough_draw.standins.track import CannotDo
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.practice.rig_choice import RigChoice, RigFault, rig_of, slots
+from rough_draw.core.practice.scenario import Fault, Hidden, Scenario
+from rough_draw.scenarios.handmade import by_hand
+from rough_draw.scenarios.sheets import VAN, of_template, room, sheet
+from rough_draw.scenarios.van import two_hoses
+from rough_draw.standins.practice.bay import Bay, played
+from rough_draw.standins.practice.offers import groups
+from rough_draw.standins.practice.session_log import CannotDo
 
 SCENARIOS = {s.key: s for s in by_hand()}
 CHOICE = RigChoice(pattern="three-tools", parts={"pump": 1, "hose-a": 5, "hose-b": 4, "gauge": 16})

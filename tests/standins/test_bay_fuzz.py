@@ -7,13 +7,13 @@ import math
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from rough_draw.core import hands
-from rough_draw.core.practicerig import RigChoice
-from rough_draw.scenario_sheets import VAN
-from rough_draw.scenarios import by_hand
-from rough_draw.standins.bay import Bay, played
-from rough_draw.standins.offers import groups
-from rough_draw.standins.track import CannotDo
+from rough_draw.core.practice import actions
+from rough_draw.core.practice.rig_choice import RigChoice
+from rough_draw.scenarios.handmade import by_hand
+from rough_draw.scenarios.sheets import VAN
+from rough_draw.standins.practice.bay import Bay, played
+from rough_draw.standins.practice.offers import groups
+from rough_draw.standins.practice.session_log import CannotDo
 
 HAND = {s.key: s for s in by_hand()}
 SOME = ["ballast-forgotten", "wet-oil", "ice", "seat-on-a-tiny-volume", "solenoid-shut", "your-own-rig"]
@@ -37,7 +37,7 @@ def test_any_hands_in_any_order(name: str, picks: list[tuple[int, float]]) -> No
         except CannotDo:
             assert b.time == before, "what cannot be done takes no time"
             continue
-        minutes = hands.minutes_of(kind)
+        minutes = actions.minutes_of(kind)
         assert minutes is not None
         assert b.time == before + 60 * minutes
         assert done.words

@@ -8,16 +8,16 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from rough_draw.core.assemble import assemble
-from rough_draw.core.debrief import marks, total
-from rough_draw.core.isolation import left_out
-from rough_draw.core.scenario import Scenario
-from rough_draw.scenario_maker import COUNT, make
-from rough_draw.scenario_sheets import VAN
-from rough_draw.scenarios import by_hand
-from rough_draw.standins.bay import Bay
-from rough_draw.standins.debriefing import facts, to_name
-from rough_draw.standins.expert import Best, expert
+from rough_draw.core.model.assemble import assemble
+from rough_draw.core.model.isolation import left_out
+from rough_draw.core.practice.scenario import Scenario
+from rough_draw.core.practice.scoring import marks, total
+from rough_draw.scenarios.generator import COUNT, make
+from rough_draw.scenarios.handmade import by_hand
+from rough_draw.scenarios.sheets import VAN
+from rough_draw.standins.practice.bay import Bay
+from rough_draw.standins.practice.debrief_facts import facts, to_name
+from rough_draw.standins.practice.expert import Best, expert
 
 HAND = by_hand()
 

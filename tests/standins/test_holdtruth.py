@@ -6,10 +6,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rough_draw.core.engine import compile_network, initial_state
-from rough_draw.core.network import Gas, Leak, Network, Node, Outgassing, Tube
-from rough_draw.core.units import MICRON_PA
-from rough_draw.standins.holdtruth import AHEAD, NEVER, SLOW, HoldTruth, hold_truth
+from rough_draw.core.engine.network import Gas, Leak, Network, Node, Outgassing, Tube
+from rough_draw.core.engine.simulate import compile_network, initial_state
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.standins.practice.hold_truth import AHEAD, NEVER, SLOW, HoldTruth, hold_truth
 
 LIMIT = 500 * MICRON_PA
 

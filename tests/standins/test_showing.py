@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import pytest
 
-from rough_draw.core import hands
-from rough_draw.core.scenario import Fault, Hidden, Scenario, possible
-from rough_draw.demo_sheets import two_hoses
-from rough_draw.scenario_sheets import VAN, room, sheet
-from rough_draw.standins.bay import Bay
-from rough_draw.standins.showing import hint, looked, outcome
+from rough_draw.core.practice import actions
+from rough_draw.core.practice.scenario import Fault, Hidden, Scenario, possible
+from rough_draw.scenarios.sheets import VAN, room, sheet
+from rough_draw.scenarios.van import two_hoses
+from rough_draw.standins.practice.bay import Bay
+from rough_draw.standins.practice.observations import hint, looked, outcome
 
 SCOPE = room()
 SHEET = sheet("hollow", "Growing room 4", SCOPE, two_hoses(SCOPE))
@@ -26,21 +26,21 @@ def bay(*faults: str, minutes: float = 1.0) -> Bay:
 
 @pytest.mark.parametrize("key", KEYS)
 def test_the_test_for_a_fault_shows_it(key: str) -> None:
-    test = hands.test_for(key)
+    test = actions.test_for(key)
     if test is None:
-        assert hands.kind_of(key) == "refrigerant", "only the hold and patience show that"
+        assert actions.kind_of(key) == "refrigerant", "only the hold and patience show that"
         return
     assert outcome(bay(key), test) not in NOTHING, (key, test)
 
 
-@pytest.mark.parametrize("test", sorted(set(hands.TESTS) - {"second", "thumb"}))
+@pytest.mark.parametrize("test", sorted(set(actions.TESTS) - {"second", "thumb"}))
 def test_nothing_is_shown_where_nothing_is(test: str) -> None:
     assert outcome(bay(), test) in NOTHING
 
 
 @pytest.mark.parametrize("key", KEYS)
 def test_a_fault_that_is_mended_is_shown_no_more(key: str) -> None:
-    mend, test = hands.mend_for(key), hands.test_for(key)
+    mend, test = actions.mend_for(key), actions.test_for(key)
     if mend is None or test is None:
         return
     b = bay(key)

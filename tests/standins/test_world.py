@@ -9,10 +9,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rough_draw.core.job import Job
-from rough_draw.core.rigbuild import Unknowns
-from rough_draw.core.scope import Scope
-from rough_draw.core.units import MICRON_PA
+from rough_draw.core.model.rig_graph import Unknowns
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.scope import Scope
 from rough_draw.standins.world import Truth, World, gauge_of, random_truth
 from tests import builders
 

@@ -10,26 +10,26 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from peewee import SqliteDatabase
 
-from rough_draw.core.practicerig import RigChoice
-from rough_draw.core.settings import Settings
-from rough_draw.scenarios import by_hand
-from rough_draw.store import doors, people, practice, shelf
+from rough_draw.core.practice.rig_choice import RigChoice
+from rough_draw.core.sheet.settings import Settings
+from rough_draw.scenarios.handmade import by_hand
+from rough_draw.store import access, people, practice, shelf
 from rough_draw.store.jobs import NotFound
 from rough_draw.store.models import PracticeRun, Setting, SignIn
 
 
 def test_without_a_passphrase_nothing_is_right(db: SqliteDatabase) -> None:
-    assert not doors.has_passphrase()
-    assert not doors.right("")
-    assert not doors.right("anything at all")
+    assert not access.has_passphrase()
+    assert not access.right("")
+    assert not access.right("anything at all")
 
 
 def test_the_same_passphrase_is_kept_differently_each_time(db: SqliteDatabase) -> None:
     kept = []
     for _ in range(2):
-        doors.set_passphrase("three dry coils")
+        access.set_passphrase("three dry coils")
         kept.append(json.loads(Setting.get(Setting.key == "passphrase").document))
-        assert doors.right("three dry coils")
+        assert access.right("three dry coils")
     assert kept[0]["salt"] != kept[1]["salt"]
     assert kept[0]["hash"] != kept[1]["hash"]
 
@@ -37,34 +37,34 @@ def test_the_same_passphrase_is_kept_differently_each_time(db: SqliteDatabase) -
 @settings(max_examples=6, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(st.text(min_size=8, max_size=40), st.text(max_size=40))
 def test_only_itself_opens(db: SqliteDatabase, phrase: str, other: str) -> None:
-    doors.set_passphrase(phrase)
-    assert doors.right(phrase)
-    assert doors.right(other) == (other == phrase)
+    access.set_passphrase(phrase)
+    assert access.right(phrase)
+    assert access.right(other) == (other == phrase)
 
 
 def test_sessions_begin_last_and_end(db: SqliteDatabase) -> None:
-    one, two = doors.begin(), doors.begin()
+    one, two = access.begin(), access.begin()
     assert one != two
     assert len(one) >= 40
-    assert doors.find(one) is not None
-    doors.end(one)
-    assert doors.find(one) is None
-    assert doors.find(two) is not None
-    SignIn.update(seen_at=time.time() - doors.LASTS_S - 1).execute()
-    assert doors.find(two) is None
-    doors.begin()
+    assert access.find(one) is not None
+    access.end(one)
+    assert access.find(one) is None
+    assert access.find(two) is not None
+    SignIn.update(seen_at=time.time() - access.LASTS_S - 1).execute()
+    assert access.find(two) is None
+    access.begin()
     assert SignIn.select().count() == 1, "what is over is swept out"
 
 
 def test_a_session_in_use_lasts(db: SqliteDatabase) -> None:
-    token = doors.begin()
-    SignIn.update(seen_at=time.time() - doors.LASTS_S + 60).execute()
-    assert doors.find(token) is not None
+    token = access.begin()
+    SignIn.update(seen_at=time.time() - access.LASTS_S + 60).execute()
+    assert access.find(token) is not None
     assert SignIn.get().seen_at > time.time() - 5
 
 
 def test_the_word_beside_the_cookie_is_each_sessions_own(db: SqliteDatabase) -> None:
-    words = {doors.csrf_of(doors.begin()) for _ in range(5)}
+    words = {access.csrf_of(access.begin()) for _ in range(5)}
     assert len(words) == 5
     assert all(len(w) == 64 for w in words)
 

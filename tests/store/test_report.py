@@ -10,15 +10,15 @@ import numpy as np
 import pytest
 from reportlab import rl_config
 
-from rough_draw.core.catalogue.quantity import Quantity
-from rough_draw.core.criteria import chosen
-from rough_draw.core.hold import judge_hold
-from rough_draw.core.job import Closing, Job, Party, Release
-from rough_draw.core.proved import Gate, Prove
-from rough_draw.core.rigbuild import Unknowns
-from rough_draw.core.scope import Scope
-from rough_draw.core.units import kelvin
-from rough_draw.standins.script import play
+from rough_draw.core.hold.verdict import judge_hold
+from rough_draw.core.model.rig_graph import Unknowns
+from rough_draw.core.physics.quantity import Quantity
+from rough_draw.core.physics.units import kelvin
+from rough_draw.core.sheet.criteria import chosen
+from rough_draw.core.sheet.evidence import Gate, Prove
+from rough_draw.core.sheet.job import Closing, Job, Party, Release
+from rough_draw.core.sheet.scope import Scope
+from rough_draw.standins.scripted_run import play
 from rough_draw.standins.world import Truth
 from rough_draw.store.report import Record, render
 

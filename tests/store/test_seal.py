@@ -13,10 +13,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 from peewee import SqliteDatabase
 
-from rough_draw.cli import main
-from rough_draw.core.job import Job, Party
-from rough_draw.core.seal import BLOCK, append, canonical, check, digest, reading_blocks, sealed, unbroken
-from rough_draw.store import backup, exchange, jobs, sealing, weights
+from rough_draw.cli.main import main
+from rough_draw.core.records.hash_chain import BLOCK, append, canonical, check, digest, reading_blocks, sealed, unbroken
+from rough_draw.core.sheet.job import Job, Party
+from rough_draw.store import backup, job_files, jobs, sealing, weights
 
 SHEET: dict[str, Any] = {"unit": "Cold room 1", "kg": 6.4}
 TOUCHES = [{"kind": "pump-on", "at": 10.0, "note": ""}, {"kind": "isolate", "at": 900.0, "note": "both tools"}]
@@ -137,14 +137,14 @@ def test_amendments_are_kept_beside_what_they_correct(key: str) -> None:
 def test_a_change_behind_the_applications_back_is_found(key: str, db: SqliteDatabase) -> None:
     sealing.seal(key, {"by": "Mara Tollivet"}, None)
     db.execute_sql("UPDATE reading SET pa = pa + 1 WHERE at = 70")
-    from rough_draw.store.tail import forget
+    from rough_draw.store.reading_cache import forget
 
     forget(key)
     assert "60 readings from 60 s: a figure was changed" in sealing.faults(key)[0].words
 
 
 def exported(key: str, path: Path) -> dict[str, Any]:
-    path.write_text(exchange.dump(key).model_dump_json())
+    path.write_text(job_files.dump(key).model_dump_json())
     return dict(json.loads(path.read_text()))
 
 
@@ -182,21 +182,21 @@ def test_verify_says_what_it_was_given(
 
 def test_a_sealed_job_comes_back_sealed_and_equal(key: str, tmp_path: Path) -> None:
     sealing.seal(key, {"by": "Mara Tollivet"}, None)
-    before = exchange.dump(key)
+    before = job_files.dump(key)
     jobs.delete(key)
-    again = exchange.load(before)
+    again = job_files.load(before)
     assert again == key
-    assert exchange.dump(again) == before
+    assert job_files.dump(again) == before
     assert jobs.get(again).sealed_at is not None
     assert sealing.faults(again) == []
 
 
 def test_a_file_of_version_1_still_comes_in(key: str) -> None:
-    document = json.loads(exchange.dump(key).model_dump_json())
+    document = json.loads(job_files.dump(key).model_dump_json())
     document["version"] = 1
     del document["chain"], document["weights"]
     jobs.delete(key)
-    again = exchange.load(exchange.parse(json.dumps(document).encode()))
+    again = job_files.load(job_files.parse(json.dumps(document).encode()))
     assert len(jobs.readings(again)[0].at) == 200
     assert jobs.get(again).sealed_at is None
 

@@ -16,12 +16,12 @@ from hypothesis import strategies as st
 from peewee import SqliteDatabase
 from reportlab import rl_config
 
-from rough_draw.core.job import Job, Party
-from rough_draw.core.patterns import rig_from
-from rough_draw.core.scope import Scope
-from rough_draw.standins.script import play
+from rough_draw.core.sheet.job import Job, Party
+from rough_draw.core.sheet.scope import Scope
+from rough_draw.core.sheet.setups import rig_from
+from rough_draw.standins.scripted_run import play
 from rough_draw.standins.world import Truth, World, random_truth
-from rough_draw.store import exchange, jobs
+from rough_draw.store import job_files, jobs
 from rough_draw.store.database import TooNew, open_database
 
 
@@ -103,7 +103,7 @@ def test_deleting_takes_everything_along(db: SqliteDatabase) -> None:
 
 WRITER = """
 import sys
-from rough_draw.core.job import Job
+from rough_draw.core.sheet.job import Job
 from rough_draw.store import jobs
 from rough_draw.store.database import open_database
 open_database(sys.argv[1])
@@ -140,27 +140,27 @@ def filled() -> str:
 
 def test_a_job_out_and_in_again_is_equal(db: SqliteDatabase) -> None:
     key = filled()
-    out = exchange.dump(key)
-    with pytest.raises(exchange.Duplicate, match="here already"):
-        exchange.load(exchange.parse(out.model_dump_json().encode()))
-    copy = exchange.load(exchange.parse(out.model_dump_json().encode()), again=True)
+    out = job_files.dump(key)
+    with pytest.raises(job_files.Duplicate, match="here already"):
+        job_files.load(job_files.parse(out.model_dump_json().encode()))
+    copy = job_files.load(job_files.parse(out.model_dump_json().encode()), again=True)
     assert copy != key
-    assert exchange.dump(copy).model_dump(exclude={"key"}) == out.model_dump(exclude={"key"})
+    assert job_files.dump(copy).model_dump(exclude={"key"}) == out.model_dump(exclude={"key"})
     jobs.delete(key)
-    assert exchange.load(exchange.parse(out.model_dump_json().encode())) == key
+    assert job_files.load(job_files.parse(out.model_dump_json().encode())) == key
 
 
 def test_readings_csv_reads_back_with_its_hold(db: SqliteDatabase) -> None:
-    from rough_draw.core.readings_csv import read_table
-    from rough_draw.core.series import find_hold
+    from rough_draw.core.readings.csv_table import read_table
+    from rough_draw.core.readings.series import find_hold
 
-    text = exchange.readings_csv(filled())
+    text = job_files.readings_csv(filled())
     assert "OVER" in text
     assert not any(cell[:1] in "=+@" for line in text.splitlines() for cell in line.split(",") if cell)
     found = read_table(text.encode())
     assert found.main().time.size == 20
     assert find_hold(found.main()) == pytest.approx(10.0)
-    assert exchange.safe_cell("=1+1") == "'=1+1"
+    assert job_files.safe_cell("=1+1") == "'=1+1"
 
 
 @pytest.mark.parametrize(
@@ -176,14 +176,14 @@ def test_readings_csv_reads_back_with_its_hold(db: SqliteDatabase) -> None:
     ],
 )
 def test_faulty_job_files_say_where(data: bytes, says: str) -> None:
-    with pytest.raises(exchange.FileFault, match=says):
-        exchange.parse(data)
+    with pytest.raises(job_files.FileFault, match=says):
+        job_files.parse(data)
 
 
 def test_nothing_is_half_imported(db: SqliteDatabase) -> None:
-    file = exchange.JobFile(key="half", job=Job(), readings=[exchange.FileSeries(gauge="g", at=[1, 2], pa=[1.0])])
-    with pytest.raises(exchange.FileFault, match="2 times for 1 pressures"):
-        exchange.load(file)
+    file = job_files.JobFile(key="half", job=Job(), readings=[job_files.FileSeries(gauge="g", at=[1, 2], pa=[1.0])])
+    with pytest.raises(job_files.FileFault, match="2 times for 1 pressures"):
+        job_files.load(file)
     assert jobs.listing() == []
 
 
@@ -191,8 +191,8 @@ def test_the_published_schema_accepts_what_is_exported(db: SqliteDatabase) -> No
     import jsonschema
 
     schema = json.loads((Path(__file__).parents[2] / "docs" / "job-file.schema.json").read_text())
-    jsonschema.validate(json.loads(exchange.dump(filled()).model_dump_json()), schema)
-    assert schema == exchange.JobFile.model_json_schema(mode="serialization")
+    jsonschema.validate(json.loads(job_files.dump(filled()).model_dump_json()), schema)
+    assert schema == job_files.JobFile.model_json_schema(mode="serialization")
 
 
 def test_world_obeys_and_repeats(job: Job) -> None:

@@ -2326,6 +2326,16 @@ export interface components {
             words: string;
         };
         /**
+         * AnswerChoiceOut
+         * @description One way a test can turn out.
+         */
+        AnswerChoiceOut: {
+            /** Key */
+            key: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * AnswerIn
          * @description What a test turned out as.
          */
@@ -5066,6 +5076,22 @@ export interface components {
             };
         };
         /**
+         * PressureTestOut
+         * @description The pressure test judged; ``expected_pa`` and ``drop_pa`` absolute, leaks Pa·m³/s.
+         */
+        PressureTestOut: {
+            drop_pa: components["schemas"]["RangeOut"] | null;
+            /** Expected Pa */
+            expected_pa: number | null;
+            leak_pa_m3_s: components["schemas"]["RangeOut"] | null;
+            /** Smallest Pa M3 S */
+            smallest_pa_m3_s: number | null;
+            /** Verdict */
+            verdict: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Problem
          * @description Problem details.
          */
@@ -5195,7 +5221,7 @@ export interface components {
             oil: components["schemas"]["OilOut"];
             /** Stages */
             stages: components["schemas"]["ProofStageOut"][];
-            test: components["schemas"]["rough_draw__api__schemas_prove__TestOut"];
+            test: components["schemas"]["PressureTestOut"];
         };
         /**
          * PumpOut
@@ -6603,6 +6629,22 @@ export interface components {
             missing: string;
         };
         /**
+         * StandardOut
+         * @description What one school says: its rule in words, pass, fail or not yet, and with what figures.
+         */
+        StandardOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Passed */
+            passed: boolean | null;
+            /** Reason */
+            reason: string;
+            /** Rule */
+            rule: string;
+        };
+        /**
          * StandinIn
          * @description Attach the simulated gauge, or change its pace.
          */
@@ -6769,6 +6811,20 @@ export interface components {
              * @enum {integer}
              */
             ways: 2 | 3;
+        };
+        /**
+         * TestOut
+         * @description A test that tells the suspects apart: what to do, minutes, and its outcomes.
+         */
+        TestOut: {
+            /** Do */
+            do: string;
+            /** Key */
+            key: string;
+            /** Minutes */
+            minutes: number;
+            /** Outcomes */
+            outcomes: components["schemas"]["AnswerChoiceOut"][];
         };
         /**
          * TextOut
@@ -6962,7 +7018,7 @@ export interface components {
             /** Clear */
             clear: boolean;
             /** Criteria */
-            criteria: components["schemas"]["rough_draw__api__schemas_hold__OutcomeOut"][];
+            criteria: components["schemas"]["StandardOut"][];
             /** Curves */
             curves: components["schemas"]["CurveOut"][];
             detection_g_year: components["schemas"]["RangeOut"];
@@ -7056,7 +7112,7 @@ export interface components {
             /** Suspects */
             suspects: components["schemas"]["SuspectOut"][];
             /** Tests */
-            tests: components["schemas"]["rough_draw__api__schemas_why__TestOut"][];
+            tests: components["schemas"]["TestOut"][];
         };
         /**
          * WordOut
@@ -7109,62 +7165,6 @@ export interface components {
             updated_at: number;
             /** Words */
             words: string;
-        };
-        /**
-         * OutcomeOut
-         * @description What one school says: its rule in words, pass, fail or not yet, and with what figures.
-         */
-        rough_draw__api__schemas_hold__OutcomeOut: {
-            /** Key */
-            key: string;
-            /** Name */
-            name: string;
-            /** Passed */
-            passed: boolean | null;
-            /** Reason */
-            reason: string;
-            /** Rule */
-            rule: string;
-        };
-        /**
-         * TestOut
-         * @description The pressure test judged; ``expected_pa`` and ``drop_pa`` absolute, leaks Pa·m³/s.
-         */
-        rough_draw__api__schemas_prove__TestOut: {
-            drop_pa: components["schemas"]["RangeOut"] | null;
-            /** Expected Pa */
-            expected_pa: number | null;
-            leak_pa_m3_s: components["schemas"]["RangeOut"] | null;
-            /** Smallest Pa M3 S */
-            smallest_pa_m3_s: number | null;
-            /** Verdict */
-            verdict: string;
-            /** Words */
-            words: string;
-        };
-        /**
-         * OutcomeOut
-         * @description One way a test can turn out.
-         */
-        rough_draw__api__schemas_why__OutcomeOut: {
-            /** Key */
-            key: string;
-            /** Words */
-            words: string;
-        };
-        /**
-         * TestOut
-         * @description A test that tells the suspects apart: what to do, minutes, and its outcomes.
-         */
-        rough_draw__api__schemas_why__TestOut: {
-            /** Do */
-            do: string;
-            /** Key */
-            key: string;
-            /** Minutes */
-            minutes: number;
-            /** Outcomes */
-            outcomes: components["schemas"]["rough_draw__api__schemas_why__OutcomeOut"][];
         };
     };
     responses: never;

@@ -1,5 +1,1 @@
 """The one catalogue of physical parameters: each with unit, range and source, and `estimate` where it is one."""
-
-from rough_draw.core.catalogue.quantity import Quantity
-
-__all__ = ["Quantity"]

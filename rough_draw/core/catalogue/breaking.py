@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from rough_draw.core.catalogue.quantity import Quantity
+from rough_draw.core.physics.quantity import Quantity
 
 FILL_S = Quantity(60.0, 20.0, 180.0, "s", "estimate: nitrogen from the regulator fills the system to 0 gauge")
 STAND_S = Quantity(300.0, 120.0, 900.0, "s", "estimate: how long nitrogen is left standing before the next draw")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from rough_draw.core.catalogue.quantity import Quantity
+from rough_draw.core.physics.quantity import Quantity
 
 
 @dataclass(frozen=True)

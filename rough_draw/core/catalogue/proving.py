@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from rough_draw.core.catalogue.quantity import Quantity
-from rough_draw.core.units import MICRON_PA
+from rough_draw.core.physics.quantity import Quantity
+from rough_draw.core.physics.units import MICRON_PA
 
 TEMPERATURE_SLIP = Quantity(0.5, 0.2, 1.0, "K", "estimate: gas in the pipes against what a clamp or the air shows")
 RIG_VOLUME_SPREAD = 0.3

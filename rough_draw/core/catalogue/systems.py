@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from rough_draw.core.catalogue.quantity import Quantity
+from rough_draw.core.physics.quantity import Quantity
 
 EVAPORATOR_PER_KW = Quantity(0.45e-3, 0.28e-3, 0.75e-3, "m³/kW", "estimate: tube volume of finned evaporators")
 CONDENSER_PER_KW = Quantity(0.35e-3, 0.20e-3, 0.60e-3, "m³/kW", "estimate: tube volume of air-cooled condensers")

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from rough_draw.core.units import INCH_M
+from rough_draw.core.physics.units import INCH_M
 
 _B280 = "ASTM B280 (annealed coils to 3/4 in, drawn lengths above)"
 _EN = "EN 12735-1"

@@ -1,0 +1,112 @@
+"""Which alarms ring now, over all running jobs: one look is shared by all who ask."""
+
+from __future__ import annotations
+
+import threading
+import time
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from rough_draw.api import runs
+from rough_draw.api.devices.hub import Hub
+from rough_draw.core.diagnosis.alarm_rules import Facts, Ring, ringing
+from rough_draw.core.engine.network import NetworkError
+from rough_draw.core.model.system import ScopeError
+from rough_draw.core.planning.next_step import Outlook, next_touches
+from rough_draw.core.sheet import criteria
+from rough_draw.store import jobs
+
+SHARED_S = 1.0
+AWAKE_S = 600.0
+"""A job whose last reading is older than this, s, has nobody beside it."""
+
+
+@dataclass(frozen=True)
+class Ringing:
+    """An alarm that rings on a job; ``since`` on the wall clock."""
+
+    job: str
+    title: str
+    key: str
+    words: str
+    since: float
+    silenced: bool
+
+
+class Alarms:
+    """Since when each alarm rings and whether somebody has silenced it: kept while the condition lasts."""
+
+    def __init__(self) -> None:
+        self._since: dict[tuple[str, str], float] = {}
+        self._silenced: set[tuple[str, str]] = set()
+        self._lock = threading.Lock()
+        self._last: tuple[float, list[Ringing]] = (0.0, [])
+
+    def look(self, hub: Hub) -> list[Ringing]:
+        """Everything that rings now."""
+        with self._lock:
+            now = time.monotonic()
+            if now - self._last[0] > SHARED_S:
+                self._last = (now, self._find(hub))
+            return [replace(r, silenced=(r.job, r.key) in self._silenced) for r in self._last[1]]
+
+    def silence(self, job: str, key: str | None) -> None:
+        """Silence one alarm of a job, or all, until its condition has ended."""
+        with self._lock:
+            self._silenced |= {k for k in self._since if k[0] == job and key in (None, k[1])}
+
+    def _find(self, hub: Hub) -> list[Ringing]:
+        found = []
+        for stored in jobs.listing():
+            for ring in rings_of(stored, hub):
+                key = (stored.key, ring.key)
+                since = self._since.setdefault(key, time.time())
+                party = stored.job.party
+                title = ", ".join(x for x in (party.customer, party.unit) if x) or stored.job.title or "Unnamed job"
+                found.append(Ringing(stored.key, title, ring.key, ring.words, since, False))
+        on = {(r.job, r.key) for r in found}
+        self._since = {k: v for k, v in self._since.items() if k in on}
+        self._silenced &= on
+        return found
+
+
+def rings_of(stored: jobs.StoredJob, hub: Hub) -> list[Ring]:
+    """Alarms of one job whose condition holds."""
+    if stored.job.closing.signed_by or not stored.job.alarms:
+        return []
+    run = runs.view_of(stored)
+    state, main = run.state, run.main()
+    link = hub.links.get(stored.key)
+    now = hub.clock(stored.key) or time.time()
+    if state.started_at is None or main is None or main.at.size == 0 or run.job.release.steps_done:
+        return []
+    if link is None and now - float(main.at[-1]) > AWAKE_S:
+        return []
+    keep = main.at >= max(state.started_at, state.isolated_at or 0.0)
+    at, pa = main.at[keep], main.pa[keep]
+    held = state.isolated_at is not None
+    stale = link is not None and link.stale
+    return ringing(run.job.alarms, Facts(now, state.started_at, held, at, pa, _due(run, now, at, pa), stale))
+
+
+def _due(run: runs.RunView, now: float, at: runs.FloatArray, pa: runs.FloatArray) -> tuple[str, str] | None:
+    """The next touch where it is due now, by level and clock alone: its kind and title."""
+    try:
+        where = runs.isolation_for(run.job).where
+    except (ScopeError, NetworkError):
+        return None
+    last = float(pa[-1]) if pa.size else float("nan")
+    over = bool(np.isnan(last))
+    ahead = next_touches(
+        run.job,
+        run.state,
+        criteria.chosen(run.job.criterion),
+        None if over else last,
+        over,
+        Outlook(None, None, None),
+        now,
+        where,
+    )
+    first = ahead[0] if ahead else None
+    return (first.kind, first.title) if first is not None and first.due == 0.0 else None

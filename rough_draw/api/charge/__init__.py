@@ -1,0 +1,1 @@
+"""Charging: the scale, what is in, running readings."""

@@ -1,0 +1,156 @@
+"""Where a charge stands, and what the running readings say, as the API says it."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from rough_draw.api import runs
+from rough_draw.api.charge.schemas import ChargingOut, RunningOut, RunningsOut
+from rough_draw.api.deps import floats
+from rough_draw.api.devices.hub import Hub
+from rough_draw.api.devices.scale_driver import scale_name
+from rough_draw.core.charging.charge import charge_to_weigh
+from rough_draw.core.charging.superheat import SUBCOOLING, SUPERHEAT, read_running
+from rough_draw.core.charging.weighing import at_ambient, hose_holds, liquid_words, weigh
+from rough_draw.core.engine.network import NetworkError
+from rough_draw.core.model.isolation import valves_between
+from rough_draw.core.model.rig_graph import hose_volume
+from rough_draw.core.model.system import ScopeError, atmosphere_of
+from rough_draw.core.physics.units import kelvin
+from rough_draw.core.readings.downsampling import decimate
+from rough_draw.core.sheet.job import Job, Running
+from rough_draw.core.sheet.rig import HosePart
+from rough_draw.store import weights
+
+VALVE = {"cylinder-open": "open", "cylinder-throttle": "throttled", "cylinder-shut": "shut"}
+SHOWN = 600
+
+
+def _hose_kg(job: Job) -> float:
+    """What the charging hose holds at the end, kg: full of liquid, where a cylinder hangs on the rig."""
+    part = next((p for p in job.rig.parts if p.kind == "cylinder"), None)
+    hose = job.rig.get(part.on) if part is not None and part.on else None
+    if not isinstance(hose, HosePart):
+        return 0.0
+    return hose_holds(job.scope.refrigerant, kelvin(job.scope.ambient_c), hose_volume(hose) * 1e3, liquid=True)
+
+
+def _suction_open(run: runs.RunView) -> bool:
+    """Whether a valve stands open between the suction port and the rig while liquid goes in."""
+    job = run.job
+    try:
+        assembly = runs.plan_for(job).assembly
+    except (ScopeError, NetworkError):
+        return False
+    for port in (p for p in job.scope.ports if p.side == "suction" and job.rig.on_port(p.id) is not None):
+        ways = valves_between(job, assembly, port.id)
+        if ways and not any(v in run.state.shut for v in ways) and run.state.isolated_at is None:
+            return True
+    return False
+
+
+def charging_of(key: str, run: runs.RunView, hub: Hub) -> ChargingOut:
+    """Where the charge stands, by the scale or by the weights that were typed."""
+    job = run.job
+    release, scope = job.release, job.scope
+    charge = charge_to_weigh(scope)
+    wanted = charge.to_weigh if charge is not None else None
+    rows = weights.of(key)
+    touched = [t for t in run.touches if t.kind in VALVE]
+    opened = next((t for t in touched if t.kind == "cylinder-open"), None)
+    shut = touched[-1] if touched and touched[-1].kind == "cylinder-shut" else None
+    at = np.array([a for a, _ in rows])
+    kg = np.array([w for _, w in rows])
+    start, end = release.start_kg, release.end_kg
+    if rows and opened is not None and start is None:
+        before = kg[at <= opened.at + 0.5]
+        start = float(np.median(before[-5:])) if before.size else float(kg[0])
+    if rows and shut is not None and end is None:
+        after = kg[at >= shut.at]
+        end = float(np.median(after[-5:])) if after.size else None
+    if not rows and start is not None and end is not None:
+        at, kg = np.array([0.0, 1.0, 2.0]), np.array([end] * 3)
+    begun = start if start is not None else (float(kg[-1]) if kg.size else 0.0)
+    hose = _hose_kg(job)
+    full, tare = release.cylinder_full_kg, release.cylinder_tare_kg
+    found = weigh(at, kg, begun, wanted or 0.0, release.margin_pct / 100.0, full, tare)
+    last = next((t.kind for t in reversed(run.touches) if t.kind.startswith("compressor-")), "")
+    running = last == "compressor-on"
+    cautions = list(found.cautions)
+    valve = VALVE.get(touched[-1].kind, "shut") if touched else "shut"
+    if valve != "shut" and release.way == "cylinder" and not running and _suction_open(run):
+        cautions.insert(0, "The suction side is open while liquid goes in: shut it, or liquid reaches the compressor.")
+    if hose > 0.005:
+        cautions.append(f"The hose keeps about {hose * 1000:.0f} g; it is drawn in at the end, with the cylinder shut.")
+    bubble, dew = at_ambient(scope.refrigerant, kelvin(scope.ambient_c))
+    shown_at, shown_kg = decimate(at, kg, SHOWN) if rows else (np.zeros(0), np.zeros(0))
+    link = hub.links.get(scale_name(key))
+    nothing = wanted is None or (not rows and (start is None or end is None))
+    return ChargingOut(
+        to_weigh_kg=wanted,
+        words=charge.words if charge is not None else "no nameplate charge on the sheet",
+        liquid=liquid_words(scope.refrigerant),
+        phase="none" if nothing else found.phase,
+        order="Give the nameplate charge" if wanted is None else found.order,
+        why="Under Scope; then the weight is worked out." if wanted is None else found.why,
+        added_kg=None if nothing and not rows else found.added,
+        left_kg=None if wanted is None else found.left,
+        stop_at_kg=None if wanted is None else found.stop_at,
+        flow_g_s=found.flow * 1000.0,
+        seconds=found.seconds,
+        cautions=cautions,
+        scale=link is not None,
+        stale=link.stale if link is not None else False,
+        speed=hub.speed(scale_name(key)),
+        weight_kg=float(kg[-1]) if rows else None,
+        start_kg=start,
+        end_kg=end,
+        valve=valve,
+        running=running,
+        hose_kg=hose,
+        bubble_pa=bubble,
+        dew_pa=dew,
+        at=floats(shown_at, 14),
+        kg=floats(shown_kg),
+    )
+
+
+def _running(job: Job, seen: Running | None) -> RunningOut | None:
+    if seen is None:
+        return None
+    air = atmosphere_of(job.scope)
+
+    def absolute(kpa: float | None) -> float | None:
+        return None if kpa is None else kpa * 1000.0 + air
+
+    def warm(c: float | None) -> float | None:
+        return None if c is None else kelvin(c)
+
+    try:
+        r = read_running(
+            job.scope.refrigerant,
+            absolute(seen.suction_kpa),
+            warm(seen.suction_c),
+            absolute(seen.liquid_kpa),
+            warm(seen.liquid_c),
+        )
+    except ValueError as e:
+        return RunningOut(dew_c=None, bubble_c=None, superheat=None, subcooling=None, words=[], fault=str(e))
+    return RunningOut(
+        dew_c=None if r.dew is None else r.dew - 273.15,
+        bubble_c=None if r.bubble is None else r.bubble - 273.15,
+        superheat=r.superheat,
+        subcooling=r.subcooling,
+        words=list(r.words),
+        fault="",
+    )
+
+
+def runnings_of(job: Job) -> RunningsOut:
+    """Superheat and subcooling of the readings on the sheet, against the usual."""
+    return RunningsOut(
+        first=_running(job, job.release.first),
+        later=_running(job, job.release.later),
+        superheat=(SUPERHEAT.low, SUPERHEAT.high),
+        subcooling=(SUBCOOLING.low, SUBCOOLING.high),
+    )

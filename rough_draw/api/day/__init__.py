@@ -1,0 +1,1 @@
+"""The day: steps of several jobs, clashes, the calendar."""

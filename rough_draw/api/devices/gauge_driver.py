@@ -1,0 +1,209 @@
+"""The driver: speaks the gauge's line protocol over TCP, stores each reading, tells whoever listens.
+
+It knows the protocol and nothing of the simulation behind it.
+"""
+
+from __future__ import annotations
+
+import asyncio
+import json
+import logging
+import math
+import time
+from collections.abc import AsyncIterator
+from dataclasses import dataclass, field
+
+from rough_draw.api.devices.reading_writer import Keeper
+from rough_draw.store import jobs
+
+log = logging.getLogger("rough_draw.gauge")
+GATHER_S = 0.04
+"""Seconds in which lines that come together are gathered into one transaction."""
+READY_S = 3.0
+"""Seconds a touch waits for a line that is not up; after that it is told as soon as the line is."""
+STALE_AFTER = 5.0
+"""Seconds without a line after which a gauge counts as stale."""
+
+
+class Listeners:
+    """Fan-out of messages to the open streams of each job."""
+
+    def __init__(self) -> None:
+        self._queues: dict[str, set[asyncio.Queue[dict[str, object]]]] = {}
+
+    def tell(self, key: str, message: dict[str, object]) -> None:
+        """Hand a message to every stream of a job; one that does not keep up is told to reload instead."""
+        for queue in self._queues.get(key, set()):
+            if queue.full():
+                while not queue.empty():
+                    queue.get_nowait()
+                queue.put_nowait({"kind": "reload"})
+            else:
+                queue.put_nowait(message)
+
+    async def listen(self, key: str) -> AsyncIterator[dict[str, object]]:
+        """Messages of a job as they come."""
+        queue: asyncio.Queue[dict[str, object]] = asyncio.Queue(500)
+        self._queues.setdefault(key, set()).add(queue)
+        try:
+            while True:
+                yield await queue.get()
+        finally:
+            self._queues[key].discard(queue)
+
+
+@dataclass
+class Link:
+    """A connection to one gauge on behalf of one job: ``opens`` is the gauge's name on the line,
+    ``at`` the place of a second one.
+
+    ``source`` is kept with its readings, ``told`` names them in the job's stream.
+    """
+
+    key: str
+    port: int
+    listeners: Listeners
+    keeper: Keeper
+    gauge: str = "gauge"
+    opens: str = ""
+    at: str = ""
+    source: str = "gauge"
+    told: str = "readings"
+    last_line: float = 0.0
+    faults: int = 0
+    battery: float | None = None
+    _writer: asyncio.StreamWriter | None = None
+    _untold: list[str] = field(default_factory=list)
+    _ready: asyncio.Event = field(default_factory=asyncio.Event)
+    _task: asyncio.Task[None] | None = None
+    _over: bool = False
+    _answers: dict[str, asyncio.Future[float]] = field(default_factory=dict)
+
+    @property
+    def stale(self) -> bool:
+        """Whether nothing has been heard for a while."""
+        return time.monotonic() - self.last_line > STALE_AFTER
+
+    def start(self) -> None:
+        """Connect, and keep connecting."""
+        self._task = asyncio.create_task(self._run())
+
+    async def stop(self) -> None:
+        """Hang up."""
+        self._over = True
+        if self._task is not None:
+            self._task.cancel()
+            await asyncio.gather(self._task, return_exceptions=True)
+
+    async def touch(self, kind: str) -> float | None:
+        """Tell the world of a touch; returns the world's time of it, or None if it did not answer."""
+        try:
+            # Just attached, or hung up for a moment: a touch is not lost for that.
+            async with asyncio.timeout(READY_S):
+                await self._ready.wait()
+        except TimeoutError:
+            self._untold.append(kind)
+            return None
+        if self._writer is None:
+            self._untold.append(kind)
+            return None
+        answer: asyncio.Future[float] = asyncio.get_running_loop().create_future()
+        self._answers[kind] = answer
+        self._writer.write(json.dumps({"touch": kind}).encode() + b"\n")
+        try:
+            async with asyncio.timeout(3.0):
+                return await answer
+        except TimeoutError:
+            return None
+        finally:
+            self._answers.pop(kind, None)
+
+    def set_speed(self, speed: int) -> None:
+        """Ask for another pace."""
+        if self._writer is not None:
+            self._writer.write(json.dumps({"speed": speed}).encode() + b"\n")
+
+    async def _run(self) -> None:
+        wait = 0.2
+        # What fails while hanging up would else be taken for a line gone dead, and called again.
+        while True:
+            try:
+                await self._session()
+                wait = 0.2
+            except (ConnectionError, OSError, TimeoutError):
+                pass
+            self._writer = None
+            self._ready.clear()
+            if self._over:
+                return
+            await asyncio.sleep(wait)
+            wait = min(5.0, wait * 2)
+
+    async def _session(self) -> None:
+        reader, self._writer = await asyncio.open_connection("127.0.0.1", self.port)
+        pending: list[jobs.NewReading] = []
+        try:
+            opening = {"open": self.opens or self.key, "at": self.at}
+            self._writer.write(json.dumps({k: v for k, v in opening.items() if v}).encode() + b"\n")
+            for kind in self._untold:
+                self._writer.write(json.dumps({"touch": kind}).encode() + b"\n")
+            self._untold.clear()
+            self._ready.set()
+            first = time.monotonic()
+            while True:
+                try:
+                    # Not `wait_for`: that one loses a hanging up which comes together with a line.
+                    async with asyncio.timeout(GATHER_S if pending else 10.0):
+                        line = await reader.readline()
+                except TimeoutError:
+                    line = b" "
+                if not line:
+                    return
+                if not pending:
+                    first = time.monotonic()
+                self._take(line, pending)
+                if pending and (time.monotonic() - first > GATHER_S or line == b" "):
+                    batch, pending = pending, []
+                    await self._store(batch)
+        finally:
+            # What was heard before the line went dead is kept too.
+            if pending:
+                await self._store(pending)
+            self._writer.close()
+
+    def _take(self, line: bytes, pending: list[jobs.NewReading]) -> None:
+        if not line.strip():
+            return
+        try:
+            message = json.loads(line)
+            if "hello" in message:
+                self.gauge = str(message.get("gauge", "gauge"))[:60]
+                self._battery(message)
+            elif "touched" in message:
+                answer = self._answers.get(str(message["touched"]))
+                if answer is not None and not answer.done():
+                    answer.set_result(float(message["at"]))
+            elif "at" in message:
+                self._battery(message)
+                at = float(message["at"])
+                pa = None if message.get("over") else float(message["pa"])
+                if not math.isfinite(at) or (pa is not None and not 0 <= pa <= 120_000):
+                    raise ValueError("out of bounds")
+                pending.append(jobs.NewReading(self.gauge, at, pa))
+            self.last_line = time.monotonic()
+        except (ValueError, KeyError, TypeError, UnicodeDecodeError):
+            self.faults += 1
+            log.warning("gauge %s: a line that is not understood was passed over", self.gauge)
+
+    def _battery(self, message: dict[str, object]) -> None:
+        """Charge in %, where the gauge says it; what is no charge is passed over."""
+        value = message.get("battery")
+        if isinstance(value, int | float) and 0 <= value <= 100:
+            self.battery = float(value)
+
+    async def _store(self, pending: list[jobs.NewReading]) -> None:
+        rows = list(pending)
+        if not await self.keeper.store(self.key, rows, self.source):
+            raise asyncio.CancelledError
+        shown = {"at": [r.at for r in rows], "pa": [r.pa for r in rows]}
+        self.listeners.tell(self.key, {"kind": self.told, "gauge": self.gauge, **shown})

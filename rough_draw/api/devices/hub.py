@@ -1,0 +1,171 @@
+"""The stand-in world of each job that has one: made, resumed, and linked to the application."""
+
+from __future__ import annotations
+
+import asyncio
+import json
+import time
+
+from rough_draw.api.devices.gauge_driver import Link, Listeners
+from rough_draw.api.devices.reading_writer import Keeper
+from rough_draw.api.devices.scale_driver import ScaleLink, scale_name
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.run_state import Touch
+from rough_draw.standins.gauge_server import GaugeServer, RunningWorld
+from rough_draw.standins.proof_bench import BenchWorld
+from rough_draw.standins.scale import ScaleTruth, ScaleWorld
+from rough_draw.standins.world import Truth, World, random_truth
+from rough_draw.store import jobs
+
+ATTACHED = "gauge-attached"
+"""Touch that records a stand-in: its note holds the hidden truth, so that a restart resumes the same world."""
+
+
+def bench_name(key: str) -> str:
+    """The line's name of the gauge on a job's bench."""
+    return f"{key}/bench"
+
+
+SECOND = "gauge-second"
+"""Touch that records a second gauge at the pump, so that a restart resumes it."""
+
+
+def second_name(key: str) -> str:
+    """The line's name of the second gauge of a job."""
+    return f"{key}/pump"
+
+
+class Hub:
+    """Stand-ins by job key."""
+
+    def __init__(self) -> None:
+        self.listeners = Listeners()
+        self.keeper = Keeper()
+        self.server = GaugeServer()
+        self.links: dict[str, Link] = {}
+
+    async def start(self) -> None:
+        """Start the stand-ins' server."""
+        self.keeper.start()
+        await self.server.start()
+
+    async def stop(self) -> None:
+        """Hang up everything."""
+        for link in self.links.values():
+            await link.stop()
+        await self.keeper.stop()
+        await self.server.stop()
+
+    def clock(self, key: str) -> float | None:
+        """The job's clock if a stand-in drives it, epoch seconds."""
+        running = self.server.worlds.get(key)
+        return running.now() if running is not None else None
+
+    def speed(self, key: str) -> float:
+        """The pace of a job's stand-in; 1 without one."""
+        running = self.server.worlds.get(key)
+        return running.speed if running is not None else 1.0
+
+    async def attach(self, key: str, job: Job, touches: list[Touch], last_reading: float | None, speed: int) -> Truth:
+        """Make (or rebuild from its touches) the world of a job, and connect the driver to it."""
+        if key in self.links and key not in self.server.worlds:
+            await self.detach(key)
+        if key in self.links:
+            self.server.worlds[key].set_speed(float(speed))
+            return self.server.worlds[key].world.truth
+        known = [t for t in touches if t.kind == ATTACHED]
+        if known:
+            truth = Truth.from_dict(json.loads(known[0].note))
+            start = known[0].at
+        else:
+            truth, start = random_truth(sum(key.encode())), time.time()
+        world = await asyncio.to_thread(World, job, truth)
+        now = max([start, *([last_reading] if last_reading else []), *(t.at for t in touches)])
+
+        def replay() -> None:
+            for t in touches:
+                if t.at >= start:
+                    world.advance(t.at - start)
+                    world.touch(t.kind)
+            world.advance(now - start)
+
+        await asyncio.to_thread(replay)
+        base = now if known else time.time()
+        name = job.rig.gauge.name or "Gauge 1" if job.rig.gauge else "Dial"
+        self.server.worlds[key] = RunningWorld(world, start, base, float(speed), name)
+        link = Link(key, self.server.port, self.listeners, self.keeper, name)
+        self.links[key] = link
+        link.start()
+        if any(t.kind == SECOND for t in touches):
+            self.attach_second(key)
+        return truth
+
+    def attach_outside(self, key: str, port: int, opens: str) -> None:
+        """Read a gauge that runs by itself on a port of the loopback: nothing is known of it but its protocol."""
+        link = Link(key, port, self.listeners, self.keeper, opens=opens)
+        self.links[key] = link
+        link.start()
+
+    def attach_second(self, key: str) -> None:
+        """Put a second gauge on at the pump of a job whose world runs: both are read on one clock."""
+        name = second_name(key)
+        if name in self.links or key not in self.server.worlds:
+            return
+        link = Link(key, self.server.port, self.listeners, self.keeper, "Gauge at the pump", key, at="pump")
+        self.links[name] = link
+        link.start()
+
+    async def attach_bench(self, key: str, job: Job, speed: int) -> None:
+        """Put the rig of a job on the bench: a simulated one, with faults of its own, from the beginning."""
+        name = bench_name(key)
+        if name in self.links:
+            self.server.worlds[name].set_speed(float(speed))
+            return
+        world = await asyncio.to_thread(BenchWorld, job, random_truth(sum(key.encode())))
+        now = time.time()
+        gauge = f"{(job.rig.gauge.name if job.rig.gauge else '') or 'Gauge'} on the pump"
+        self.server.worlds[name] = RunningWorld(world, now, now, float(speed), gauge[:60])
+        link = Link(key, self.server.port, self.listeners, self.keeper, gauge[:60], name, jobs.BENCH, "bench")
+        self.links[name] = link
+        link.start()
+
+    def attach_scale(self, key: str, truth: ScaleTruth, speed: int) -> None:
+        """Put a cylinder on a simulated scale beside a job, or change its pace."""
+        name = scale_name(key)
+        if name in self.links:
+            self.server.worlds[name].set_speed(float(speed))
+            return
+        now = self.clock(key) or time.time()
+        self.server.worlds[name] = RunningWorld(ScaleWorld(truth), now, now, float(speed), "Scale 1")  # type: ignore[arg-type]
+        link = ScaleLink(key, self.server.port, self.listeners, self.keeper, "Scale 1", name, told="weight")
+        self.links[name] = link
+        link.start()
+
+    async def detach_scale(self, key: str) -> None:
+        """Take the scale off."""
+        link = self.links.pop(scale_name(key), None)
+        if link is not None:
+            await link.stop()
+        self.server.worlds.pop(scale_name(key), None)
+
+    async def detach(self, key: str) -> None:
+        """Take the stand-in off a job."""
+        await self.detach_scale(key)
+        for name in (second_name(key), key):
+            link = self.links.pop(name, None)
+            if link is not None:
+                await link.stop()
+        self.server.worlds.pop(key, None)
+
+    def resumable(self) -> list[tuple[str, Job, list[Touch], float | None]]:
+        """Jobs that had a stand-in attached and were still running when the server stopped."""
+        found = []
+        for stored in jobs.listing():
+            touches = jobs.touches(stored.key)
+            if any(t.kind == ATTACHED for t in touches) and not stored.job.closing.signed_by:
+                ended = any(t.kind == "gauge-detached" for t in touches)
+                series = jobs.readings(stored.key)
+                last = max((float(s.at[-1]) for s in series if s.at.size), default=None)
+                if not ended:
+                    found.append((stored.key, stored.job, touches, last))
+        return found

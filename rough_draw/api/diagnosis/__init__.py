@@ -1,0 +1,1 @@
+"""Why a draw is slow, over the wire."""

@@ -1,0 +1,113 @@
+"""The diagnosis of each draw: its causes weighed once, kept until touches or readings have moved on."""
+
+from __future__ import annotations
+
+import threading
+from dataclasses import dataclass, field
+
+import numpy as np
+from cachetools import LRUCache
+
+from rough_draw.api import runs
+from rough_draw.core.diagnosis.curve_signs import Signature, signature
+from rough_draw.core.diagnosis.diagnosis import Case, Readings, look_into
+from rough_draw.core.diagnosis.next_test import Opinion, Test, opinion, tests_of
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.physics.water import saturation_pressure
+from rough_draw.core.sheet.run_state import Touch, found_of
+
+FRESH_S = 240.0
+"""A case stands this long on the draw's clock, or while tests on it are being answered this many times over."""
+ANSWERING = 5.0
+LEAST = 6
+MOST_JOBS = 16
+
+
+class NotYet(RuntimeError):
+    """There is nothing to look into yet."""
+
+
+@dataclass
+class _Kept:
+    made_of: object
+    case: Case
+    tests: list[Test]
+    as_of: float
+
+
+@dataclass
+class _Place:
+    lock: threading.Lock = field(default_factory=threading.Lock)
+    kept: _Kept | None = None
+
+
+_places: LRUCache[str, _Place] = LRUCache(MOST_JOBS)
+_guard = threading.Lock()
+
+
+@dataclass(frozen=True)
+class Why:
+    """A draw looked into: the case, the opinion after the answers, and when the readings of it end (epoch s)."""
+
+    case: Case
+    opinion: Opinion
+    answers: list[tuple[str, str]]
+    sign: Signature | None
+    as_of: float
+
+
+def physical(touches: list[Touch]) -> list[Touch]:
+    """Touches that change the rig: notes and findings do not."""
+    return [t for t in touches if t.kind != "note" and found_of(t.kind) is None]
+
+
+def answers_of(touches: list[Touch]) -> list[tuple[str, str]]:
+    """Findings that count: since the last fresh start, the last of each test, none older than a cure of its subject."""
+    found: dict[str, str] = {}
+    for t in touches:
+        one = found_of(t.kind)
+        if one is not None and one[0] == "anew":
+            found.clear()
+        elif one is not None:
+            found[one[0]] = one[1]
+        elif t.kind.startswith("ballast"):
+            found.pop("ballast", None)
+    return list(found.items())
+
+
+def sign_of(run: runs.RunView) -> Signature | None:
+    """The sign of a draw so far; None before it or where nothing strikes the eye."""
+    main, start = run.main(), run.state.started_at
+    if main is None or start is None or run.state.isolated_at is not None:
+        return None
+    if run.state.broken_at is not None:
+        return None
+    keep = main.at >= max(start, run.state.pulled_at or start)
+    boils = saturation_pressure(runs.plan_for(run.job).assembly.system.coldest)
+    return signature(main.at[keep] - start, np.asarray(main.pa[keep]), boils)
+
+
+def why(key: str, run: runs.RunView, anew: bool = False) -> Why:
+    """Look into a running draw. Raises NotYet without a draw or readings, ScopeError or NetworkError by the sheet."""
+    main, start, gauge = run.main(), run.state.started_at, run.job.rig.gauge
+    if start is None or run.state.isolated_at is not None or not run.state.pump_on or run.state.broken_at is not None:
+        raise NotYet("the pump does not draw on this system now: there is nothing to look into")
+    if gauge is None:
+        raise NotYet("without a micron gauge there is no curve to look into")
+    keep = main.at >= start if main is not None else np.zeros(0, dtype=bool)
+    if main is None or int(keep.sum()) < LEAST:
+        raise NotYet(f"wait for {LEAST} readings of this draw")
+    answers = answers_of(run.touches)
+    with _guard:
+        place = _places.setdefault(key, _Place())
+    with place.lock:
+        touches = physical(run.touches)
+        made_of = (runs.plan_key(run.job), tuple((t.kind, t.at) for t in touches))
+        now = float(main.at[-1])
+        kept = place.kept
+        span = FRESH_S * (ANSWERING if answers else 1.0)
+        if kept is None or kept.made_of != made_of or anew or now - kept.as_of > span:
+            at, pa = main.at[keep] - start, np.asarray(main.pa[keep])
+            case = look_into(run.job, touches, start, Readings(at, pa, gauge.over_micron * MICRON_PA))
+            kept = place.kept = _Kept(made_of, case, tests_of(case), now)
+        return Why(kept.case, opinion(kept.case, answers, kept.tests), answers, sign_of(run), kept.as_of)

@@ -1,0 +1,86 @@
+"""Why a draw is slow: suspects with their odds, and the test that tells them apart."""
+
+from __future__ import annotations
+
+import time
+
+from fastapi import APIRouter, HTTPException, Query
+
+from rough_draw.api import runs
+from rough_draw.api.deps import HubDep, Key
+from rough_draw.api.diagnosis import cases
+from rough_draw.api.diagnosis.schemas import AnswerChoiceOut, AnsweredOut, AnswerIn, SuspectOut, TestOut, WhyOut
+from rough_draw.core.diagnosis.next_test import Test
+from rough_draw.core.sheet.run_state import found_kind
+from rough_draw.store import jobs
+
+router = APIRouter(tags=["run"])
+
+TESTS_SHOWN = 6
+SETTLED = 0.9
+
+
+def _why(key: str, anew: bool = False) -> cases.Why:
+    try:
+        return cases.why(key, runs.view(key), anew)
+    except cases.NotYet as e:
+        raise HTTPException(409, str(e)) from None
+
+
+def _out(found: cases.Why) -> WhyOut:
+    o = found.opinion
+    every = {t.key: t for t in o.every}
+    return WhyOut(
+        as_of=found.as_of,
+        sign=found.sign.words if found.sign else None,
+        suspects=[SuspectOut(key=s.key, words=s.words, cure=s.cure, odds=s.odds) for s in o.suspects[:6]],
+        tests=[_test(t) for t in o.tests[:TESTS_SHOWN]],
+        answered=[
+            AnsweredOut(test=t, do=every[t].do, found=next((x.words for x in every[t].outcomes if x.key == k), k))
+            for t, k in found.answers
+            if t in every
+        ],
+        settled=o.suspects[0].odds >= SETTLED,
+    )
+
+
+def _test(t: Test) -> TestOut:
+    return TestOut(
+        key=t.key, do=t.do, minutes=t.minutes, outcomes=[AnswerChoiceOut(key=o.key, words=o.words) for o in t.outcomes]
+    )
+
+
+@router.get("/jobs/{key}/why")
+def why(key: Key, anew: bool = Query(default=False)) -> WhyOut:
+    """Suspects and tests as the draw stands; ``anew`` weighs the latest readings."""
+    return _out(_why(key, anew))
+
+
+@router.post("/jobs/{key}/why/answers", status_code=201)
+def answer(key: Key, body: AnswerIn, hub: HubDep) -> WhyOut:
+    """Log what a test turned out as; the odds follow."""
+    found = _why(key)
+    test = next((t for t in found.opinion.every if t.key == body.test), None)
+    if test is None:
+        known = ", ".join(t.key for t in found.opinion.every)
+        raise HTTPException(422, f"there is no test '{body.test}' for this rig; there are {known}")
+    outcome = next((o for o in test.outcomes if o.key == body.outcome), None)
+    if outcome is None:
+        known = ", ".join(o.key for o in test.outcomes)
+        raise HTTPException(422, f"'{body.test}' does not turn out '{body.outcome}'; it is one of {known}")
+    _log(key, hub, found_kind(body.test, body.outcome), f"{test.do} {outcome.words.capitalize()}.")
+    return _out(_why(key))
+
+
+@router.delete("/jobs/{key}/why/answers")
+def forget(key: Key, hub: HubDep) -> WhyOut:
+    """Set the findings aside and look again at the latest readings."""
+    _why(key)
+    _log(key, hub, found_kind("anew", "again"), "")
+    return _out(_why(key, anew=True))
+
+
+def _log(key: str, hub: HubDep, kind: str, note: str) -> None:
+    at = hub.clock(key) or time.time()
+    jobs.add_touch(key, kind, at, note)
+    hub.listeners.tell(key, {"kind": "touch", "touch": kind, "at": at})

@@ -1,0 +1,1 @@
+"""Holds and their verdicts over the wire."""

@@ -1,0 +1,184 @@
+"""Verdicts as the API says them."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from rough_draw.api.deps import floats, range_out
+from rough_draw.api.hold.schemas import (
+    AdviceOut,
+    AheadOut,
+    CurveOut,
+    EarlierOut,
+    NeedleOut,
+    OddsOut,
+    PlaceOut,
+    ResidualsOut,
+    StandardOut,
+    VerdictOut,
+)
+from rough_draw.api.schemas import RangeOut
+from rough_draw.core.charging.charge import grams_per_year
+from rough_draw.core.hold.advice import what_next
+from rough_draw.core.hold.compare import Before, compared
+from rough_draw.core.hold.leak_places import Place
+from rough_draw.core.hold.verdict import ALGORITHM, Verdict, no_verdict
+from rough_draw.core.hold.wording import NAMES, account_words, disagreements, likely, reasons
+from rough_draw.core.model.isolation import Isolation
+from rough_draw.core.model.system import atmosphere_of
+from rough_draw.core.physics.interval import Range
+from rough_draw.core.physics.quantity import Quantity
+from rough_draw.core.physics.units import MICRON_PA, kelvin
+from rough_draw.core.physics.water import saturation_pressure
+from rough_draw.core.sheet import criteria
+from rough_draw.core.sheet.scope import Scope
+
+DRAWN_ODDS = 0.02
+"""Accounts less likely than this are not drawn."""
+
+
+def outcomes(v: Verdict, main: criteria.Criterion) -> list[StandardOut]:
+    """The schools, the chosen one first, each with its rule."""
+    rules = {**{k: c.rule() for k, c in criteria.SCHOOLS.items()}, main.key: main.rule()}
+    return [
+        StandardOut(key=o.key, name=o.name, rule=rules[o.key], passed=o.passed, reason=o.reason) for o in v.criteria
+    ]
+
+
+def curves(v: Verdict, start: float) -> list[CurveOut]:
+    """The accounts that are worth drawing, the likeliest first, carried on a fifth beyond the readings."""
+    t = np.linspace(0.0, max(v.span, 60.0) * 1.2, 90)
+    best = v.best()
+    found = []
+    for r, share in v.accounts():
+        chosen = best is not None and r.name == best.name
+        if r.name == "leak":
+            # A straight rise may be laid to the hoses held, or be too small to count.
+            share = min(share, v.odds["leak"])
+        if share < DRAWN_ODDS and not chosen:
+            continue
+        pa = np.maximum(r.curve(t, v.span), 0.0)
+        found.append(
+            CurveOut(
+                name=r.name,
+                words=account_words(v, r),
+                odds=share,
+                best=chosen,
+                at=floats(t + start, 14),
+                pa=floats(pa),
+            )
+        )
+    return found
+
+
+def verdict_out(
+    v: Verdict,
+    start: float,
+    volume: Quantity,
+    main: criteria.Criterion,
+    scope: Scope,
+    held: Isolation | None = None,
+    inside: str = "",
+    known: tuple[str, ...] = (),
+    found: tuple[Place, ...] = (),
+    before: tuple[Before, ...] = (),
+    digest: str = "",
+) -> VerdictOut:
+    """A verdict with its words. ``start`` epoch s or 0, ``volume`` m³; ``known``: what the rig proof says of it."""
+    grams = grams_per_year(v.leak, scope)
+    at, left, sigma = v.residuals()
+    advice = what_next(v, main, held)
+    odds = sorted(v.odds.items(), key=lambda x: x[1], reverse=True)
+    return VerdictOut(
+        verdict=v.verdict,
+        sentence=v.sentence,
+        probability=v.probability,
+        likely=likely(v.probability),
+        odds=[OddsOut(key=k, name=NAMES[k], odds=x, words=likely(x)) for k, x in odds],
+        leak_pa_m3_s=range_out(v.leak),
+        rate_micron_s=range_out(v.rate),
+        slope_micron_s=range_out(v.slope),
+        rising=v.rising,
+        grams_per_year=range_out(grams),
+        moisture_g=range_out(v.moisture),
+        plateau_pa=range_out(v.plateau),
+        ahead=[AheadOut(seconds=s, pa=range_out(r)) for s, r in v.ahead],
+        sound=v.sound,
+        sound_at_s=v.sound_at,
+        wait_s=v.wait,
+        detection_micron_s=v.detection,
+        detection_g_year=_hidden(v, volume, scope),
+        span_s=v.span,
+        started_at=start,
+        limit_pa=main.limit,
+        saturation_pa=v.saturation or saturation_pressure(kelvin(scope.coldest_c)),
+        volume_l=_litres(volume),
+        inside=inside,
+        clear=held is None or (not held.hoses and held.gauge_inside and held.complete),
+        criteria=outcomes(v, main),
+        disagreements=disagreements(v, grams),
+        reasons=[*reasons(v), *known],
+        curves=curves(v, start) if v.readings else [],
+        residuals=ResidualsOut(at=floats(at + start, 14), pa=floats(left), sigma=floats(sigma)),
+        advice=AdviceOut(
+            order=advice.order,
+            why=advice.why,
+            also=list(advice.also),
+            stage=advice.stage,
+            places=[PlaceOut(where=p.where, how=p.how) for p in found] if advice.search else [],
+        ),
+        earlier=[
+            EarlierOut(
+                started_at=b.start,
+                check=b.check,
+                minutes=b.verdict.span / 60.0,
+                verdict=b.verdict.verdict,
+                sentence=b.verdict.sentence,
+                words=compared(v, b),
+            )
+            for b in before
+        ],
+        needle=None,
+        algorithm=ALGORITHM,
+        inputs_hash=digest,
+    )
+
+
+def _litres(volume: Quantity) -> RangeOut:
+    return range_out(volume.times(1000.0))
+
+
+def _hidden(v: Verdict, volume: Quantity, scope: Scope) -> RangeOut:
+    """Grams a year of the smallest leak that could not have been missed."""
+    q = v.detection * MICRON_PA
+    return range_out(grams_per_year(Range(q * volume.low, q * volume.value, q * volume.high), scope))
+
+
+def unverified(
+    start: float, span: float, volume: Quantity, main: criteria.Criterion, scope: Scope, held: Isolation
+) -> VerdictOut:
+    """A hold that only a needle watched: nothing is known but what it could have missed."""
+    blind = criteria.dial_blind(main, atmosphere_of(scope), volume.value, kelvin(scope.ambient_c))
+    need = main.minutes * 60.0
+    lasted = max(min(span, need), 60.0)
+    leak = blind.leak * need / lasted
+    grams = grams_per_year(Range(leak, leak, leak), scope).value
+    none = tuple(
+        criteria.Outcome(c.key, c.name, None, "no micron gauge read this hold") for c in criteria.SCHOOLS.values()
+    )
+    v = no_verdict("unverified", none, span, _needle_words(blind.blind_pa))
+    out = verdict_out(v, start, volume, main, scope, held, held.inside)
+    needle = NeedleOut(
+        blind_pa=blind.blind_pa,
+        leak_pa_m3_s=leak,
+        rate_micron_s=leak / volume.value / MICRON_PA,
+        grams_per_year=grams,
+        water_g=blind.water_g,
+        minutes=lasted / 60.0,
+        reads_pa=blind.reads_pa,
+    )
+    return out.model_copy(update={"needle": needle})
+
+
+def _needle_words(blind: float) -> str:
+    return f"a needle is {blind / MICRON_PA:,.0f} µ wide: what rises less than that is not seen"

@@ -1,0 +1,106 @@
+"""The hold: its verdict, and a quick one on a table of readings without a job."""
+
+from __future__ import annotations
+
+import time
+
+import numpy as np
+from fastapi import APIRouter, HTTPException
+
+from rough_draw.api import runs
+from rough_draw.api.deps import Key, floats
+from rough_draw.api.hold import holds
+from rough_draw.api.hold.conversion import unverified, verdict_out
+from rough_draw.api.hold.schemas import QuickIn, QuickOut, VerdictOut
+from rough_draw.core.catalogue.fluids import REFRIGERANTS
+from rough_draw.core.hold.leak_places import places
+from rough_draw.core.hold.quick_volume import volume_of
+from rough_draw.core.hold.verdict import judge_hold
+from rough_draw.core.physics.units import kelvin
+from rough_draw.core.proving.assessment import known_in_the_hold
+from rough_draw.core.readings import csv_table
+from rough_draw.core.readings.downsampling import decimate
+from rough_draw.core.readings.series import find_hold
+from rough_draw.core.sheet.criteria import SCHOOLS, chosen
+from rough_draw.core.sheet.scope import Scope
+from rough_draw.core.sheet.templates import TEMPLATES
+
+router = APIRouter(tags=["hold"])
+
+SHOWN = 2000
+
+
+@router.get("/jobs/{key}/verdict")
+def verdict(key: Key) -> VerdictOut | None:
+    """The verdict on the hold, with each school beside it; null where there is no hold yet."""
+    run = runs.view(key)
+    job = run.job
+    if job.rig.gauge is None:
+        return _dial_only(run)
+    judged = holds.judge(run)
+    if judged is None:
+        return None
+    return verdict_out(
+        judged.verdict,
+        judged.start,
+        judged.volume,
+        judged.criterion,
+        job.scope,
+        judged.isolation,
+        judged.isolation.inside,
+        tuple(known_in_the_hold(job, judged.isolation, judged.volume.value)),
+        places(job, judged.isolation),
+        tuple(holds.earlier(run, judged.start)),
+        judged.inputs_hash,
+    )
+
+
+def _dial_only(run: runs.RunView) -> VerdictOut | None:
+    """A hold without a micron gauge: unverified, whatever the needle did."""
+    start = run.state.isolated_at
+    if start is None:
+        return None
+    held, volume = runs.isolated(run.job)
+    main = run.main()
+    last = float(main.at[-1]) if main is not None and main.at.size else time.time()
+    return unverified(start, max(0.0, last - start), volume, chosen(run.job.criterion), run.job.scope, held)
+
+
+@router.post("/hold")
+def quick(body: QuickIn) -> QuickOut:
+    """Read a hold from a table without a job. The volume is typed, or estimated from the kind of system."""
+    for value, known, name in (
+        (body.template, TEMPLATES, "kind of system"),
+        (body.refrigerant, REFRIGERANTS, "refrigerant"),
+        (body.school, SCHOOLS, "school"),
+    ):
+        if value not in known:
+            raise HTTPException(422, f"no {name} '{value[:40]}'; choose one of {', '.join(known)}")
+    found = csv_table.read_table(body.text.encode("utf-8"))
+    series = found.main()
+    start = body.isolated_at_s if body.isolated_at_s is not None else find_hold(series)
+    if start is None:
+        raise HTTPException(422, "no hold can be seen in this curve; give the second at which it was isolated")
+    t, p = series.slice(start)
+    volume, words = volume_of(body.volume_l, body.template, body.capacity_kw, body.length_m)
+    scope = Scope(
+        template=body.template,
+        refrigerant=body.refrigerant,
+        coldest_c=body.coldest_c,
+        ambient_c=max(body.coldest_c, 18.0),
+    )
+    main = SCHOOLS[body.school]
+    v = judge_hold(t, p, volume, kelvin(body.coldest_c), main)
+    at, pa = decimate(t, p, SHOWN)
+    seen = np.isfinite(pa)
+    return QuickOut(
+        verdict=verdict_out(v, 0.0, volume, main, scope, inside=words),
+        rows=found.rows,
+        over_range=found.over,
+        guesses=list(found.guesses),
+        columns=[s.label for s in found.series],
+        hold_from_s=float(start),
+        volume=words,
+        at=floats(at[seen], 9),
+        pa=floats(pa[seen]),
+    )

@@ -1,0 +1,1 @@
+"""The Yard and the sheets."""

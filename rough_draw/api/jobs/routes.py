@@ -1,0 +1,190 @@
+"""Jobs: the Yard, one sheet, saving and undoing."""
+
+from __future__ import annotations
+
+from threading import Lock
+
+import numpy as np
+from cachetools import LRUCache, cached
+from fastapi import APIRouter, Query, Request, Response, UploadFile
+
+from rough_draw.api import runs
+from rough_draw.api.deps import HubDep, Key, job_out
+from rough_draw.api.devices.hub import Hub, bench_name
+from rough_draw.api.hold import holds
+from rough_draw.api.jobs.schemas import JobIn, PumpOut, StageState, YardRow
+from rough_draw.api.people.browser import person_here
+from rough_draw.api.run.standing import live_of
+from rough_draw.api.schemas import JobOut
+from rough_draw.core.planning import pump_use
+from rough_draw.core.proving.stage_progress import Stage, current, stages
+from rough_draw.core.sheet import criteria
+from rough_draw.core.sheet.habits import Habits
+from rough_draw.core.sheet.job import Job
+from rough_draw.store import job_files, jobs, kit_log, people, shelf
+
+router = APIRouter(tags=["jobs"])
+
+
+def _stages(run: runs.RunView) -> list[Stage]:
+    needs = criteria.chosen(run.job.criterion).minutes * 60.0
+    return stages(run.job, run.state, holds.hold_span(run), needs)
+
+
+def _states(found: list[Stage]) -> list[StageState]:
+    return [StageState(key=s.key, done=s.done, missing=s.missing) for s in found]
+
+
+def _row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
+    run = runs.view_of(stored)
+    found = _stages(run)
+    stage = current(found)
+    words = {s.key: s.missing for s in found}[stage]
+    ended = found[-1].done
+    link = hub.links.get(stored.key)
+    is_live = link is not None and not link.stale
+    pa, over, next_title, next_at = None, False, "", None
+    main = run.main()
+    if main is not None and main.at.size and not ended:
+        over = bool(np.isnan(main.pa[-1]))
+        pa = None if over else float(main.pa[-1])
+    # Plans and verdicts are shown here once they are there; the Yard does not wait for them.
+    if is_live and not ended and runs.plan_ready(run.job):
+        live = live_of(stored.key, run, hub)
+        if live.phase != "before" and live.next:
+            next_title, next_at = live.next[0].title, live.next[0].due_at
+    if stage in ("release", "record") and (judged := holds.judged_ready(run)) is not None:
+        if judged.verdict.verdict != "tight-and-dry" and not run.job.release.steps_done and not ended:
+            stage, words = "hold", judged.verdict.sentence
+        else:
+            words = judged.verdict.sentence + (f"; {words}" if words else "")
+    start_at = run.job.plans.start_at if run.state.started_at is None and not ended else None
+    if start_at is not None and not next_title:
+        next_title, next_at = "Start the pump", start_at
+    if ended:
+        words = f"signed by {run.job.closing.signed_by}"
+    return YardRow(
+        key=stored.key,
+        title=stored.job.title,
+        customer=stored.job.party.customer,
+        unit=stored.job.party.unit,
+        refrigerant=stored.job.scope.refrigerant,
+        stage=stage,
+        words=words,
+        pa=pa,
+        over_range=over,
+        live=is_live,
+        next_title=next_title,
+        next_at=next_at,
+        stages=_states(found),
+        updated_at=stored.updated_at,
+        technician=run.job.party.technician,
+        pump=pump_use.name_of(run.job.rig.pump),
+        start_at=start_at,
+    )
+
+
+def _sealed_key(stored: jobs.StoredJob, hub: Hub) -> tuple[object, ...]:
+    return stored.key, stored.version, stored.updated_at, stored.sealed_at
+
+
+@cached(LRUCache(4096), key=_sealed_key, lock=Lock())
+def _sealed_row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
+    """Of sealed records, which do not change."""
+    return _row(stored, hub)
+
+
+def _row_once(stored: jobs.StoredJob, hub: Hub) -> YardRow:
+    return _row(stored, hub) if stored.sealed_at is None else _sealed_row(stored, hub)
+
+
+@router.get("/pumps")
+def pumps() -> list[PumpOut]:
+    """What each pump is doing."""
+    uses = []
+    for stored in jobs.listing():
+        run = runs.view_of(stored)
+        state, party = run.state, stored.job.party
+        title = ", ".join(x for x in (party.customer, party.unit) if x) or stored.job.title or "Unnamed job"
+        over = bool(stored.job.closing.signed_by)
+        since = state.started_at if state.pump_on else state.pump_off_at
+        plan = stored.job.plans.start_at
+        uses.append(
+            pump_use.Use(stored.key, title, pump_use.name_of(stored.job.rig.pump), state.pump_on, since, plan, over)
+        )
+    gone = kit_log.retired()
+    kit = [k.name for k in shelf.kit() if k.kind == "pump" and k.id not in gone]
+    return [
+        PumpOut(pump=x.pump, doing=x.doing, job=x.job, title=x.title, at=x.at, also=list(x.also))
+        for x in pump_use.lines(kit, uses)
+    ]
+
+
+@router.get("/jobs")
+def yard(hub: HubDep) -> list[YardRow]:
+    """All jobs with what they wait for, those with a hand needed soonest first."""
+    rows = [_row_once(s, hub) for s in jobs.listing()]
+    return sorted(
+        rows, key=lambda r: (not (r.live and r.next_title), r.next_at is None, r.next_at or 0.0, r.stages[-1].done)
+    )
+
+
+@router.post("/jobs", status_code=201)
+def create_job(job: Job, request: Request, copy_of: str | None = Query(None, pattern=r"^[a-z0-9-]{1,40}$")) -> JobOut:
+    """Open a new sheet; with ``copy_of``, system and rig are taken over from an earlier job."""
+    if job.habits == Habits():
+        job = job.model_copy(update={"habits": shelf.settings().habits})
+    if copy_of is not None:
+        old = jobs.get(copy_of).job
+        job = job.model_copy(
+            update={"scope": old.scope, "rig": old.rig, "criterion": old.criterion, "party": old.party}
+        )
+    here = {p.id: p for p in people.listing()}.get(person_here(request) or 0)
+    if here is not None and not job.party.technician:
+        party = job.party.model_copy(update={"technician": here.name, "licence": here.licence})
+        job = job.model_copy(update={"party": party})
+    return job_out(jobs.create(job))
+
+
+@router.get("/jobs/{key}")
+def read_job(key: Key) -> JobOut:
+    """One sheet."""
+    return job_out(jobs.get(key))
+
+
+@router.put("/jobs/{key}")
+def save_job(key: Key, body: JobIn) -> JobOut:
+    """Save a sheet over the version it was read at; 409 if it was changed meanwhile."""
+    before = jobs.get(key).job
+    stored = jobs.save(key, body.version, body.job)
+    if (before.prove, before.rig) != (body.job.prove, body.job.rig):
+        kit_log.file_proof(key, body.job, shelf.settings().oil_rule)
+    return job_out(stored)
+
+
+@router.post("/jobs/{key}/undo")
+def undo_job(key: Key) -> JobOut:
+    """Take the last edit back."""
+    return job_out(jobs.undo(key))
+
+
+@router.delete("/jobs/{key}", status_code=204)
+async def delete_job(key: Key, hub: HubDep) -> Response:
+    """Remove a job with its readings."""
+    await hub.detach(key)
+    await hub.detach(bench_name(key))
+    jobs.delete(key)
+    return Response(status_code=204)
+
+
+@router.get("/jobs/{key}/stages")
+def read_stages(key: Key) -> list[StageState]:
+    """The stage rail: what is done, what is missing."""
+    return _states(_stages(runs.view(key)))
+
+
+@router.post("/job-files", status_code=201)
+def import_job(file: UploadFile, again: bool = False) -> JobOut:
+    """Import a job file (JSON): a whole job, or a sheet alone; one that is here unchanged only ``again``, as a copy."""
+    found = job_files.parse(file.file.read(job_files.MOST_BYTES + 1))
+    return job_out(jobs.get(job_files.load(found, again)))

@@ -1,0 +1,56 @@
+"""The Yard and the sheets over the wire."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel, Field
+
+from rough_draw.api.schemas import Body
+from rough_draw.core.sheet.job import Job
+
+
+class JobIn(Body):
+    """A sheet to save over a version."""
+
+    version: int = Field(ge=1)
+    job: Job
+
+
+class StageState(BaseModel):
+    """One joint of the stage rail."""
+
+    key: str
+    done: bool
+    missing: str
+
+
+class YardRow(BaseModel):
+    """A job on the Yard."""
+
+    key: str
+    title: str
+    customer: str
+    unit: str
+    refrigerant: str
+    stage: str
+    words: str
+    pa: float | None
+    over_range: bool
+    live: bool
+    next_title: str
+    next_at: float | None
+    stages: list[StageState]
+    updated_at: float
+    technician: str
+    pump: str
+    start_at: float | None
+
+
+class PumpOut(BaseModel):
+    """A pump on the Yard: what it does (runs, stands, planned, free), for which job, since or at when (epoch s)."""
+
+    pump: str
+    doing: str
+    job: str
+    title: str
+    at: float | None
+    also: list[str]

@@ -1,0 +1,1 @@
+"""Bench notes over the wire."""

@@ -1,0 +1,1 @@
+"""People and sign-in."""

@@ -1,0 +1,1 @@
+"""Plan and rig over the wire."""

@@ -1,0 +1,1 @@
+"""Practice over the wire."""

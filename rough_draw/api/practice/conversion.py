@@ -1,0 +1,236 @@
+"""Practice as the API says it."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+
+import numpy as np
+
+from rough_draw.api.deps import floats, maybe
+from rough_draw.api.plan.schemas import Choice
+from rough_draw.api.practice.schemas import (
+    DebriefOut,
+    DeedOut,
+    DoneOut,
+    GroupOut,
+    JudgedOut,
+    MarkOut,
+    PastRun,
+    PathOut,
+    PracticeOut,
+    RunOut,
+    SaidOut,
+    ScenarioCard,
+    SkillOut,
+)
+from rough_draw.api.practice.sessions import Debrief, Session
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.practice import actions
+from rough_draw.core.practice.scenario import Scenario, possible
+from rough_draw.core.practice.scoring import SKILLS
+from rough_draw.core.sheet.criteria import chosen
+from rough_draw.core.sheet.templates import TEMPLATES
+from rough_draw.scenarios.handmade import by_hand
+from rough_draw.standins.practice.bay import Bay
+from rough_draw.standins.practice.debrief_facts import to_name
+from rough_draw.standins.practice.offers import groups
+from rough_draw.store import practice as store
+
+LATELY = 8
+"""Sessions that a skill's mean is taken over."""
+GOOD = 75.0
+MOST_POINTS = 900
+
+
+def card(s: Scenario, own: bool = False, past: Sequence[store.Past] = ()) -> ScenarioCard:
+    """A scenario without what it hides."""
+    mine = [p.marks["total"] for p in past if p.scenario == s.key and p.marks.get("total") is not None]
+    template = TEMPLATES.get(s.sheet.scope.template)
+    party = s.sheet.party
+    return ScenarioCard(
+        key=s.key,
+        title=s.title,
+        brief=s.brief,
+        level=s.level,
+        ends=s.ends,
+        rigged=s.rigged,
+        place=" · ".join(x for x in (party.customer, party.unit) if x),
+        system=f"{template.name if template else 'a system of its own'}, {s.sheet.scope.refrigerant}",
+        own=own,
+        best=max(mine) if mine else None,  # type: ignore[type-var]
+        tries=len([p for p in past if p.scenario == s.key]),
+    )
+
+
+def page() -> PracticeOut:
+    """The Practice page."""
+    past = store.listing()
+    ended = [p for p in past if p.marks]
+    cards = [card(s, past=past) for s in by_hand()] + [card(s, True, past) for s in store.own()]
+    skills = []
+    for key, words in SKILLS.items():
+        found = [float(v) for p in ended if (v := p.marks.get(key)) is not None]
+        mean = sum(found[:LATELY]) / len(found[:LATELY]) if found else None
+        skills.append(SkillOut(skill=key, words=words, score=mean, of=len(found), past=found[:20][::-1]))
+    proposed, why = _next(cards)
+    runs = [
+        PastRun(
+            key=p.key,
+            scenario=p.scenario,
+            title=p.title,
+            began_at=p.began_at,
+            ended_at=p.ended_at,
+            total=p.marks.get("total"),
+        )
+        for p in past[:30]
+    ]
+    return PracticeOut(scenarios=cards, skills=skills, runs=runs, next=proposed, why=why)
+
+
+def _next(cards: Sequence[ScenarioCard]) -> tuple[str | None, str]:
+    """The easiest that is not done well yet."""
+    fresh = [c for c in cards if c.best is None or c.best < GOOD]
+    if not fresh:
+        return None, "All done, and done well: make one from a number, at level 5."
+    found = min(fresh, key=lambda c: (c.level, c.best is not None))
+    return found.key, "not tried yet" if found.best is None else f"{found.best:.0f} so far; it can be done better"
+
+
+def run_out(s: Session) -> RunOut:
+    """A session as it stands."""
+    bay = s.bay
+    criterion = chosen(bay.scenario.sheet.criterion)
+    pa = bay.shows()
+    second = bay.track.second[-1][1] if bay.track.second else None
+    return RunOut(
+        key=s.key,
+        scenario=card(bay.scenario),
+        time=bay.time,
+        arrived=bay.scenario.arrive_s,
+        speed=s.speed,
+        rigged=bay.rigged,
+        pump_on=bay.pump_on,
+        isolated=bay.isolated,
+        pa=pa,
+        over_range=pa is None and bay.rigged and bool(bay.track.shown) and not bay.charged,
+        rate_micron_s=_rate(bay),
+        second_pa=second,
+        charged=bay.charged,
+        target_pa=criterion.target,
+        limit_pa=criterion.limit,
+        hold_s=criterion.minutes * 60.0,
+        school=f"{criterion.name}: {criterion.rule()}",
+        # How a section's own valve stands is not seen from outside.
+        shut=[
+            g.name
+            for g in bay.board.gates.values()
+            if g.kind != "section" and g.name not in bay.contents.opened and bay.rigged
+        ],
+        # What somebody else did is not known, but for what the brief says of it.
+        done=[DoneOut(at=d.at, kind=d.kind, words=d.words, showed=d.showed) for d in bay.done if not d.before],
+        groups=[
+            GroupOut(
+                key=g.key,
+                words=g.words,
+                deeds=[DeedOut(kind=d.kind, words=d.words, minutes=d.minutes) for d in g.deeds],
+            )
+            for g in groups(bay)
+        ],
+        causes=[Choice(value=c.key, label=c.words) for c in bay.nameable()],
+        verdicts=[Choice(value=k, label=w) for k, w in actions.VERDICTS.items()],
+        ends=[Choice(value=k, label=w) for k, w in actions.ENDS.items()],
+        hints=[Choice(value=str(n), label=w, note=f"−{c:.0f}") for n, (w, c) in enumerate(actions.HINTS, 1)],
+        ended=bay.ended,
+    )
+
+
+def _rate(bay: Bay) -> float | None:
+    """µ/s over the last minute's readings."""
+    n = 30
+    shown, at = bay.track.shown[-n:], bay.track.at[-n:]
+    good = [(t, p) for t, p in zip(at, shown, strict=True) if not math.isnan(p)]
+    if len(good) < 8:
+        return None
+    t, p = np.array(good).T
+    return float(np.polyfit(t - t[0], p, 1)[0] / MICRON_PA)
+
+
+def _path(bay: Bay) -> PathOut:
+    track = bay.track
+    step = max(1, math.ceil(len(track.at) / MOST_POINTS))
+    return PathOut(
+        at=floats(np.array(track.at[::step]), 7),
+        shown=maybe(np.array(track.shown[::step])),
+        true=maybe(np.array(track.true[::step])),
+        highest=maybe(np.array(track.highest[::step])),
+    )
+
+
+def _value(series: Sequence[float], bay: Bay, at: float) -> float | None:
+    found = bay.track.value(series, at)
+    return None if math.isnan(found) else found
+
+
+def _judged(bay: Bay) -> list[JudgedOut]:
+    limit = chosen(bay.scenario.sheet.criterion).limit
+    known = {actions.kind_of(k) for k in to_name(bay)}
+    found = []
+    for d in bay.done:
+        right = ""
+        if d.hold is not None:
+            best = d.hold.verdicts(limit)
+            said = d.kind.partition(":")[2]
+            right = "right" if said in best else f"it was: {actions.VERDICTS[best[0]].lower()}"
+        elif d.kind.startswith("cause:"):
+            right = "right" if actions.kind_of(d.kind.partition(":")[2]) in known else "not so"
+        found.append(
+            JudgedOut(
+                at=d.at,
+                kind=d.kind,
+                words=d.words,
+                showed=d.showed,
+                before=d.before,
+                said=[SaidOut(severity=c.severity, words=c.words, why=c.why) for c in d.said],
+                shown_pa=_value(bay.track.shown, bay, d.at),
+                true_pa=_value(bay.track.true, bay, d.at),
+                highest_pa=_value(bay.track.highest, bay, d.at),
+                worst=d.worst,
+                right=right,
+            )
+        )
+    return found
+
+
+def _truth(s: Scenario) -> list[str]:
+    """What was hidden, in words, with what to do about it."""
+    known = {c.key: c for c in possible(s.sheet)}
+    found = [f"{known[f.key].words.capitalize()}. {known[f.key].cure}" for f in s.hidden.faults]
+    links = {x.id: x.words() for x in s.sheet.scope.links}
+    found += [f"The {links[n]} was shut: what is behind it is not evacuated. Open it." for n in s.hidden.shut]
+    if any(b.kind == "ballast-open" for b in s.before):
+        found.append("The gas ballast stood open. Close it.")
+    return found or ["Nothing was the matter."]
+
+
+def debrief_out(d: Debrief) -> DebriefOut:
+    """A debrief for the wire."""
+    s = d.bay.scenario
+    criterion = chosen(s.sheet.criterion)
+    return DebriefOut(
+        scenario=card(s, past=store.listing()),
+        lesson=s.lesson,
+        truth=_truth(s),
+        total=d.total,
+        marks=[MarkOut(skill=m.skill, words=SKILLS[m.skill], score=m.score, lines=list(m.lines)) for m in d.marks],
+        deeds=_judged(d.bay),
+        expert=_judged(d.expert),
+        own_path=_path(d.bay),
+        expert_path=_path(d.expert),
+        spent_s=d.bay.time - s.arrive_s,
+        expert_s=d.expert.time - s.arrive_s,
+        arrived=s.arrive_s,
+        target_pa=criterion.target,
+        limit_pa=criterion.limit,
+        finished=bool(d.bay.ended),
+    )

@@ -1,0 +1,209 @@
+"""Practice: scenarios, sessions, debriefs, and a trainer's own scenarios."""
+
+from __future__ import annotations
+
+import json
+import math
+from typing import Annotated
+
+import numpy as np
+from fastapi import APIRouter, HTTPException, Path, Query, Response, UploadFile
+from pydantic import ValidationError
+
+from rough_draw.api.deps import maybe
+from rough_draw.api.plan.conversion import plan_out
+from rough_draw.api.plan.schemas import Choice as Option
+from rough_draw.api.plan.schemas import PlanOut
+from rough_draw.api.practice import sessions
+from rough_draw.api.practice.conversion import card, debrief_out, page, run_out
+from rough_draw.api.practice.schemas import (
+    BeginIn,
+    DebriefOut,
+    DeedIn,
+    PaceIn,
+    PossibleOut,
+    PracticeOut,
+    RigOption,
+    RigSlot,
+    RigsOut,
+    RunOut,
+    ScenarioCard,
+    TrackOut,
+    VanPart,
+)
+from rough_draw.core.practice.rig_choice import slots
+from rough_draw.core.practice.scenario import Scenario, possible
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.setups import PATTERNS, fits
+from rough_draw.scenarios.sheets import VAN
+from rough_draw.standins.practice.session_log import CannotDo
+from rough_draw.store import practice as store
+from rough_draw.store.job_files import FileFault, where
+
+router = APIRouter(tags=["practice"])
+RunKey = Annotated[str, Path(pattern=r"^[a-f0-9]{4,40}$")]
+ScenarioKey = Annotated[str, Path(pattern=r"^[a-z0-9-]{1,40}$")]
+MOST_BYTES = 512 * 1024
+
+
+@router.get("/practice")
+def read_practice() -> PracticeOut:
+    """Scenarios, skills so far, sessions."""
+    return page()
+
+
+@router.post("/practice/runs", status_code=201)
+def begin(body: BeginIn) -> RunOut:
+    """Begin a scenario."""
+    return run_out(sessions.begin(sessions.scenario(body.scenario)))
+
+
+@router.get("/practice/runs/{key}")
+def read_run(key: RunKey) -> RunOut:
+    """A session as it stands; its clock goes on while somebody looks."""
+    found = sessions.session(key)
+    with found.lock:
+        found.catch_up()
+        return run_out(found)
+
+
+@router.delete("/practice/runs/{key}", status_code=204)
+def remove_run(key: RunKey) -> Response:
+    """Take a session away."""
+    sessions.drop(key)
+    store.remove(key)
+    return Response(status_code=204)
+
+
+@router.post("/practice/runs/{key}/pace")
+def pace(key: RunKey, body: PaceIn) -> RunOut:
+    """Another pace."""
+    if body.speed not in sessions.SPEEDS:
+        raise HTTPException(422, f"pace {body.speed} is not offered; use {', '.join(map(str, sessions.SPEEDS))}")
+    found = sessions.session(key)
+    with found.lock:
+        found.catch_up()
+        found.speed = 0 if found.bay.ended else body.speed
+        return run_out(found)
+
+
+@router.post("/practice/runs/{key}/deeds", status_code=201)
+def do(key: RunKey, body: DeedIn) -> RunOut:
+    """Do something: its minutes pass, and it is done."""
+    found = sessions.session(key)
+    with found.lock:
+        try:
+            found.do(body.kind, body.choice)
+        except CannotDo as e:
+            raise HTTPException(409, str(e)) from None
+        return run_out(found)
+
+
+@router.get("/practice/runs/{key}/readings")
+def readings(key: RunKey, since: float = Query(-1.0, ge=-1, le=1e6)) -> TrackOut:
+    """Readings after a time, thinned where they are many."""
+    found = sessions.session(key)
+    with found.lock:
+        track = found.bay.track
+        at = np.array(track.at)
+        first = int(np.searchsorted(at, since, side="right"))
+        step = max(1, math.ceil((at.size - first) / 2000))
+        pick = slice(first, None, step)
+        second = [p for p in track.second if p[0] > since][::step]
+        return TrackOut(
+            at=[float(x) for x in at[pick]],
+            pa=maybe(np.array(track.shown[pick])),
+            second_at=[t for t, _ in second],
+            second_pa=[float(f"{p:.6g}") for _, p in second],
+        )
+
+
+@router.get("/practice/runs/{key}/plan")
+def run_plan(key: RunKey) -> PlanOut:
+    """The plan of the rig that stands there, on the system as the sheet tells it: for drawing it."""
+    found = sessions.session(key)
+    with found.lock:
+        return plan_out(found.bay.told)
+
+
+@router.get("/practice/runs/{key}/rigs")
+def rigs(key: RunKey) -> RigsOut:
+    """Hook-ups that the system allows, and what the van has for them."""
+    job = sessions.session(key).bay.told
+    return RigsOut(
+        rigs=[
+            RigOption(
+                pattern=p.key,
+                name=p.name,
+                words=p.words,
+                slots=[RigSlot(slot=s, kind=k, where=w) for s, k, w in slots(job, p.key)],
+            )
+            for p in PATTERNS.values()
+            if fits(p.key, job.scope)
+        ],
+        van=[VanPart(id=k.id, kind=k.kind, name=k.name) for k in VAN],
+    )
+
+
+@router.get("/practice/runs/{key}/debrief")
+def debrief(key: RunKey) -> DebriefOut:
+    """The debrief of a finished session."""
+    found = sessions.session(key)
+    if not found.bay.ended:
+        raise HTTPException(409, "this practice job is not over yet; end it first, then look at its debrief")
+    return debrief_out(sessions.debrief(found))
+
+
+@router.get("/practice/scenarios/{key}.json", response_class=Response)
+def export(key: ScenarioKey) -> Response:
+    """A scenario as JSON, with all that it hides, to be shared."""
+    body = sessions.scenario(key).model_dump_json(indent=1)
+    headers = {"Content-Disposition": f'attachment; filename="{key}.json"'}
+    return Response(body, media_type="application/json", headers=headers)
+
+
+@router.post("/practice/scenarios", status_code=201)
+def compose(body: Scenario) -> ScenarioCard:
+    """Keep a scenario of one's own."""
+    return card(store.save_own(body), own=True)
+
+
+@router.post("/practice/scenario-files", status_code=201)
+def read_file(file: UploadFile) -> ScenarioCard:
+    """Read a scenario that somebody shared."""
+    data = file.file.read(MOST_BYTES + 1)
+    if len(data) > MOST_BYTES:
+        raise FileFault(f"the file is over {MOST_BYTES // 1024} kB; a scenario is far smaller")
+    try:
+        values = json.loads(data)
+    except (UnicodeDecodeError, RecursionError, ValueError):
+        raise FileFault("the file is not JSON text in UTF-8") from None
+    if not isinstance(values, dict) or values.get("format") != "rough-draw/scenario":
+        raise FileFault("this is not a scenario: its 'format' has to be 'rough-draw/scenario'")
+    try:
+        found = Scenario.model_validate(values)
+    except ValidationError as e:
+        raise FileFault(where(e)) from None
+    return card(store.save_own(found), own=True)
+
+
+@router.delete("/practice/scenarios/{key}", status_code=204)
+def remove_scenario(key: ScenarioKey) -> Response:
+    """Take a scenario of one's own away."""
+    store.remove_own(key)
+    return Response(status_code=204)
+
+
+@router.post("/practice/possible")
+def what_can_be_hidden(body: Job) -> PossibleOut:
+    """What a trainer can hide in a sheet."""
+    kept = {s.id for s in body.scope.sections if s.holds_charge}
+    return PossibleOut(
+        faults=[Option(value=c.key, label=c.words) for c in possible(body)],
+        links=[
+            Option(value=x.id, label=x.words(), note=f"{x.a} to {x.b}")
+            for x in body.scope.links
+            if not {x.a, x.b} & kept and x.kind not in ("joint", "capillary", "filter-drier", "check-valve")
+        ],
+        patterns=[Option(value=p.key, label=p.name) for p in PATTERNS.values() if fits(p.key, body.scope)],
+    )

@@ -1,0 +1,243 @@
+"""What practice says over the wire."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel, Field
+
+from rough_draw.api.plan.schemas import Choice as Option
+from rough_draw.core.practice.rig_choice import RigChoice
+
+
+class ScenarioCard(BaseModel):
+    """A scenario as a learner sees it: nothing of what is hidden. ``best`` of one's scores, None before the first."""
+
+    key: str
+    title: str
+    brief: str
+    level: int
+    ends: str
+    rigged: bool
+    place: str
+    system: str
+    own: bool = False
+    best: float | None = None
+    tries: int = 0
+
+
+class SkillOut(BaseModel):
+    """A skill over the last sessions: its mean, of how many, and how it went before."""
+
+    skill: str
+    words: str
+    score: float | None
+    of: int
+    past: list[float]
+
+
+class PastRun(BaseModel):
+    """A session in short."""
+
+    key: str
+    scenario: str
+    title: str
+    began_at: float
+    ended_at: float | None
+    total: float | None
+
+
+class PracticeOut(BaseModel):
+    """Everything on the Practice page. ``next`` is the scenario proposed, with why."""
+
+    scenarios: list[ScenarioCard]
+    skills: list[SkillOut]
+    runs: list[PastRun]
+    next: str | None
+    why: str
+
+
+class BeginIn(BaseModel):
+    """Which scenario to begin: a key, or ``made-<level>-<number>``."""
+
+    scenario: str = Field(pattern=r"^[a-z0-9-]{1,40}$")
+
+
+class PaceIn(BaseModel):
+    """Times real time: 0 (stands), 1, 10, 60, 300."""
+
+    speed: int
+
+
+class DeedIn(BaseModel):
+    """Something to do; a rig comes with its choice."""
+
+    kind: str = Field(max_length=80)
+    choice: RigChoice | None = None
+
+
+class DeedOut(BaseModel):
+    """Something that can be done, with its minutes."""
+
+    kind: str
+    words: str
+    minutes: float
+
+
+class GroupOut(BaseModel):
+    """Deeds that belong together."""
+
+    key: str
+    words: str
+    deeds: list[DeedOut]
+
+
+class DoneOut(BaseModel):
+    """Something that was done; ``showed`` is what a test or a look told."""
+
+    at: float
+    kind: str
+    words: str
+    showed: str
+
+
+class RunOut(BaseModel):
+    """A session as it stands. Times s since its beginning, pressures Pa."""
+
+    key: str
+    scenario: ScenarioCard
+    time: float
+    arrived: float
+    speed: int
+    rigged: bool
+    pump_on: bool
+    isolated: bool
+    pa: float | None
+    over_range: bool
+    rate_micron_s: float | None
+    second_pa: float | None
+    charged: bool
+    target_pa: float
+    limit_pa: float
+    hold_s: float
+    school: str
+    shut: list[str]
+    done: list[DoneOut]
+    groups: list[GroupOut]
+    causes: list[Option]
+    verdicts: list[Option]
+    ends: list[Option]
+    hints: list[Option]
+    ended: str
+
+
+class TrackOut(BaseModel):
+    """Readings of a session after a time: s, Pa; null where over range."""
+
+    at: list[float]
+    pa: list[float | None]
+    second_at: list[float]
+    second_pa: list[float]
+
+
+class RigSlot(BaseModel):
+    """A place of a hook-up that a part of the van fills."""
+
+    slot: str
+    kind: str
+    where: str
+
+
+class RigOption(BaseModel):
+    """A hook-up that this system allows, and its places."""
+
+    pattern: str
+    name: str
+    words: str
+    slots: list[RigSlot]
+
+
+class RigsOut(BaseModel):
+    """Hook-ups and the van: parts by number, with kind and name."""
+
+    rigs: list[RigOption]
+    van: list[VanPart]
+
+
+class VanPart(BaseModel):
+    """A part in the van."""
+
+    id: int
+    kind: str
+    name: str
+
+
+class SaidOut(BaseModel):
+    """A consequence of a deed."""
+
+    severity: str
+    words: str
+    why: str
+
+
+class JudgedOut(BaseModel):
+    """A deed in the debrief: what followed from it, what the gauge said then and what was true, Pa."""
+
+    at: float
+    kind: str
+    words: str
+    showed: str
+    before: bool
+    said: list[SaidOut]
+    shown_pa: float | None
+    true_pa: float | None
+    highest_pa: float | None
+    worst: str
+    right: str
+
+
+class MarkOut(BaseModel):
+    """A skill's score with its reasons."""
+
+    skill: str
+    words: str
+    score: float | None
+    lines: list[str]
+
+
+class PathOut(BaseModel):
+    """A draw: what the gauge said, what was true at the gauge and at the worst spot. s, Pa."""
+
+    at: list[float]
+    shown: list[float | None]
+    true: list[float | None]
+    highest: list[float | None]
+
+
+class DebriefOut(BaseModel):
+    """A session beside a sound hand's."""
+
+    scenario: ScenarioCard
+    lesson: str
+    truth: list[str]
+    total: float
+    marks: list[MarkOut]
+    deeds: list[JudgedOut]
+    expert: list[JudgedOut]
+    own_path: PathOut
+    expert_path: PathOut
+    spent_s: float
+    expert_s: float
+    arrived: float
+    target_pa: float
+    limit_pa: float
+    finished: bool
+
+
+class PossibleOut(BaseModel):
+    """What a trainer can hide in a sheet: faults by key, links that can be shut."""
+
+    faults: list[Option]
+    links: list[Option]
+    patterns: list[Option]
+
+
+RigsOut.model_rebuild()

@@ -1,0 +1,1 @@
+"""Prove over the wire."""

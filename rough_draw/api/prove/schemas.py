@@ -1,0 +1,154 @@
+"""Prove in types: gates by their evidence, what was computed of it, and the bench. Pressures Pa unless named."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import BaseModel, Field
+
+from rough_draw.api.plan.schemas import Choice
+from rough_draw.api.schemas import Body, RangeOut
+from rough_draw.core.sheet.evidence import StageReading
+
+
+class GateOut(BaseModel):
+    """A gate: what it asks, how it stands, and its evidence or what it still wants."""
+
+    key: str
+    title: str
+    why: str
+    kind: Literal["items", "sections", "sweep", "pressure-test", "oil", "blank-off", "rig-proof", "gauge"]
+    items: list[Choice]
+    any_of: bool
+    state: Literal["open", "passed", "stated", "doubtful", "failed", "skipped"]
+    words: str
+
+
+class PressureTestOut(BaseModel):
+    """The pressure test judged; ``expected_pa`` and ``drop_pa`` absolute, leaks Pa·m³/s."""
+
+    verdict: str
+    words: str
+    expected_pa: float | None
+    drop_pa: RangeOut | None
+    leak_pa_m3_s: RangeOut | None
+    smallest_pa_m3_s: float | None
+
+
+class OilOut(BaseModel):
+    """The oil judged, with hours and jobs since its last change where they are on file."""
+
+    verdict: str
+    words: str
+    hours: float | None
+    jobs: int | None
+    looks: list[Choice]
+    levels: list[Choice]
+
+
+class BlankOffOut(BaseModel):
+    """The blank-off judged, with this pump's earlier ones, µ."""
+
+    verdict: str
+    words: str
+    before_micron: list[float]
+
+
+class GaugeCheckOut(BaseModel):
+    """The gauge judged, each finding on its own."""
+
+    verdict: str
+    words: list[str]
+
+
+class ProofStageOut(BaseModel):
+    """A stage of the rig proof: what to do, what a good one does, how it was found."""
+
+    key: str
+    title: str
+    do: str
+    mark: str
+    volume_m3: float
+    shuts: bool
+    settled_pa: RangeOut
+    usual_pa_m3_s: RangeOut
+    verdict: str
+    words: list[str]
+    own_pa_m3_s: RangeOut | None
+    hold_micron_s: float | None
+
+
+class ProveOut(BaseModel):
+    """Everything that Prove says of a sheet."""
+
+    gates: list[GateOut]
+    test: PressureTestOut
+    oil: OilOut
+    blank_off: BlankOffOut
+    gauge: GaugeCheckOut
+    stages: list[ProofStageOut]
+    fault: str
+
+
+class BenchIn(Body):
+    """Put the rig on the simulated bench, or change its pace."""
+
+    speed: int = Field(10, description="1, 10 or 60 times real time")
+
+
+class BenchTouchIn(Body):
+    """A touch of the bench: pump-on, pump-off, valve-shut, valve-open, or stage:<key>."""
+
+    kind: str = Field(max_length=60)
+
+
+class BenchOut(BaseModel):
+    """Where the bench stands: times s since the stage was opened; ``next`` is the touch that comes next, or keep."""
+
+    attached: bool
+    speed: float
+    stale: bool
+    stage: str
+    pump_on: bool
+    valve_open: bool
+    since_s: float | None
+    shut_s: float | None
+    pa: float | None
+    over_range: bool
+    words: str
+    tone: str
+    next: str
+    reading: StageReading | None
+    at: list[float]
+    shown: list[float | None]
+    times: list[float]
+    low: list[float]
+    mid: list[float]
+    high: list[float]
+
+
+class KitEventOut(BaseModel):
+    """An event of a part of the kit."""
+
+    kind: str
+    words: str
+    at: float
+    job: str
+    title: str
+    verdict: str
+    said: str
+    micron: float | None
+    inflow_pa_m3_s: float | None
+    hours: float | None
+
+
+class KitCard(BaseModel):
+    """A part of the kit with what is on file of it, and how it stands."""
+
+    id: int
+    kind: str
+    name: str
+    values: dict[str, str | float | bool | None]
+    state: str
+    words: str
+    events: list[KitEventOut]

@@ -1,0 +1,1 @@
+"""The record: report, files, seal, history."""

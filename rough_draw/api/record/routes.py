@@ -1,0 +1,103 @@
+"""The record: report, readings table, job file."""
+
+from __future__ import annotations
+
+import re
+
+from fastapi import APIRouter, Response
+
+from rough_draw.api import runs
+from rough_draw.api.charge.conversion import charging_of, runnings_of
+from rough_draw.api.deps import HubDep, Key
+from rough_draw.api.devices.hub import Hub
+from rough_draw.api.hold import holds
+from rough_draw.core.engine.network import NetworkError
+from rough_draw.core.model.assemble import Assembly
+from rough_draw.core.model.system import ScopeError
+from rough_draw.core.proving.health import health
+from rough_draw.core.sheet.job import Job
+from rough_draw.store import job_files, jobs, kit_log, sealing, shelf
+from rough_draw.store.report import Record, render
+from rough_draw.store.report_closing import Closing
+
+router = APIRouter(tags=["record"])
+
+
+def _name(key: str, ending: str) -> dict[str, str]:
+    job = jobs.get(key).job
+    words = re.sub(r"[^a-z0-9]+", "-", f"{job.party.customer} {job.party.unit}".lower()).strip("-")[:60] or key
+    return {"Content-Disposition": f'attachment; filename="{words}{ending}"'}
+
+
+def _assembly(job: Job) -> Assembly | None:
+    try:
+        return runs.plan_for(job).assembly
+    except (ScopeError, NetworkError):
+        return None  # the record is written though the rig on the sheet cannot be computed
+
+
+def _closing(key: str, run: runs.RunView, hub: Hub) -> Closing:
+    """Weights, running readings judged, the kit with its health, and the seal."""
+    weights = charging_of(key, run, hub)
+    seen = runnings_of(run.job)
+    rule = shelf.settings().oil_rule
+    filed = kit_log.history(kit_log.of_job(run.job))
+    kit = []
+    for part in run.job.rig.parts:
+        if part.kit is None:
+            continue
+        values = part.model_dump(exclude={"id", "kit", "on", "at", "port"})
+        state, why = health(part.kind, values, filed.get(part.kit, []), rule)
+        kit.append(
+            (
+                part.name or part.kind,
+                f"no. {part.kit}",
+                f"{state}: {why.split('. ')[0].rstrip('.')}." if state else "nothing on file",
+            )
+        )
+    chain = sealing.chain_of(key)
+    return Closing(
+        start_kg=weights.start_kg,
+        end_kg=weights.end_kg,
+        running=tuple(
+            (name, tuple(r.words)) for name, r in (("first", seen.first), ("later", seen.later)) if r is not None
+        ),
+        kit=tuple(kit),
+        chain=tuple(chain),
+        wrong=tuple(f.words for f in sealing.faults(key)) if chain else (),
+    )
+
+
+@router.get("/jobs/{key}/record.pdf", response_class=Response)
+def record_pdf(key: Key, hub: HubDep) -> Response:
+    """The report as PDF."""
+    run = runs.view(key)
+    judged = holds.judge(run)
+    main = run.main()
+    record = Record(
+        job=run.job,
+        touches=tuple(run.touches),
+        at=main.at if main else None,
+        pa=main.pa if main else None,
+        gauge=main.gauge if main else "",
+        verdict=judged.verdict if judged else None,
+        hold_start=judged.start if judged else None,
+        inside=judged.isolation.inside if judged else "",
+        inputs_hash=judged.inputs_hash if judged else "",
+        assembly=_assembly(run.job),
+        closing=_closing(key, run, hub),
+    )
+    return Response(render(record), media_type="application/pdf", headers=_name(key, ".pdf"))
+
+
+@router.get("/jobs/{key}/readings.csv", response_class=Response)
+def readings_table(key: Key) -> Response:
+    """Readings as CSV, in microns, times in UTC."""
+    return Response(job_files.readings_csv(key), media_type="text/csv; charset=utf-8", headers=_name(key, ".csv"))
+
+
+@router.get("/jobs/{key}/job.json", response_class=Response)
+def job_file(key: Key) -> Response:
+    """The whole job as JSON."""
+    body = job_files.dump(key).model_dump_json(indent=1)
+    return Response(body, media_type="application/json", headers=_name(key, ".json"))

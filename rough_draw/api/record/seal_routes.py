@@ -1,0 +1,136 @@
+"""Closing a record for good, amending it, and the whole database out and in again."""
+
+from __future__ import annotations
+
+import asyncio
+import json
+import tempfile
+import time
+from pathlib import Path
+
+from fastapi import APIRouter, Response, UploadFile
+from fastapi.responses import FileResponse
+from starlette.background import BackgroundTask
+
+from rough_draw import __version__
+from rough_draw.api import runs
+from rough_draw.api.access import BACKUP
+from rough_draw.api.deps import HubDep, Key
+from rough_draw.api.hold import holds
+from rough_draw.api.record.schemas import AmendIn, AmendmentOut, RestoredOut, SealIn, SealOut
+from rough_draw.core.hold.verdict import ALGORITHM
+from rough_draw.core.records.hash_chain import digest
+from rough_draw.store import backup, jobs, sealing
+from rough_draw.store.job_files import JobFile
+
+router = APIRouter(tags=["record"])
+
+
+def seal_out(key: str) -> SealOut:
+    """How a record stands with its seal."""
+    stored = jobs.get(key)
+    chain = sealing.chain_of(key)
+    closed = next((e for e in chain if e.kind == "closed"), None)
+    faults = sealing.faults(key) if chain else []
+    return SealOut(
+        sealed_at=stored.sealed_at,
+        by=str(closed.body.get("by", "")) if closed is not None else "",
+        entries=len(chain),
+        hash=chain[-1].hash if chain else "",
+        whole=bool(chain) and not faults,
+        faults=[f.words for f in faults],
+        amendments=[_amendment(e.number, e.at, e.body) for e in chain if e.kind == "amendment"],
+    )
+
+
+def _amendment(number: int, at: float, body: object) -> AmendmentOut:
+    values = dict(body) if isinstance(body, dict) else {}
+    said = {k: str(values.get(k, "")) for k in ("by", "reason", "what", "before", "after")}
+    return AmendmentOut(number=number, at=at, **said)
+
+
+@router.get("/jobs/{key}/seal")
+def read_seal(key: Key) -> SealOut:
+    """Whether the record is sealed, and whether it is still what was sealed."""
+    return seal_out(key)
+
+
+@router.post("/jobs/{key}/seal", status_code=201)
+async def close(key: Key, body: SealIn, hub: HubDep) -> SealOut:
+    """Close the record for good: sheet, touches, readings and verdict go into a chain. The gauge is taken off first."""
+    await hub.detach(key)
+    return await asyncio.to_thread(_close, key, body.by.strip())
+
+
+def _close(key: str, by: str) -> SealOut:
+    stored = jobs.get(key)
+    jobs.must_be_open(key)
+    closing = stored.job.closing
+    now = time.time()
+    if closing.signed_by != by or not closing.signed_at:
+        signed = closing.model_copy(update={"signed_by": by, "signed_at": jobs.day(now)})
+        jobs.save(key, stored.version, stored.job.model_copy(update={"closing": signed}))
+    judged = holds.judge(runs.view(key))
+    verdict = None
+    if judged is not None:
+        v = judged.verdict
+        verdict = {
+            "verdict": v.verdict,
+            "probability": round(v.probability, 6),
+            "algorithm": ALGORITHM,
+            "inputs": judged.inputs_hash,
+        }
+    signature = {
+        "by": by,
+        "signature": digest(stored.job.closing.signature),
+        "acknowledged": list(stored.job.closing.acknowledged),
+        "application": __version__,
+    }
+    sealing.seal(key, signature, verdict, now)
+    return seal_out(key)
+
+
+@router.post("/jobs/{key}/amendments", status_code=201)
+def amend(key: Key, body: AmendIn) -> SealOut:
+    """Put something right in a sealed record: what it said and what it should say stay both."""
+    sealing.amend(key, body.model_dump())
+    return seal_out(key)
+
+
+@router.get("/backup", response_class=FileResponse)
+def take_backup() -> FileResponse:
+    """The whole database as one file, of this moment, checked."""
+    folder = tempfile.mkdtemp(prefix="rough-draw-")
+    path = Path(folder) / f"rough-draw-{time.strftime('%Y-%m-%d')}.sqlite3"
+    backup.take(path)
+
+    def clear() -> None:
+        path.unlink(missing_ok=True)
+        Path(folder).rmdir()
+
+    return FileResponse(path, filename=path.name, background=BackgroundTask(clear))
+
+
+@router.post("/restore", status_code=200)
+async def put_back(file: UploadFile, hub: HubDep) -> RestoredOut:
+    """Put a backup in the place of everything here; what was here is kept in a file beside it. Gauges are taken off."""
+    data = await file.read(BACKUP + 1)
+    if len(data) > BACKUP:
+        raise backup.BackupFault(f"the file is larger than {BACKUP // 1048576} MB")
+
+    def work() -> dict[str, int]:
+        with backup.temporary(data) as path:
+            return backup.restore(path)
+
+    with backup.temporary(data) as path:
+        backup.check(path)
+    for key in list(hub.links):
+        await hub.detach(key)
+    found = await asyncio.to_thread(work)
+    return RestoredOut(jobs=found["job"], readings=found["reading"])
+
+
+@router.get("/job-file.schema.json", response_class=Response)
+def job_file_schema() -> Response:
+    """The JSON Schema of a job file, as it is published with the documents."""
+    return Response(json.dumps(JobFile.model_json_schema()), media_type="application/schema+json")

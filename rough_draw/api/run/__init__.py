@@ -1,0 +1,1 @@
+"""The run: readings, steps, where it stands, the stream."""

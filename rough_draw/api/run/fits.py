@@ -1,0 +1,143 @@
+"""The live fit of each running draw: kept between requests, made anew when sheet or touches change."""
+
+from __future__ import annotations
+
+import logging
+import threading
+import time
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass
+
+import numpy as np
+from cachetools import LRUCache
+
+from rough_draw.api import runs
+from rough_draw.api.deps import floats, range_out
+from rough_draw.api.diagnosis.cases import physical
+from rough_draw.api.run.schemas import FitOut
+from rough_draw.api.schemas import RangeOut
+from rough_draw.core.diagnosis.live_fit import Answer, Fit, fit, start_fit
+from rough_draw.core.engine.network import NetworkError
+from rough_draw.core.engine.simulate import EngineError
+from rough_draw.core.model.system import ScopeError
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.planning.next_step import CHECK_AT, FLUSH_AT, Outlook
+from rough_draw.core.readings.series import time_at_level
+from rough_draw.core.sheet.criteria import Criterion
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.run_state import Touch
+
+log = logging.getLogger("rough_draw.fit")
+REFINE_S = 4.0
+"""Wall seconds between two draws of new members for one job."""
+LEAST = 3
+MOST_JOBS = 24
+
+
+_MadeOf = tuple[object, ...]
+
+
+@dataclass
+class _Kept:
+    """The latest answer of a job's draw, of what it was made, and whether another is being worked out."""
+
+    made_of: _MadeOf
+    state: Fit | None = None
+    answer: Answer | None = None
+    seen: tuple[int, float] = (0, 0.0)
+    refined_at: float = 0.0
+    busy: bool = False
+
+
+_kept: LRUCache[str, _Kept] = LRUCache(MOST_JOBS)
+_guard = threading.Lock()
+# One after the other: an answer may be a little late, but a touch never waits for it.
+_worker = ThreadPoolExecutor(1, "live fit")
+
+
+def fitted(key: str, run: runs.RunView) -> Answer | None:
+    """What the readings of a running draw said last; a later answer is worked out beside.
+
+    None before the pump runs, in the hold, without readings, and until the first answer after a touch is there.
+    """
+    main, state = run.main(), run.state
+    if main is None or state.started_at is None or state.isolated_at is not None or run.job.rig.gauge is None:
+        return None
+    start = state.started_at
+    keep = main.at >= start + 1.0
+    if int(keep.sum()) < LEAST:
+        return None
+    turned = physical(run.touches)
+    made_of: _MadeOf = (runs.plan_key(run.job), tuple((t.kind, t.at) for t in turned))
+    seen = (int(keep.sum()), float(main.at[-1]))
+    with _guard:
+        found = _kept.get(key)
+        if found is None or found.made_of != made_of:
+            found = _kept[key] = _Kept(made_of)
+        due = found.answer is None or time.monotonic() - found.refined_at > REFINE_S
+        if due and seen != found.seen and not found.busy:
+            found.busy = True
+            at, pa = main.at[keep] - start, np.asarray(main.pa[keep])
+            _worker.submit(_work, found, run.job, turned, start, at, pa, seen)
+        return found.answer
+
+
+def _work(
+    kept: _Kept,
+    job: Job,
+    touches: list[Touch],
+    start: float,
+    at: runs.FloatArray,
+    pa: runs.FloatArray,
+    seen: tuple[int, float],
+) -> None:
+    try:
+        if kept.state is None:
+            kept.state = start_fit(job, touches, start)
+        over = (job.rig.gauge.over_micron if job.rig.gauge else 1.0) * MICRON_PA
+        kept.answer = fit(kept.state, at, pa, over, rounds=1)
+    except (ScopeError, NetworkError, EngineError) as e:
+        # The plan's own band stands in for it; the sheet says what is wrong.
+        log.info("no live fit: %s", e)
+    finally:
+        kept.seen = seen
+        kept.refined_at = time.monotonic()
+        kept.busy = False
+
+
+CONTRADICTS = 0.3
+"""How far, in log pressure, the best explanation may be from the readings before it is none."""
+
+
+def fit_out(a: Answer, started: float) -> FitOut:
+    """An answer as the API says it, times as epoch s."""
+    contradicts = a.off > CONTRADICTS
+    if contradicts:
+        words = f"Nothing the plan allows for explains it: the nearest is {np.expm1(a.off):.0%} off."
+    elif a.target_at is None:
+        words = "It will not get there within a day as things stand."
+    else:
+        words = "As the readings so far speak for it."
+    return FitOut(
+        at=[started + t for t in floats(a.times)],
+        low=floats(a.band[0]),
+        mid=floats(a.band[1]),
+        high=floats(a.band[2]),
+        share=a.share,
+        off=a.off,
+        contradicts=contradicts,
+        leak_pa_m3_s=range_out(a.leak),
+        water_g=RangeOut(low=1e3 * a.water.low, value=1e3 * a.water.value, high=1e3 * a.water.high),
+        words=words,
+    )
+
+
+def outlook_by(a: Answer, elapsed: float, ballast: float, criterion: Criterion) -> Outlook:
+    """When the gauge passes the levels of the next touches, by the fit's middle curve: s from now."""
+
+    def ahead(level: float) -> float | None:
+        at = time_at_level(a.times, a.band[1], level)
+        return max(0.0, at - elapsed) if at is not None else None
+
+    target = max(0.0, a.target_at.value - elapsed) if a.target_at is not None else None
+    return Outlook(ahead(ballast), ahead(FLUSH_AT * criterion.target), target, ahead(criterion.check or CHECK_AT))

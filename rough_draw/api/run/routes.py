@@ -1,0 +1,166 @@
+"""The run: readings, touches, where it stands, the verdict, the stand-in, the stream."""
+
+from __future__ import annotations
+
+import asyncio
+import json
+import time
+from collections.abc import AsyncIterator
+
+import numpy as np
+from fastapi import APIRouter, HTTPException, Query, UploadFile
+from sse_starlette import EventSourceResponse, ServerSentEvent
+
+from rough_draw.api import runs
+from rough_draw.api.deps import HubDep, Key, maybe
+from rough_draw.api.devices.hub import ATTACHED, SECOND, Hub
+from rough_draw.api.run.schemas import (
+    Added,
+    ColumnOut,
+    ImportOut,
+    LiveOut,
+    ReadingsIn,
+    SeriesOut,
+    StandinIn,
+)
+from rough_draw.api.run.standing import live_of
+from rough_draw.core.model.system import atmosphere_of
+from rough_draw.core.readings import csv_table
+from rough_draw.core.readings.downsampling import decimate
+from rough_draw.core.readings.series import find_hold, noted_isolation
+from rough_draw.standins.gauge_server import SPEEDS
+from rough_draw.store import jobs
+
+router = APIRouter(tags=["run"])
+
+MOST_POINTS = 3000
+
+
+@router.get("/jobs/{key}/live")
+def live(key: Key, hub: HubDep) -> LiveOut:
+    """Where the run stands now: figure, rate, next touch, when the target comes."""
+    return live_of(key, runs.view(key), hub)
+
+
+@router.get("/jobs/{key}/readings")
+def read_readings(
+    key: Key, since: float = Query(-1.0, ge=-1, le=4e9), until: float = Query(5e9, ge=0, le=5e9)
+) -> list[SeriesOut]:
+    """Readings by gauge, after ``since`` and up to ``until``; long runs are thinned, extremes of every piece kept."""
+    jobs.get(key)
+    found = []
+    for s in jobs.readings(key, since):
+        end = int(np.searchsorted(s.at, until, side="right"))
+        at, pa = decimate(s.at[:end], s.pa[:end], MOST_POINTS)
+        found.append(
+            SeriesOut(
+                gauge=s.gauge,
+                at=[round(float(x), 3) for x in at],
+                pa=maybe(pa),
+                total=end,
+                thinned=at.size < end,
+            )
+        )
+    return found
+
+
+@router.post("/jobs/{key}/readings", status_code=201)
+def add_readings(key: Key, body: ReadingsIn) -> Added:
+    """Add typed readings. Once this has answered they are on disk; sent again, they are not stored twice."""
+    rows = [jobs.NewReading(body.gauge, r.at, r.pa, r.key) for r in body.readings]
+    added = jobs.add_readings(key, rows, "typed")
+    return Added(added=added)
+
+
+@router.post("/jobs/{key}/import")
+def import_readings(key: Key, file: UploadFile, commit: bool = False) -> ImportOut:
+    """Read a table of readings. Without ``commit`` it only says what it would bring; faults bring nothing."""
+    job = jobs.get(key).job
+    data = file.file.read(csv_table.MOST_BYTES + 1)
+    found = csv_table.read_table(data, atmosphere=atmosphere_of(job.scope))
+    main = found.main()
+    hold = find_hold(main)
+    if commit:
+        touches = jobs.touches(key)
+        start = max([time.time() - float(main.time[-1]), *(t.at + 1.0 for t in touches)])
+        with jobs.writing():
+            for n, s in enumerate(found.series):
+                label = (s.label or f"gauge {n + 1}")[:60]
+                rows = [
+                    jobs.NewReading(label, start + float(t), None if np.isnan(p) else float(p))
+                    for t, p in zip(s.time, s.pressure, strict=True)
+                ]
+                jobs.add_readings(key, rows, "import")
+            for t, text in main.notes:
+                jobs.add_touch(key, "note", start + t, text[:500])
+            noted = noted_isolation(main)
+            if noted is not None:
+                jobs.add_touch(key, "isolate", start + noted, "noted in the imported readings")
+    return ImportOut(
+        committed=commit,
+        rows=found.rows,
+        over_range=found.over,
+        span_s=float(main.time[-1]),
+        time_kind=found.mapping.time_kind,
+        columns=[
+            ColumnOut(label=s.label, unit=c.unit) for s, c in zip(found.series, found.mapping.pressures, strict=True)
+        ],
+        guesses=list(found.guesses),
+        preview=[list(r) for r in found.preview],
+        hold_from_s=hold,
+    )
+
+
+@router.post("/jobs/{key}/standin")
+async def attach(key: Key, body: StandinIn, hub: HubDep) -> LiveOut:
+    """Attach the simulated gauge to this job, or change its pace."""
+    if body.speed not in SPEEDS:
+        raise HTTPException(422, f"speed {body.speed} is not offered; use 1, 10 or 60")
+    run = await asyncio.to_thread(_view, key)
+    if body.port is not None:
+        await hub.detach(key)
+        hub.attach_outside(key, body.port, body.opens)
+        return await asyncio.to_thread(_live, key, hub)
+    last = max((float(s.at[-1]) for s in run.series if s.at.size), default=None)
+    if key not in hub.links and run.series and not any(t.kind == ATTACHED for t in run.touches):
+        raise HTTPException(409, "this job has readings of its own; open a new job to use the simulated gauge")
+    fresh = not any(t.kind == ATTACHED for t in run.touches)
+    truth = await hub.attach(key, run.job, run.touches, last, body.speed)
+    if body.second and not any(t.kind == SECOND for t in run.touches):
+        await asyncio.to_thread(jobs.add_touch, key, SECOND, hub.server.worlds[key].now())
+        hub.attach_second(key)
+    if fresh:
+        start = hub.server.worlds[key].start_at
+
+        def write() -> None:
+            jobs.add_touch(key, ATTACHED, start, json.dumps(truth.as_dict()))
+
+        await asyncio.to_thread(write)
+    return await asyncio.to_thread(_live, key, hub)
+
+
+@router.delete("/jobs/{key}/standin")
+async def detach(key: Key, hub: HubDep) -> LiveOut:
+    """Take the simulated gauge off."""
+    await hub.detach(key)
+    return await asyncio.to_thread(_live, key, hub)
+
+
+def _view(key: str) -> runs.RunView:
+    return runs.view(key)
+
+
+def _live(key: str, hub: Hub) -> LiveOut:
+    return live_of(key, runs.view(key), hub)
+
+
+@router.get("/jobs/{key}/stream", response_class=EventSourceResponse)
+async def stream(key: Key, hub: HubDep) -> EventSourceResponse:
+    """Server-sent events: readings and touches of a job as they are stored."""
+
+    async def events() -> AsyncIterator[ServerSentEvent]:
+        yield ServerSentEvent(data=json.dumps({"kind": "hello"}))
+        async for message in hub.listeners.listen(key):
+            yield ServerSentEvent(data=json.dumps(message))
+
+    return EventSourceResponse(events(), ping=15)

@@ -1,0 +1,185 @@
+"""A run over the wire. Pressures Pa, times s, clock times epoch seconds."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import BaseModel, Field
+
+from rough_draw.api.schemas import Body, RangeOut
+
+
+class SeriesOut(BaseModel):
+    """Readings of one gauge; ``pa`` null is over range. Thinned keeping extremes when ``thinned``."""
+
+    gauge: str
+    at: list[float]
+    pa: list[float | None]
+    total: int
+    thinned: bool
+
+
+class TouchOut(BaseModel):
+    """A touch that was made."""
+
+    kind: str
+    words: str
+    at: float
+    note: str
+
+
+class ConsequenceOut(BaseModel):
+    """What would follow from a touch."""
+
+    severity: Literal["stop", "caution", "note"]
+    words: str
+    why: str
+
+
+class OfferOut(BaseModel):
+    """A touch that can be made."""
+
+    kind: str
+    words: str
+
+
+class ForesightOut(BaseModel):
+    """A touch in words and what would follow from it."""
+
+    words: str
+    stop: bool
+    consequences: list[ConsequenceOut]
+
+
+class TouchIn(Body):
+    """A touch to log; the server stamps the time if none is given. ``key`` makes sending twice harmless."""
+
+    kind: str = Field(max_length=60)
+    note: str = Field("", max_length=500)
+    at: float | None = Field(None, ge=0, le=4e9)
+    key: str | None = Field(None, min_length=1, max_length=64)
+
+
+class ReadingIn(Body):
+    """A typed reading, stamped when it was pressed. ``key`` makes sending twice harmless."""
+
+    at: float = Field(ge=0, le=4e9)
+    pa: float | None = Field(ge=0, le=120_000)
+    key: str = Field(min_length=1, max_length=64)
+
+
+class ReadingsIn(Body):
+    """Typed readings."""
+
+    gauge: str = Field("typed", min_length=1, max_length=60)
+    readings: list[ReadingIn] = Field(max_length=5000)
+
+
+class Added(BaseModel):
+    """How many were new."""
+
+    added: int
+
+
+class NextOut(BaseModel):
+    """A touch ahead."""
+
+    kind: str
+    title: str
+    why: str
+    caution: str
+    first: str
+    due_at: float | None
+
+
+class FitOut(BaseModel):
+    """What the readings so far speak for: the gauge's band (epoch s, Pa), and the unknowns with their 80 % ranges.
+
+    ``off``: how far the best explanation is from the readings (0.1 is 10 %); ``contradicts`` where none is near.
+    """
+
+    at: list[float]
+    low: list[float]
+    mid: list[float]
+    high: list[float]
+    share: float
+    off: float
+    contradicts: bool
+    leak_pa_m3_s: RangeOut
+    water_g: RangeOut
+    words: str
+
+
+class GaugeOut(BaseModel):
+    """Another gauge's last figure: epoch s, Pa or None over range."""
+
+    gauge: str
+    at: float
+    pa: float | None
+
+
+class LiveOut(BaseModel):
+    """Where the run stands now."""
+
+    now: float
+    started_at: float | None
+    phase: str
+    pump_on: bool
+    ballast_open: bool
+    isolated_at: float | None
+    breaks: int
+    broken: bool
+    goal_pa: float
+    shut: list[str]
+    opened: list[str]
+    pa: float | None
+    over_range: bool
+    reading_at: float | None
+    gauge: str
+    gauge_place: str
+    rate_micron_s: float | None
+    words: str
+    target_at: RangeOut | None
+    fit: FitOut | None
+    sign: str | None
+    battery_pct: float | None
+    target_pa: float
+    limit_pa: float
+    hold_ends_at: float | None
+    next: list[NextOut]
+    section_pa: dict[str, float]
+    standin: bool
+    second: bool
+    gauges: list[GaugeOut]
+    speed: float
+    stale: bool
+
+
+class ColumnOut(BaseModel):
+    """A pressure column of an imported table."""
+
+    label: str
+    unit: str
+
+
+class ImportOut(BaseModel):
+    """What an import would bring, or brought."""
+
+    committed: bool
+    rows: int
+    over_range: int
+    span_s: float
+    time_kind: str
+    columns: list[ColumnOut]
+    guesses: list[str]
+    preview: list[list[str]]
+    hold_from_s: float | None
+
+
+class StandinIn(Body):
+    """Attach the simulated gauge, or change its pace."""
+
+    speed: int = Field(60, description="1, 10 or 60 times real time")
+    port: int | None = Field(None, ge=1, le=65_535, description="a gauge that runs by itself, on this port")
+    opens: str = Field("gauge", min_length=1, max_length=60, description="its name on the line")
+    second: bool = Field(False, description="also read a second gauge, at the pump")

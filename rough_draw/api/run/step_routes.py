@@ -1,0 +1,111 @@
+"""Touches of a run: what has been done, what could be, and what would follow from it."""
+
+from __future__ import annotations
+
+import asyncio
+import time
+from typing import Annotated
+
+from fastapi import APIRouter, HTTPException, Path, Query
+
+from rough_draw.api import runs
+from rough_draw.api.deps import HubDep, Key
+from rough_draw.api.run.schemas import ConsequenceOut, ForesightOut, OfferOut, TouchIn, TouchOut
+from rough_draw.core.interlock.preview import foresee, touches_on
+from rough_draw.core.model.assemble import valve_names
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.run_state import TOUCHES, known, on_one, turned, words_of
+from rough_draw.store import jobs, kit_log
+
+router = APIRouter(tags=["run"])
+
+
+@router.get("/jobs/{key}/touches")
+def read_touches(key: Key) -> list[TouchOut]:
+    """Touches in their order."""
+    names = valve_names(jobs.get(key).job)
+    return [
+        TouchOut(kind=t.kind, words=words_of(t.kind, names), at=t.at, note=t.note)
+        for t in jobs.touches(key)
+        if known(t.kind)
+    ]
+
+
+@router.post("/jobs/{key}/touches", status_code=201)
+async def add_touch(key: Key, body: TouchIn, hub: HubDep) -> TouchOut:
+    """Log a touch; where a stand-in is attached its world obeys it."""
+    job = jobs.get(key).job
+    names = valve_names(job)
+    _check(body.kind, names)
+    _check_on(body.kind, job)
+    # Sent again because the answer was lost: it is told as it was kept, and the world does not obey it twice.
+    known_as = await asyncio.to_thread(jobs.touch_of, key, body.key) if body.key else None
+    if known_as is not None:
+        words = words_of(known_as.kind, names)
+        return TouchOut(kind=known_as.kind, words=words, at=known_as.at, note=known_as.note)
+    at = body.at if body.at is not None else (hub.clock(key) or time.time())
+    link = hub.links.get(key)
+    if link is not None and body.kind != "note":
+        at = await link.touch(body.kind) or at
+
+    def write() -> None:
+        jobs.add_touch(key, body.kind, at, body.note, body.key)
+
+    await asyncio.to_thread(write)
+    if body.kind == "pump-off":
+        await asyncio.to_thread(_file_hours, key, at)
+    hub.listeners.tell(key, {"kind": "touch", "touch": body.kind, "at": at})
+    return TouchOut(kind=body.kind, words=words_of(body.kind, names), at=at, note=body.note)
+
+
+def _file_hours(key: str, at: float) -> None:
+    """The pump's hours go on file with it when it is stopped."""
+    run = runs.view(key)
+    ons = [t.at for t in run.touches if t.kind in ("pump-on", "pump-off")]
+    kinds = [t.kind for t in run.touches if t.kind in ("pump-on", "pump-off")]
+    hours, since = 0.0, None
+    for kind, when in zip(kinds, ons, strict=True):
+        if kind == "pump-on" and since is None:
+            since = when
+        elif kind == "pump-off" and since is not None:
+            hours, since = hours + (when - since) / 3600.0, None
+    kit_log.file_run(key, run.job, hours, at)
+
+
+def _check(kind: str, names: dict[str, str]) -> None:
+    valve = turned(kind)
+    if not known(kind):
+        raise HTTPException(
+            422, f"there is no touch '{kind}'; use one of {', '.join(TOUCHES)}, open:<valve>, shut:<valve>"
+        )
+    if valve is not None and valve[1] not in names:
+        raise HTTPException(422, f"this rig has no valve '{valve[1]}'; it has {', '.join(names) or 'none'}")
+
+
+def _check_on(kind: str, job: Job) -> None:
+    """A touch on a part or a port has to name one that is there."""
+    one = on_one(kind)
+    if one is None or turned(kind) is not None:
+        return
+    there = [p.id for p in (job.scope.ports if one[0].startswith("core") else job.rig.parts)]
+    if one[1] not in there:
+        raise HTTPException(422, f"there is no '{one[1]}' to {one[0].replace('-', ' ')}; there are {', '.join(there)}")
+
+
+@router.get("/jobs/{key}/offers/{name}")
+def offers(key: Key, name: Annotated[str, Path(max_length=60)]) -> list[OfferOut]:
+    """What a hand could do to a part or a section as the run stands."""
+    run = runs.view(key)
+    return [OfferOut(kind=o.kind, words=o.words) for o in touches_on(run.job, run.state, name)]
+
+
+@router.get("/jobs/{key}/foresee")
+def foresee_touch(key: Key, kind: Annotated[str, Query(max_length=60)]) -> ForesightOut:
+    """What a touch would do as the run stands, before it is made: the gravest first."""
+    run = runs.view(key)
+    if kind != "energise":
+        _check(kind, valve_names(run.job))
+        _check_on(kind, run.job)
+    found = foresee(run.job, run.state, kind)
+    said = [ConsequenceOut(severity=c.severity, words=c.words, why=c.why) for c in found.consequences]
+    return ForesightOut(words=found.words, stop=found.stop, consequences=said)

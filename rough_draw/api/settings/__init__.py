@@ -1,0 +1,1 @@
+"""Settings, own templates and lists that forms choose from."""

@@ -1,0 +1,94 @@
+"""What is kept beside the jobs: settings and units, own templates; and small answers that need no job."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter, HTTPException, Request, Response
+
+from rough_draw.api import runs
+from rough_draw.api.people.browser import person_here
+from rough_draw.api.settings.schemas import (
+    DialIn,
+    DialOut,
+    KeepTemplate,
+    OwnTemplateOut,
+    PurchaseOut,
+    PurchasesOut,
+    SettingsOut,
+)
+from rough_draw.core.physics.units import DISPLAY, read_dial
+from rough_draw.core.sheet.settings import Settings
+from rough_draw.store import jobs, people, shelf
+
+router = APIRouter(tags=["shelf"])
+
+MOST_PAST = 200
+
+
+def _settings(values: Settings) -> SettingsOut:
+    return SettingsOut(settings=values, units={k: list(v) for k, v in DISPLAY.items()})
+
+
+@router.get("/settings")
+def read_settings(request: Request) -> SettingsOut:
+    """Units, rate and the like, with every unit there is; the units are those of whoever is at this browser."""
+    return _settings(people.settings_for(person_here(request), shelf.settings()))
+
+
+@router.put("/settings")
+def write_settings(body: Settings, request: Request) -> SettingsOut:
+    """Keep the settings: units for whoever is at this browser, the rest for the firm."""
+    here, base = person_here(request), shelf.settings()
+    if here is not None and here in {p.id for p in people.listing()}:
+        people.keep_units(here, body)
+        body = body.model_copy(update={u: getattr(base, u) for u in people.UNITS})
+    return _settings(people.settings_for(here, shelf.save_settings(body)))
+
+
+@router.get("/templates")
+def read_templates() -> list[OwnTemplateOut]:
+    """Own templates."""
+    return [OwnTemplateOut(id=t.id, name=t.name) for t in shelf.templates()]
+
+
+@router.post("/templates", status_code=201)
+def keep_template(body: KeepTemplate) -> OwnTemplateOut:
+    """Keep a job's system as a template: its graph, refrigerant and oil, not its weather or its charge."""
+    scope = jobs.get(body.job).job.scope
+    kept = scope.model_dump(include={"template", "sections", "links", "ports", "oil", "oil_kg", "low_temperature"})
+    t = shelf.add_template(body.name.strip() or "Unnamed", kept)
+    return OwnTemplateOut(id=t.id, name=t.name)
+
+
+@router.delete("/templates/{number}", status_code=204)
+def drop_template(number: int) -> Response:
+    """Throw an own template away."""
+    if not 0 < number < 2**31:
+        raise HTTPException(404, "there is no such template")
+    shelf.delete_template(number)
+    return Response(status_code=204)
+
+
+@router.get("/purchases")
+def read_purchases() -> PurchasesOut:
+    """What each purchase would have saved over the jobs in the history, at the firm's hourly rate."""
+    settings = shelf.settings()
+    past = [s.job for s in jobs.listing()[:MOST_PAST]]
+    return PurchasesOut(
+        over=len(past),
+        hourly_rate=settings.hourly_rate,
+        currency=settings.currency,
+        purchases=[
+            PurchaseOut(key=p.key, words=p.words, seconds=p.seconds, jobs=p.jobs, money=p.money)
+            for p in runs.purchases_for(past, settings.hourly_rate)
+        ],
+    )
+
+
+@router.post("/dial")
+def dial(body: DialIn) -> DialOut:
+    """Understand a dial vacuum as it was said, and ask back what cannot be."""
+    try:
+        found = read_dial(body.text, body.atmosphere_pa)
+    except ValueError as e:
+        raise HTTPException(422, str(e)) from None
+    return DialOut(pa=found.pa, inhg=found.inhg, asked=found.asked)

@@ -1,0 +1,145 @@
+"""`rough-draw hold`: the verdict on a table of readings, alone or with the job file it belongs to."""
+
+from __future__ import annotations
+
+import argparse
+from collections.abc import Callable
+from typing import TYPE_CHECKING, Any
+
+from rough_draw.cli.base import Refused, job_file, read
+
+if TYPE_CHECKING:
+    from rough_draw.core.hold.verdict import Circumstances, Verdict
+    from rough_draw.core.physics.quantity import Quantity
+    from rough_draw.core.sheet.job import Job
+    from rough_draw.core.sheet.scope import Scope
+    from rough_draw.store.job_files import JobFile
+
+
+def judge_table(a: argparse.Namespace) -> tuple[dict[str, Any], bool, Callable[[], str]]:
+    """The verdict as plain values, whether JSON is wanted, and the words. Raises Refused for bad input."""
+    from rough_draw.core.hold.verdict import Circumstances, judge_hold
+    from rough_draw.core.physics.units import kelvin
+    from rough_draw.core.readings import csv_table
+    from rough_draw.core.readings.series import find_hold
+    from rough_draw.core.sheet.criteria import SCHOOLS, chosen
+    from rough_draw.core.sheet.job import CriterionChoice
+    from rough_draw.core.sheet.scope import Scope
+
+    file = job_file(a.job) if a.job else None
+    if file is None and (a.volume_l is None or a.temp_c is None):
+        raise Refused("give --volume-l and --temp-c, or --job with the job file")
+    if a.volume_l is not None and not 0.001 <= a.volume_l <= 100_000:
+        raise Refused(f"--volume-l {a.volume_l:g} is outside 0.001 … 100,000 l")
+    if a.temp_c is not None and not -60 <= a.temp_c <= 90:
+        raise Refused(f"--temp-c {a.temp_c:g} is outside −60 … 90 °C")
+    try:
+        found = csv_table.read_table(read(a.readings, csv_table.MOST_BYTES))
+    except csv_table.ReadingsError as e:
+        more = f" (and {len(e.faults) - 6} more)" if len(e.faults) > 6 else ""
+        raise Refused(f"{a.readings}: " + "; ".join(str(f) for f in e.faults[:6]) + more) from None
+    series = found.main()
+    start = a.isolated_at if a.isolated_at is not None else find_hold(series)
+    if start is None:
+        raise Refused(
+            f"{a.readings}: no hold can be seen in the curve; say when it was isolated with --isolated-at SECONDS"
+        )
+    t, p = series.slice(start)
+    if file is not None:
+        volume, known, scope = _of_job(file, float(t[-1]) if t.size else 0.0, a.job)
+        main = chosen(file.job.criterion)
+    else:
+        volume, known, scope, main = None, Circumstances(), Scope(), SCHOOLS["code-minimum"]
+    if a.school or file is None:
+        main = chosen(CriterionChoice(school=a.school or "code-minimum"))
+    if a.volume_l is not None or volume is None:
+        volume = _typed(a)
+    coldest = a.temp_c if a.temp_c is not None else scope.coldest_c
+    v = judge_hold(t, p, volume, kelvin(coldest), main, known)
+    return _values(v, start, scope), a.json, lambda: _words(v, start, scope)
+
+
+def _typed(a: argparse.Namespace) -> Quantity:
+    from rough_draw.core.physics.quantity import Quantity
+
+    spread = max(1.0, a.volume_spread)
+    return Quantity(a.volume_l * 1e-3, a.volume_l * 1e-3 / spread, a.volume_l * 1e-3 * spread, "m³", "typed in")
+
+
+def _of_job(file: JobFile, span: float, path: str) -> tuple[Quantity, Circumstances, Scope]:
+    """Volume, circumstances and system of the job file's hold."""
+    from rough_draw.core.engine.network import NetworkError
+    from rough_draw.core.hold.context import circumstances
+    from rough_draw.core.model.assemble import assemble
+    from rough_draw.core.model.isolation import isolation
+    from rough_draw.core.model.system import ScopeError
+    from rough_draw.core.sheet.run_state import Touch, fold
+
+    job: Job = file.job
+    touches = [Touch(t.kind, t.at, t.note) for t in file.touches]
+    state = fold(touches)
+    try:
+        assembly = assemble(job)
+        held = isolation(job, assembly)
+    except (ScopeError, NetworkError) as e:
+        raise Refused(f"{path}: {e}") from None
+    whole = assembly.system.volume()
+    start = state.isolated_at if state.isolated_at is not None else 0.0
+    known = circumstances(job, held, state, touches, start, start + span)
+    return whole.times(held.volume / whole.value), known, job.scope
+
+
+def _values(v: Verdict, start: float, scope: Scope) -> dict[str, Any]:
+    from rough_draw.core.charging.charge import grams_per_year
+    from rough_draw.core.hold.wording import disagreements, reasons
+
+    def r(x: Any, digits: int = 4) -> dict[str, float]:
+        return {k: float(f"{getattr(x, k):.{digits}g}") for k in ("low", "value", "high")}
+
+    grams = grams_per_year(v.leak, scope)
+    return {
+        "verdict": v.verdict,
+        "sentence": v.sentence,
+        "probability": round(v.probability, 4),
+        "odds": {k: round(x, 4) for k, x in v.odds.items()},
+        "leak_pa_m3_s": r(v.leak),
+        "rate_micron_s": r(v.rate),
+        "slope_micron_s": r(v.slope),
+        "grams_per_year": r(grams, 3),
+        "moisture_g": r(v.moisture),
+        "ahead_micron": {f"{s:.0f}": r(_micron(x), 5) for s, x in v.ahead},
+        "sound": v.sound,
+        "sound_at_s": None if v.sound_at is None else round(v.sound_at, 1),
+        "wait_s": None if v.wait is None else round(v.wait, 0),
+        "hold_from_s": round(float(start), 1),
+        "detection_micron_s": float(f"{v.detection:.3g}"),
+        "criteria": [{"name": c.name, "pass": c.passed, "reason": c.reason} for c in v.criteria],
+        "disagreements": disagreements(v, grams),
+        "reasons": reasons(v),
+    }
+
+
+def _micron(x: Any) -> Any:
+    from rough_draw.core.physics.interval import Range
+    from rough_draw.core.physics.units import micron
+
+    return Range(micron(x.low), micron(x.value), micron(x.high))
+
+
+def _words(v: Verdict, start: float, scope: Scope) -> str:
+    from rough_draw.core.charging.charge import grams_per_year
+    from rough_draw.core.hold.wording import NAMES, disagreements, likely, outcome_word, reasons
+
+    sure = f"{likely(v.probability)}, {v.probability:.0%}"
+    lines = [f"{v.sentence} ({sure}), hold from {start:.0f} s, {v.span / 60:.1f} min read"]
+    lines += [f"  {x}" for x in reasons(v)]
+    lines += [
+        f"  {likely(x):>15} {x:6.1%}  {NAMES[k]}" for k, x in sorted(v.odds.items(), key=lambda y: y[1], reverse=True)
+    ]
+    if v.sound_at is not None:
+        lines.append(f"  sound since {v.sound_at / 60:.1f} min")
+    elif v.wait is not None:
+        lines.append(f"  about {v.wait / 60:.0f} min more until it is sound")
+    lines += [f"  {c.name}: {outcome_word(c)}, {c.reason}" for c in v.criteria]
+    lines += [f"  {x}" for x in disagreements(v, grams_per_year(v.leak, scope))]
+    return "\n".join(lines)

@@ -1,0 +1,59 @@
+"""`rough-draw verify`, `backup` and `restore`: is a record whole, and the whole database out and in again."""
+
+from __future__ import annotations
+
+import argparse
+import json
+from pathlib import Path
+
+from rough_draw.cli.base import Refused, read, show
+
+
+def verify(a: argparse.Namespace) -> None:
+    """Check the chain of a sealed record."""
+    from rough_draw.store import job_files
+    from rough_draw.store.jobs import day
+
+    try:
+        closed, found, entries = job_files.verify(json.loads(read(a.job, job_files.MOST_BYTES)))
+    except (UnicodeDecodeError, json.JSONDecodeError) as e:
+        raise Refused(f"{a.job}: not JSON ({e})") from None
+    except job_files.FileFault as e:
+        raise Refused(f"{a.job}: {e}") from None
+    breaks = [{"entry": b.number, "words": b.words} for b in found]
+    out = {"whole": not found, "sealed_at": closed, "entries": entries, "breaks": breaks}
+
+    def words() -> str:
+        if not found:
+            return f"whole: sealed {day(closed)}, {entries} entries, nothing changed since"
+        return "\n".join([f"BROKEN: sealed {day(closed)}, {entries} entries"] + [f"  {b.words}" for b in found])
+
+    show(out, a.json, words)
+    if found:
+        raise SystemExit(1)
+
+
+def backup(a: argparse.Namespace) -> None:
+    """Copy the whole database, also while it is in use, and check the copy."""
+    from rough_draw.store import backup as kept
+    from rough_draw.store.database import open_database
+
+    if not Path(a.db).exists():
+        raise Refused(f"{a.db}: there is no such database")
+    open_database(a.db).close()
+    try:
+        found = kept.take(Path(a.out))
+    except (kept.BackupFault, OSError) as e:
+        raise Refused(str(e)) from None
+    print(f"{a.out}: {', '.join(f'{n:,} in {t}' for t, n in found.items())}; checked")
+
+
+def restore(a: argparse.Namespace) -> None:
+    """Put a backup in the place of the database; what was there is kept beside it."""
+    from rough_draw.store import backup as kept
+
+    try:
+        found = kept.restore(Path(a.backup), Path(a.db))
+    except (kept.BackupFault, OSError) as e:
+        raise Refused(str(e)) from None
+    print(f"{a.db}: {found['job']:,} jobs, {found['reading']:,} readings")

@@ -1,0 +1,1 @@
+"""What is said beside the plan: findings with fixes, what to carry, cord, drawing, small answers, words."""

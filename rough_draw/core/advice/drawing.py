@@ -1,0 +1,288 @@
+"""The rig line as a layout: pump to system in one drawn line, on a grid that any rig and system falls into.
+
+Positions only, in a view whose width and height come with it. Screens and the SVG file draw the same layout; the
+stroke's width is the logarithm of the conductance, and what is toned or shut is put in by whoever draws.
+"""
+
+from __future__ import annotations
+
+from rough_draw.core.advice.drawing_types import BOX_H, Box, Drawing, Flag, Mark, Round, Stroke, Way, columns
+from rough_draw.core.model.assemble import Assembly
+from rough_draw.core.model.rig_graph import hose_label
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.rig import CylinderPart, GaugePart, HosePart, ManifoldPart, Part, TeePart, ToolPart
+
+TOP = 44.0
+ROW = 88.0
+MARGIN = 6.0
+PUMP_W, MANIFOLD_W = 98.0, 96.0
+LANE = 46.0
+
+
+class _Draw:
+    def __init__(self, job: Job, assembly: Assembly) -> None:
+        self.job, self.rig, self.a = job, job.rig, assembly
+        self.d = Drawing()
+        self.outs: dict[tuple[str, str], tuple[float, float]] = {}
+        self.mid = TOP + BOX_H / 2
+
+    def draw(self) -> Drawing:
+        pumped = sorted(self.rig.pumped(), key=self._rank)
+        section = {p.id: p.section for p in self.job.scope.ports}
+        first = section[pumped[0].port or ""]
+        others = [section[p.port] for p in pumped[1:] if p.port in section and section[p.port] != first]
+        stand = [section[p.port] for p in self.rig.parts if p.port in section and not self.rig.from_pump(p)]
+        place = columns(self.job, first, next(iter([*others, *stand]), None))
+        left = self.first_way(pumped[0])
+        self.sections(place, left, bool(others) or len(pumped) > 1)
+        rows = 1 + max(r for _, r in place.values())
+        foot = TOP + ROW * (rows - 1) + BOX_H
+        # Room for a gauge's flag between the sections and the lane under them.
+        lane = foot + (42.0 if len(pumped) > 1 else 30.0)
+        for n, part in enumerate(pumped[1:]):
+            self.lower_way(part, lane + n * LANE)
+        lanes = len(pumped) - 1
+        low = self.dead_ends(lane + lanes * LANE, lane + lanes * LANE - LANE if lanes else foot)
+        self.gauges()
+        self.d.height = low + (44.0 if lanes or low > foot else 10.0)
+        for part in pumped:
+            port = self.job.scope.port(part.port or "")
+            ids = tuple(p.id for p in self.rig.chain(part))
+            self.d.ways.append(Way(part.port or "", port.words() if port else "", ids))
+        return self.d
+
+    def _rank(self, part: Part) -> int:
+        port = self.job.scope.port(part.port or "")
+        return {"suction": 0, "discharge": 1, "other": 2, "liquid": 3}[port.side] if port else 4
+
+    def pipe(self, part: str, x0: float, x1: float, y: float, label: str = "", below: float = 24.0) -> None:
+        self.d.strokes.append(Stroke(part, f"M{x0:.0f} {y:.0f}H{x1:.0f}", label, (x0 + x1) / 2, y + below))
+
+    def valve_at(self, part: Part, x: float, y: float, text: str = "tool") -> None:
+        if part.id in self.a.valves:
+            self.d.valves.append(Round(part.id, part.id, self.a.valves[part.id].label, x, y))
+            self.d.marks.append(Mark(text, x, y + 38))
+
+    def first_way(self, last: Part) -> float:
+        """The way along the top line; returns where the system starts."""
+        rig, d, y = self.rig, self.d, self.mid
+        chain = rig.chain(last)
+        pump = rig.pump
+        d.boxes.append(Box(pump.id, "pump", pump.name or f"{pump.plate_cfm:g} CFM", MARGIN, TOP, PUMP_W))
+        x = MARGIN + PUMP_W
+        fixed = sum(
+            {"tee": 26.0, "manifold": MANIFOLD_W + 8, "tool": 40.0, "valve": 40.0, "adapter": 26.0}.get(p.kind, 0)
+            for p in chain
+        )
+        hoses = [p for p in chain if isinstance(p, HosePart)]
+        span = max(84.0, (360.0 - fixed) / max(1, len(hoses)))
+        for p in chain:
+            if p.id == pump.id:
+                self.outs[p.id, "end"] = self.outs[p.id, "side"] = (x, y)
+            elif isinstance(p, TeePart):
+                self.pipe(p.id, x, x + 26, y)
+                x += 26
+                for o in p.outlets():
+                    self.outs[p.id, o] = (x, y)
+                d.marks.append(Mark("tee", x - 14, y + 38))
+            elif isinstance(p, HosePart):
+                self.pipe(p.id, x, x + span, y, hose_label(p))
+                x += span
+                if p.ball_end:
+                    d.valves.append(Round(p.id, p.id, self.a.valves[p.id].label, x - 22, y))
+            elif isinstance(p, ManifoldPart):
+                d.boxes.append(Box(p.id, "manifold", "manifold", x, TOP, MANIFOLD_W))
+                for n, o in enumerate(p.outlets()):
+                    self.outs[p.id, o] = (x + 18 + 20 * n, TOP + BOX_H)
+                x += MANIFOLD_W
+                self.pipe(p.id, x, x + 8, y)
+                x += 8
+            elif isinstance(p, ToolPart) or p.kind == "valve":
+                self.pipe(p.id, x, x + 40, y)
+                self.valve_at(p, x + 20, y, "tool" if p.kind == "tool" else "valve")
+                self.outs[p.id, "side"] = (x + 20, y - 20)
+                x += 40
+            elif p.kind == "adapter":
+                self.pipe(p.id, x, x + 26, y)
+                d.marks.append(Mark("adapter", x + 13, y - 14))
+                x += 26
+            self.outs.setdefault((p.id, "end"), (x, y))
+        self.pipe(f"{last.port}.port", x, x + 40, y)
+        d.marks.append(Mark(self.core_words(last), x + 20, y + 38))
+        return x + 40
+
+    def core_words(self, part: Part) -> str:
+        port = self.job.scope.port(part.port or "")
+        tube = next((t for t in self.a.network.tubes if t.name == f"{part.port}.port"), None)
+        if tube is None or port is None:
+            return ""
+        if not tube.open:
+            return "core shut"
+        return "core in" if tube.kind == "core" else "port"
+
+    def sections(self, place: dict[str, tuple[int, int]], left: float, returning: bool) -> None:
+        d = self.d
+        count = 1 + max(c for c, _ in place.values())
+        gap = 44.0
+        right = 34.0 if returning else MARGIN
+        w = max(98.0, (d.width - left - right - gap * (count - 1)) / count)
+        d.width = max(d.width, left + count * w + gap * (count - 1) + right)
+        kept = {s.id for s in self.job.scope.sections if s.holds_charge}
+        where: dict[str, Box] = {}
+        for s in self.job.scope.sections:
+            column, row = place[s.id]
+            reached = f"system.{s.id}" in self.a.pumped
+            state = "charge" if s.id in kept else "pumped" if reached else "left-out"
+            box = Box(s.id, "section", s.words(), left + column * (w + gap), TOP + row * ROW, w, BOX_H, state)
+            where[s.id] = box
+            d.boxes.append(box)
+        self.where = where
+        for x in self.job.scope.links:
+            self.link(x.id, x.kind, where[x.a], where[x.b])
+
+    def link(self, name: str, kind: str, a: Box, b: Box) -> None:
+        """A passage between two sections: straight across, down within a column, or by the gutter between columns."""
+        d = self.d
+        if a.x > b.x or (a.x == b.x and a.y > b.y):
+            a, b = b, a
+        ay, by = a.y + a.h / 2, b.y + b.h / 2
+        valve = f"system.{name}" in self.a.valves
+        if a.x == b.x:
+            x = a.x + a.w * 0.5
+            d.strokes.append(Stroke(f"link:{name}", f"M{x:.0f} {a.y + a.h:.0f}V{b.y:.0f}"))
+            at = (x, (a.y + a.h + b.y) / 2)
+            upright = True
+        elif ay == by and abs(b.x - a.x - a.w) < 60:
+            d.strokes.append(Stroke(f"link:{name}", f"M{a.x + a.w:.0f} {ay:.0f}H{b.x:.0f}"))
+            at, upright = ((a.x + a.w + b.x) / 2, ay), False
+        else:
+            gutter = b.x - 12.0
+            start = ay + (12.0 if by > ay else -12.0)
+            d.strokes.append(Stroke(f"link:{name}", f"M{a.x + a.w:.0f} {start:.0f}H{gutter:.0f}V{by:.0f}H{b.x:.0f}"))
+            at, upright = (gutter, (start + by) / 2), True
+        if valve:
+            words = self.a.valves[f"system.{name}"].label
+            d.valves.append(Round(f"system.{name}", f"link:{name}", words, at[0], at[1], True, upright))
+        elif kind == "check-valve":
+            d.marks.append(Mark("check", at[0], at[1] - 8))
+
+    def lower_way(self, last: Part, y: float) -> None:
+        """Another way: down from where it branches off, along a lane, and up into its section from the right."""
+        rig, d = self.rig, self.d
+        chain = [p for p in rig.chain(last) if not any((p.id, o) in self.outs for o in (*p.outlets(), "end"))]
+        port = self.job.scope.port(last.port or "")
+        if not chain or port is None:
+            return
+        box = self.where[port.section]
+        start = self.outs.get((chain[0].on or "", chain[0].at)) or self.outs[rig.pump.id, "end"]
+        riser = box.x + box.w + 16.0
+        x = start[0]
+        tools = [p for p in chain if p.kind in ("tool", "valve", "adapter")]
+        hoses = [p for p in chain if isinstance(p, HosePart)]
+        end = riser - 46.0 * len(tools) - 8.0
+        span = (end - x) / max(1, len(hoses))
+        path = f"M{start[0]:.0f} {start[1]:.0f}V{y:.0f}"
+        for h in hoses:
+            d.strokes.append(Stroke(h.id, f"{path}H{x + span:.0f}", hose_label(h), x + span / 2, y + 22))
+            path = f"M{x + span:.0f} {y:.0f}"
+            x += span
+            if h.ball_end:
+                d.valves.append(Round(h.id, h.id, self.a.valves[h.id].label, x - 24, y))
+            self.outs[h.id, "end"] = (x, y)
+        for p in tools:
+            self.pipe(p.id, x, x + 46, y)
+            self.valve_at(p, x + 22, y, p.kind)
+            self.outs[p.id, "side"] = (x + 22, y - 20)
+            self.outs[p.id, "end"] = (x + 46, y)
+            x += 46
+        up = box.y + box.h / 2
+        d.strokes.append(Stroke(f"{last.port}.port", f"M{x:.0f} {y:.0f}H{riser:.0f}V{up:.0f}H{box.x + box.w:.0f}"))
+        words = self.core_words(last)
+        if words != "port":
+            d.marks.append(Mark(words, riser - 40, y - 12))
+
+    def dead_ends(self, y: float, low: float) -> float:
+        """Hoses that lead to a cylinder or a bottle: down from their outlet, and to the right."""
+        d = self.d
+        for p in self.rig.parts:
+            if not isinstance(p, CylinderPart) and p.kind != "nitrogen":
+                continue
+            hose = self.rig.get(p.on or "")
+            if hose is None:
+                continue
+            start = self.outs.get((hose.on or "", hose.at), (MARGIN + PUMP_W, self.mid))
+            x = start[0] + 150.0
+            d.strokes.append(Stroke(hose.id, f"M{start[0]:.0f} {start[1]:.0f}V{y + 14:.0f}H{x:.0f}", "", 0, 0))
+            if isinstance(hose, HosePart):
+                d.marks.append(Mark(hose_label(hose), start[0] + 58, y + 38))
+                if hose.ball_end:
+                    d.valves.append(Round(hose.id, hose.id, self.a.valves[hose.id].label, x - 22, y + 14))
+            d.boxes.append(Box(p.id, p.kind, "cylinder" if p.kind == "cylinder" else "nitrogen", x, y - 6, 104, 40))
+            low = y + 30
+            y += LANE
+        return low
+
+    def gauges(self) -> None:
+        for g in self.rig.gauges:
+            foot, base = self.gauge_foot(g)
+            above = [
+                p for p in self.rig.chain(g)[:-1] if p.kind == "tool" and (p.port is None or not self.rig.from_pump(p))
+            ]
+            x = foot
+            for tool in above:
+                self.d.valves.append(Round(tool.id, tool.id, self.a.valves[tool.id].label, x, base - 12, True, True))
+                base -= 22
+            if g.valve:
+                self.d.valves.append(Round(g.id, g.id, "the gauge's own valve", x, base - 12, True, True))
+                base -= 22
+            x = min(x, self.d.width - 120)
+            y = max(4.0, base - 30)
+            over = next((b for b in self.d.boxes if b.x - 130 < x < b.x + b.w and b.y < y + 24 and y < b.y + b.h), None)
+            if over is not None:
+                # Under a section's box the flag goes beside its pole.
+                x, base = foot, base + (10 if above or g.valve else 0)
+                y = max(base - 12, over.y + over.h + 4)
+            self.d.flags.append(Flag(g.id, x, y, base, gauge_place(self.job, g), over is not None))
+
+    def gauge_foot(self, g: GaugePart) -> tuple[float, float]:
+        """Where a gauge's pole stands."""
+        chain = self.rig.chain(g)
+        root = chain[0]
+        if root.kind != "pump":
+            port = self.job.scope.port(root.port or "")
+            box = self.where[port.section] if port else next(iter(self.where.values()))
+            return box.x + 24, box.y
+        for p in chain[::-1][1:]:
+            if p.kind == "manifold":
+                box = next(b for b in self.d.boxes if b.name == p.id)
+                return box.x + 24, box.y
+            if (p.id, "side") in self.outs:
+                x, y = self.outs[p.id, "side"]
+                return (x, y) if p.kind != "pump" else (x + 12, y - 6)
+        return MARGIN + PUMP_W + 12, self.mid
+
+
+def gauge_place(job: Job, gauge: GaugePart) -> str:
+    """Where a gauge sits, in words."""
+    for part in job.rig.chain(gauge)[::-1]:
+        port = job.scope.port(part.port) if part.port else None
+        if port is not None:
+            return f"at the {port.words()}"
+        if part.kind == "manifold":
+            return "at the manifold"
+    return "at the pump"
+
+
+def draw(job: Job, assembly: Assembly, whole: bool = True) -> Drawing:
+    """Lay the rig line out; without ``whole``, sections that keep their charge are left off (beside the unit)."""
+    if not whole:
+        kept = {s.id for s in job.scope.sections if s.holds_charge}
+        scope = job.scope.model_copy(
+            update={
+                "sections": tuple(s for s in job.scope.sections if s.id not in kept),
+                "links": tuple(x for x in job.scope.links if not {x.a, x.b} & kept),
+                "ports": tuple(p for p in job.scope.ports if p.section not in kept),
+            }
+        )
+        job = job.model_copy(update={"scope": scope})
+    return _Draw(job, assembly).draw()

@@ -1,0 +1,190 @@
+"""What is wrong or worth knowing about a rig on its system, each with why, and the fix one touch away."""
+
+from __future__ import annotations
+
+from rough_draw.core.advice.finding import RANK, Finding, Fix, rig_fix
+from rough_draw.core.advice.rig_findings import about_gauge, about_hold, about_hoses, about_pump
+from rough_draw.core.catalogue.systems import LINKS
+from rough_draw.core.model.assemble import Assembly
+from rough_draw.core.model.isolation import Isolation, behind_check, left_out, shut
+from rough_draw.core.sheet import rig_edit
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.rig import HosePart, ToolPart
+
+
+def findings(job: Job, assembly: Assembly, isolation: Isolation, gauge_error: float, target: float) -> list[Finding]:
+    """Everything to say about this rig on this system, the gravest first. Pressures Pa."""
+    found = [
+        *_sections(job, assembly),
+        *_ways(job, assembly),
+        *_ports(job),
+        *about_hoses(job, target),
+        *_tools(job),
+        *about_gauge(job, assembly, gauge_error, target),
+        *about_hold(job, isolation),
+        *about_pump(job),
+    ]
+    return sorted(found, key=lambda f: RANK[f.severity])
+
+
+def _link_fix(link: str, job: Job, is_open: bool, words: str) -> Fix:
+    links = tuple(x.model_copy(update={"open": is_open}) if x.id == link else x for x in job.scope.links)
+    return Fix(words, job.model_copy(update={"scope": job.scope.model_copy(update={"links": links})}))
+
+
+def _opens(job: Job, assembly: Assembly, section: str) -> str | None:
+    """A shut link of the system that, opened, joins ``section`` to what is pumped."""
+    shut_links = [x for x in job.scope.links if not x.open]
+    kept = {s.id for s in job.scope.sections if s.holds_charge}
+    for x in shut_links:
+        if x.a in kept or x.b in kept:
+            continue
+        net = shut(assembly.network, (f"system.{x.id}",), is_open=True)
+        if f"system.{section}" in net.connected("pump"):
+            return x.id
+    return None
+
+
+def _sections(job: Job, assembly: Assembly) -> list[Finding]:
+    found = []
+    labels = assembly.system.labels
+    links = {x.id: x for x in job.scope.links}
+    for name in left_out(assembly):
+        link = _opens(job, assembly, name)
+        fix = None
+        how = "Open what shuts it off, or pull from a port of its own."
+        if link is not None:
+            x = links[link]
+            how = f"The {x.words()} is shut: {x.note or LINKS[x.kind].opened}." if x.kind in LINKS else how
+            fix = _link_fix(link, job, True, f"the {x.words()} opened")
+        found.append(
+            Finding(
+                f"left-out-{name}",
+                "stop",
+                name,
+                f"The {labels[name]} will not be evacuated",
+                f"Nothing joins it to a pumped port, and no gauge would say so. {how}",
+                fix,
+            )
+        )
+    for name in behind_check(assembly):
+        found.append(
+            Finding(
+                f"check-valve-{name}",
+                "caution",
+                name,
+                f"The {labels[name]} empties only through a check valve",
+                "Its spring holds some thousand µ back. Pull from both sides of it.",
+            )
+        )
+    for x in job.scope.links:
+        ends = [job.scope.section(e).holds_charge for e in (x.a, x.b)]
+        if x.open and ends[0] != ends[1]:
+            kept = job.scope.section(x.a if ends[0] else x.b)
+            found.append(
+                Finding(
+                    f"charge-open-{x.id}",
+                    "stop",
+                    x.id,
+                    f"The {kept.words()} holds its charge, and the {x.words()} is open",
+                    "Refrigerant would run into the vacuum, the gauge and the pump.",
+                    _link_fix(x.id, job, False, f"the {x.words()} shut"),
+                )
+            )
+    return found
+
+
+def _ways(job: Job, assembly: Assembly) -> list[Finding]:
+    """Ports whose core nothing pushes: shut, though a hose is on them."""
+    found = []
+    for tube in assembly.network.tubes:
+        if tube.kind == "core" and not tube.open:
+            port = job.scope.port(tube.name.removesuffix(".port"))
+            part = job.rig.on_port(port.id) if port else None
+            if port is None or part is None:
+                continue
+            rig = rig_edit.put_at_port(job.rig, part.id, {"kind": "tool", "fits": port.size})
+            found.append(
+                Finding(
+                    f"core-shut-{port.id}",
+                    "stop",
+                    part.id,
+                    f"The {port.words()} is shut by its own core",
+                    "Its core is in and nothing pushes it: no gas passes.",
+                    rig_fix(job, f"a core tool at the {port.words()}, its core pulled", rig),
+                )
+            )
+    return found
+
+
+def _ports(job: Job) -> list[Finding]:
+    found = []
+    for part in job.rig.parts:
+        port = job.scope.port(part.port) if part.port else None
+        fits = getattr(part, "fits", None)
+        if port is None or fits is None:
+            continue
+        if fits != port.size:
+            rig = rig_edit.put_at_port(job.rig, part.id, {"kind": "adapter", "fits": port.size, "depressor": port.core})
+            if isinstance(part, ToolPart):
+                rig = rig_edit.swap(job.rig, part.id, {"fits": port.size})
+            found.append(
+                Finding(
+                    f"fit-{port.id}",
+                    "stop",
+                    part.id,
+                    f"A {fits} end does not go on the {port.size} {port.words()}",
+                    "An adapter narrows the way; a tool of the right size does not.",
+                    rig_fix(
+                        job, f"a {port.size} tool" if isinstance(part, ToolPart) else f"a {port.size} adapter", rig
+                    ),
+                )
+            )
+        if port.cramped and isinstance(part, ToolPart):
+            found.append(
+                Finding(
+                    f"cramped-{port.id}",
+                    "note",
+                    part.id,
+                    f"The {port.words()} is cramped",
+                    "A bracket or panel may have to come off before a tool fits; allow for it.",
+                )
+            )
+    return found
+
+
+def _tools(job: Job) -> list[Finding]:
+    rig = job.rig
+    found = []
+    for part in rig.parts:
+        if isinstance(part, ToolPart) and not part.vacuum_rated:
+            fixed = rig_edit.swap(rig, part.id, {"vacuum_rated": True})
+            found.append(
+                Finding(
+                    f"tool-{part.id}",
+                    "caution",
+                    part.id,
+                    "A core tool not made for vacuum",
+                    "It leaks at its own seals, and the hold will show it as the system's leak.",
+                    rig_fix(job, "a tool made for vacuum", fixed),
+                )
+            )
+    for part in rig.pumped():
+        port = job.scope.port(part.port or "")
+        if port is None or not port.core or isinstance(part, ToolPart):
+            continue
+        bare = rig.model_copy(update={"cores_in": tuple(c for c in rig.cores_in if c != port.id)})
+        tooled = rig_edit.put_at_port(bare, part.id, {"kind": "tool", "fits": port.size})
+        if isinstance(part, HosePart) and part.depressor:
+            tooled = rig_edit.swap(tooled, part.id, {"depressor": False, "kit": part.kit, "name": part.name})
+        found.append(
+            Finding(
+                f"no-valve-{port.id}",
+                "caution",
+                part.id,
+                f"No valve stands at the {port.words()}, and its core stays in",
+                "The core chokes the way, and nothing shuts the system off there.",
+                rig_fix(job, f"a core tool at the {port.words()}, its core pulled", tooled),
+            )
+        )
+    return found

@@ -1,0 +1,269 @@
+"""Findings about the rig itself: its hoses, its gauge, what stays in the hold, its pump."""
+
+from __future__ import annotations
+
+from rough_draw.core.advice.cord import check as check_cord
+from rough_draw.core.advice.finding import Finding, Severity, rig_fix
+from rough_draw.core.advice.setup_check import gauge_valve
+from rough_draw.core.catalogue.fluids import REFRIGERANTS
+from rough_draw.core.catalogue.rig_parts import HOSE_SIZES
+from rough_draw.core.model.assemble import Assembly
+from rough_draw.core.model.isolation import Isolation
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.sheet import rig_edit
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.rig import GaugePart, HosePart, ManifoldPart, Rig, ToolPart
+
+
+def _each(job: Job, hoses: list[HosePart], fields: dict[str, object]) -> Rig:
+    """The rig with fields of several hoses changed; they stay the kit's own."""
+    rig = job.rig
+    for h in hoses:
+        rig = rig_edit.swap(rig, h.id, {**fields, "kit": h.kit, "name": h.name})
+    return rig
+
+
+def _several(hoses: list[HosePart], one: str, many: str) -> str:
+    sizes = ", ".join(dict.fromkeys(f"{h.size}, {h.length_m:g} m" for h in hoses))
+    return f"{one if len(hoses) == 1 else many.format(n=len(hoses))} ({sizes})"
+
+
+def about_hoses(job: Job, target: float) -> list[Finding]:
+    """Depressors left in, charging hoses, ball ends, new rubber, the larger hose on the wrong side. ``target`` Pa."""
+    rig = job.rig
+    found = []
+    hoses = [p for p in rig.parts if isinstance(p, HosePart)]
+    pins = [h for h in hoses if h.depressor and h.port is None]
+    if pins:
+        title = _several(
+            pins, "A core depressor is left in a hose that needs none", "Core depressors are left in {n} hoses"
+        )
+        why = "The pin and its seat are nearly as narrow as a core."
+        fix = rig_fix(job, "the depressors taken out", _each(job, pins, {"depressor": False}))
+        found.append(Finding("depressor", "caution", pins[0].id, title, why, fix))
+    rubber = [h for h in hoses if h.made_for == "pressure" and rig.from_pump(h)]
+    if rubber:
+        title = _several(rubber, "A charging hose is used in vacuum", "{n} charging hoses are used in vacuum")
+        why = "They let air and water through their walls, and their seals are made to hold pressure in."
+        swapped = rig
+        for h in rubber:
+            swapped = rig_edit.swap(swapped, h.id, {"made_for": "vacuum", "age": "used"})
+        fix = rig_fix(job, "vacuum hoses of the same size", swapped)
+        found.append(Finding("pressure-hose", "caution", rubber[0].id, title, why, fix))
+    balls = [h for h in rubber if h.ball_end]
+    if balls:
+        title = "Ball valves at the ends of charging hoses are rarely made for vacuum"
+        why = "Trust them only after the rig has been proved with them shut."
+        found.append(Finding("ball-end", "note", balls[0].id, title, why))
+    fresh = [h for h in hoses if h.age == "new"]
+    if fresh and target < 300 * MICRON_PA:
+        title = _several(
+            fresh, "A new hose may not go under 200 to 300 µ yet", "{n} new hoses may not go under 200 to 300 µ yet"
+        )
+        why = "Fresh rubber gives gas off until it has been cured by use; you can smell it."
+        found.append(Finding("new-hose", "note", fresh[0].id, title, why))
+    return [*found, *_crossed(job)]
+
+
+def _crossed(job: Job) -> list[Finding]:
+    """With unequal hoses, the larger belongs where the volume is: the suction side."""
+    rig = job.rig
+    by_side: dict[str, HosePart] = {}
+    for part in rig.pumped():
+        port = job.scope.port(part.port or "")
+        hose = next((p for p in rig.chain(part)[::-1] if isinstance(p, HosePart)), None)
+        if port is not None and hose is not None:
+            by_side.setdefault(port.side, hose)
+    suction = by_side.get("suction")
+    other = by_side.get("liquid") or by_side.get("discharge")
+    if suction is None or other is None or suction.id == other.id:
+        return []
+    if HOSE_SIZES.index(suction.size) >= HOSE_SIZES.index(other.size):
+        return []
+    shared = ("size", "length_m", "made_for", "age", "kit", "name")
+    mine, theirs = ({k: getattr(h, k) for k in shared} for h in (suction, other))
+    swapped = rig_edit.swap(rig_edit.swap(rig, suction.id, theirs), other.id, mine)
+    return [
+        Finding(
+            "crossed-hoses",
+            "caution",
+            suction.id,
+            "The smaller hose is on the suction side",
+            "The volume is on the suction side; the larger hose belongs there.",
+            rig_fix(job, "the two hoses exchanged", swapped),
+        )
+    ]
+
+
+def _tools_everywhere(job: Job) -> Rig:
+    """A core tool at every pumped port that has none, its core pulled, the hose's pin out."""
+    rig = job.rig
+    for part in rig.pumped():
+        port = job.scope.port(part.port or "")
+        if port is None or not port.core or isinstance(part, ToolPart):
+            continue
+        cores = tuple(c for c in rig.cores_in if c != port.id)
+        rig = rig_edit.put_at_port(
+            rig.model_copy(update={"cores_in": cores}), part.id, {"kind": "tool", "fits": port.size}
+        )
+        if isinstance(part, HosePart) and part.depressor:
+            rig = rig_edit.swap(rig, part.id, {"depressor": False, "kit": part.kit, "name": part.name})
+    return rig
+
+
+def _far_gauge(job: Job, gauge: GaugePart) -> Rig | None:
+    """The gauge on a tool at a port of its own, away from the pumped ones; else on the side of a pumped tool."""
+    rig = job.rig
+    free = [p for p in job.scope.ports if rig.on_port(p.id) is None and not job.scope.section(p.section).holds_charge]
+    rank = {"suction": 0, "other": 1, "liquid": 2, "discharge": 3}
+    free.sort(key=lambda p: rank[p.side])
+    if free:
+        port = free[0]
+        tool = rig_edit.fresh_id(rig, "tool")
+        under = {"kind": "tool", "id": tool, "port": port.id, "fits": port.size}
+        return rig_edit.move(rig_edit.add(rig, under), gauge.id, tool, "end", None)
+    rig = _tools_everywhere(job)
+    tools = [p for p in rig.pumped() if isinstance(p, ToolPart) and not any(c.at == "side" for c in rig.children(p.id))]
+    if not tools:
+        return None
+    tool = rig_edit.fresh_id(rig, "tool")
+    more = rig_edit.add(rig, {"kind": "tool", "id": tool, "on": tools[0].id, "at": "side"})
+    return rig_edit.move(more, gauge.id, tool, "end", None)
+
+
+def about_gauge(job: Job, assembly: Assembly, error: float, target: float) -> list[Finding]:
+    """Where the gauge sits and by how much it is off (Pa), whether it can be shut off, what it stands, its steps."""
+    rig = job.rig
+    gauge = rig.gauge
+    if gauge is None:
+        way = _far_gauge_new(job)
+        return [
+            Finding(
+                "no-gauge",
+                "caution",
+                rig.pump.id,
+                "No micron gauge",
+                "A dial's needle covers 500 to 8,000 µ with its own width. The job is recorded as unverified.",
+                rig_fix(job, "a micron gauge on a tool of its own", way) if way else None,
+            )
+        ]
+    found = []
+    chain = rig.chain(gauge)
+    if chain[0].kind == "pump" and not any(isinstance(p, ToolPart) for p in chain):
+        where = "at the manifold" if any(isinstance(p, ManifoldPart) for p in chain) else "at the pump"
+        moved = _far_gauge(job, gauge)
+        micron = error / MICRON_PA
+        found.append(
+            Finding(
+                "gauge-near-pump",
+                "caution",
+                gauge.id,
+                f"The gauge sits {where}: it reads {micron:,.0f} µ too low at the target",
+                f"At {(target - error) / MICRON_PA:,.0f} µ shown, the worst spot is at {target / MICRON_PA:,.0f} µ."
+                if error < target
+                else "It reaches the target long before the system does.",
+                rig_fix(job, "the gauge moved to the system, on a tool", moved) if moved else None,
+            )
+        )
+    if gauge_valve(job, assembly) is None and not (
+        chain[0].kind == "pump" and any(p.kind == "manifold" for p in chain)
+    ):
+        found.append(
+            Finding(
+                "gauge-exposed",
+                "caution",
+                gauge.id,
+                "The gauge cannot be shut off before refrigerant comes",
+                f"It stands {gauge.stands_kpa / 100:.0f} bar, but refrigerant and oil foul it.",
+                rig_fix(job, "a tool under the gauge", rig_edit.put_under(rig, gauge.id)),
+            )
+        )
+    ref = job.scope.refrigerant
+    pressure = REFRIGERANTS[ref].pressure_40c.value / 1000.0
+    if gauge.stands_kpa < pressure and gauge_valve(job, assembly) is None:
+        found.append(
+            Finding(
+                "gauge-burst",
+                "stop",
+                gauge.id,
+                f"The gauge stands {gauge.stands_kpa / 100:.0f} bar; {ref} can reach {pressure / 100:.0f}",
+                "It must be shut off before refrigerant comes, and nothing can.",
+                rig_fix(job, "a tool under the gauge", rig_edit.put_under(rig, gauge.id)),
+            )
+        )
+    if gauge.resolution_micron > 0.11 * target / MICRON_PA:
+        found.append(
+            Finding(
+                "gauge-coarse",
+                "note",
+                gauge.id,
+                f"The gauge shows steps of {gauge.resolution_micron:g} µ",
+                f"That is coarse for a target of {target / MICRON_PA:,.0f} µ: a slow rise hides between two steps.",
+            )
+        )
+    return found
+
+
+def _far_gauge_new(job: Job) -> Rig | None:
+    rig = rig_edit.add(job.rig, {"kind": "gauge", "id": "gauge", "on": job.rig.pump.id, "at": "side"})
+    gauge = rig.gauge
+    return _far_gauge(job.model_copy(update={"rig": rig}), gauge) if gauge else None
+
+
+def about_hold(job: Job, i: Isolation) -> list[Finding]:
+    """Hoses that stay in what is judged, or nothing that shuts it off."""
+    if i.complete and i.hose_m == 0:
+        return []
+    rate = i.hose_inflow / i.volume / MICRON_PA if i.volume else 0.0
+    why = "All that can be done is to stop the pump, and its air and oil come back."
+    if i.complete:
+        why = f"{i.hose_m:g} m of hose stay in what is judged: about {rate:.2f} µ/s of rise is theirs (estimate)."
+    title = "Hoses stay in what is held" if i.complete else "Nothing shuts the system off for the hold"
+    rig = _tools_everywhere(job)
+    words = "core tools at every port"
+    gauge = rig.gauge
+    if gauge is not None and not any(isinstance(p, ToolPart) for p in rig.chain(gauge)):
+        moved = _far_gauge(job.model_copy(update={"rig": rig}), gauge)
+        rig, words = (moved, f"{words}, the gauge on one of them") if moved else (rig, words)
+    fix = rig_fix(job, words, rig) if rig != job.rig else None
+    return [Finding("hoses-in-hold", "caution", job.rig.pump.id, title, why, fix)]
+
+
+def about_pump(job: Job) -> list[Finding]:
+    """Rating for what can burn, oil, cord."""
+    rig = job.rig
+    pump = rig.pump
+    found = []
+    ref = REFRIGERANTS[job.scope.refrigerant]
+    if ref.safety != "A1" and not pump.rated_a2l:
+        found.append(
+            Finding(
+                "pump-not-rated",
+                "stop",
+                pump.id,
+                f"The pump is not rated for {ref.safety} refrigerants",
+                f"{ref.name} can burn: a pump rated for it, no ignition source, exhaust led outside.",
+            )
+        )
+    if pump.oil != "fresh":
+        fields = {"oil": "fresh", "blank_off_micron": None, "kit": pump.kit, "name": pump.name}
+        found.append(
+            Finding(
+                "oil-used",
+                "caution" if pump.oil == "wet" else "note",
+                pump.id,
+                "The pump's oil is milky" if pump.oil == "wet" else "The pump's oil has been used",
+                "Water in the oil comes back as vapour: the pump cannot pull under it.",
+                rig_fix(job, "fresh oil", rig_edit.swap(rig, pump.id, fields)),
+            )
+        )
+    if rig.cord is not None:
+        answer = check_cord(rig.cord, pump)
+        if answer.verdict != "good":
+            better = None
+            if answer.better:
+                cord = rig.cord.model_copy(update={"wire": answer.better})
+                better = rig_fix(job, f"a cord of {answer.better}", rig.model_copy(update={"cord": cord}))
+            severity: Severity = "stop" if answer.verdict == "no" else "caution"
+            found.append(Finding("cord", severity, pump.id, "The cord is thin for this pump", answer.words, better))
+    return found

@@ -1,0 +1,1 @@
+"""The charge: what to weigh in, how it goes on the scale, superheat and subcooling after."""

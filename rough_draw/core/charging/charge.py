@@ -1,0 +1,112 @@
+"""Charge to weigh, grams a year from a leak, and the cautions that go with the refrigerant."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from rough_draw.core.catalogue import tube
+from rough_draw.core.catalogue.fluids import REFRIGERANTS
+from rough_draw.core.model.system import atmosphere_of
+from rough_draw.core.physics.gas import R, viscosity_air, viscosity_refrigerant
+from rough_draw.core.physics.interval import Range
+from rough_draw.core.physics.refrigerant import saturated
+from rough_draw.core.physics.units import kelvin
+from rough_draw.core.sheet.scope import Scope
+
+YEAR_S = 365.25 * 86_400.0
+
+
+@dataclass(frozen=True)
+class Charge:
+    """Charge, kg, and how it comes about in words."""
+
+    to_weigh: float
+    words: str
+
+
+def line_adder(name: str, size: str, temperature: float = 308.15) -> float:
+    """Liquid that a metre of full line holds, kg/m: density at ``temperature`` K (35 °C) × π/4 d².
+
+    What makers give as adder by line size is this, rounded; theirs wins where it is known.
+    """
+    return saturated(name, temperature).liquid_density * 0.25 * math.pi * tube.bore(size) ** 2
+
+
+def charge_to_weigh(scope: Scope) -> Charge | None:
+    """Charge to add, kg; None without a nameplate.
+
+    Nameplate + (liquid line − included length) × adder + accessories − what the unit holds. An adder left open is
+    worked out from the liquid that each line size holds (needs the property library).
+    """
+    if scope.nameplate_kg is None:
+        return None
+    lines = scope.lines("liquid")
+    length = sum(x.length_m for x in lines)
+    extra_m = length - scope.included_length_m
+    if scope.adder_g_per_m is not None:
+        adder, how = scope.adder_g_per_m * 1e-3, f"{scope.adder_g_per_m:g} g/m"
+    elif lines:
+        adder = sum(line_adder(scope.refrigerant, x.size) * x.length_m for x in lines) / length
+        how = f"{adder * 1000:.0f} g/m, from the density of {scope.refrigerant}"
+    else:
+        adder, how = 0.0, "no liquid line"
+    extra = extra_m * adder
+    total = max(0.0, scope.nameplate_kg + extra + scope.accessories_g * 1e-3 - scope.held_in_unit_kg)
+    sign = "+" if extra >= 0 else "−"
+    words = f"{scope.nameplate_kg:g} kg nameplate {sign} {abs(extra):.3f} kg for {extra_m:+g} m of line at {how}"
+    if scope.accessories_g:
+        words += f" + {scope.accessories_g / 1000:g} kg for accessories"
+    if scope.held_in_unit_kg:
+        words += f" − {scope.held_in_unit_kg:g} kg held in the unit"
+    return Charge(total, words)
+
+
+def grams_per_year(leak: Range, scope: Scope) -> Range:
+    """Refrigerant lost, g/year, through a path that lets ``leak`` Pa·m³/s of air into vacuum.
+
+    Viscous path: Q_out/Q_in = (p_h² − p_a²)/p_a² · η_air/η_ref; molecular path: (p_h − p_a)/p_a · √(M_air/M_ref).
+    The truth lies between; both bounds are carried, at the saturation pressure at 40 °C and at 20 °C ambient
+    (about 0.6 of it). Estimate.
+    """
+    ref = REFRIGERANTS[scope.refrigerant]
+    atmosphere = atmosphere_of(scope)
+    t = kelvin(scope.ambient_c)
+    ratio_eta = viscosity_air(t) / viscosity_refrigerant(t)
+
+    def mass(q_in: float, p: float, viscous: bool) -> float:
+        if p <= atmosphere:
+            return 0.0
+        if viscous:
+            out = q_in * (p * p - atmosphere**2) / atmosphere**2 * ratio_eta
+        else:
+            out = q_in * (p - atmosphere) / atmosphere * (28.97e-3 / ref.molar_mass) ** 0.5
+        return out * ref.molar_mass / (R * t) * 1000.0 * YEAR_S
+
+    high = ref.pressure_40c.value
+    usual = 0.6 * high
+    return Range(mass(leak.low, usual, False), mass(leak.value, usual, True), mass(leak.high, high, True))
+
+
+def cautions(scope: Scope) -> list[str]:
+    """Cautions that apply to this job, in plain words. Local code and the maker's instructions come first."""
+    found = [
+        "Power off, locked and proved dead; the compressor must not start in vacuum.",
+        "Goggles, gloves, long sleeves; ventilate; lead the pump's exhaust outside.",
+        "Nitrogen only through a regulator with relief. Never air or oxygen.",
+    ]
+    ref = REFRIGERANTS[scope.refrigerant]
+    if ref.safety == "A2L":
+        found.append(
+            f"{ref.name} is mildly flammable (A2L): no ignition source, a pump rated for it, purge before any flame."
+        )
+    if ref.safety == "A3":
+        found.append(
+            f"{ref.name} is flammable (A3): gas detector, rated pump and tools, no ignition source, purge before flame."
+        )
+    if scope.condition == "compressor-burnt":
+        found.append("Burnt compressor: the oil is acid; gloves, and dispose of it as such.")
+    if scope.coldest_c <= 0:
+        found.append("The coldest spot is at or under 0 °C: water in it is ice. Warm it before you trust a hold.")
+    found.append("Local codes, the maker's instructions and licensed practice come before anything shown here.")
+    return found

@@ -1,0 +1,1 @@
+"""The draw read while it runs: fitted live, its faults weighed, the next telling test, alarms."""

@@ -1,0 +1,237 @@
+"""The draw fitted while it runs: which of the unknowns the readings speak for, and what that makes of the time left.
+
+An ensemble weighted by the data. Every member is a whole draw of the sheet's network with the touches made so far; its
+weight is how well it tells the readings. Where few members carry the weight, new ones are drawn around them (adaptive
+importance sampling with the mixture of all proposals as its density: Cornuet et al. 2012).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from rough_draw.core.diagnosis.importance_sampling import Proposal, around, importance, misfit, moments
+from rough_draw.core.diagnosis.replay import replayed, with_ballast
+from rough_draw.core.engine.network import Network
+from rough_draw.core.engine.simulate import Change, Stop, advance, compile_network, run
+from rough_draw.core.model.assemble import Assembly, assemble, vary
+from rough_draw.core.model.ensemble import run_all, spread
+from rough_draw.core.model.rig_graph import Unknowns
+from rough_draw.core.physics.interval import Range
+from rough_draw.core.planning.next_step import ballast_at
+from rough_draw.core.planning.plan import HORIZON
+from rough_draw.core.readings.series import time_at_level
+from rough_draw.core.sheet.criteria import chosen
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.run_state import Touch
+
+FloatArray = NDArray[np.float64]
+
+DIMS = ("volume", "water", "core", "pump", "hose", "release", "leak")
+FIRST, MORE, MOST = 48, 24, 168
+"""Members at first, in each later draw of them, and at the most."""
+MODEL_SPREAD = 0.10
+"""What even the right member is off by, as a log of pressure: estimate of what the network leaves out."""
+POINTS = 20
+EFFECTIVE = 8.0
+"""Readings that tell something of their own: neighbours on one curve repeat each other (estimate)."""
+LEAK_AT, LEAK_DECADE = 3e-6, 0.8
+"""Prior of a leak into the system: log-normal about this, Pa·m³/s, with this spread in decades."""
+
+
+@dataclass(frozen=True)
+class Member:
+    """One draw: its place in the space of unknowns, its curve at the gauge, and when its system is at the target."""
+
+    z: FloatArray
+    times: FloatArray
+    gauge: FloatArray
+    target_at: float
+    water: float
+
+
+def goal_of(job: Job, touches: Sequence[Touch], start: float) -> tuple[float, float]:
+    """What a draw is pulled down to now, Pa: the next break's level or the target; and since when, s from ``start``."""
+    criterion = chosen(job.criterion)
+    made = sum(t.kind == "break" for t in touches)
+    ends = [t.at - start for t in touches if t.kind == "break-end"]
+    level = criterion.breaks[made] if made < len(criterion.breaks) else criterion.target
+    return level, max(ends, default=0.0)
+
+
+def unknowns_at(z: FloatArray) -> Unknowns:
+    """Unknowns at standard normal deviates ``z``, in the order of `DIMS`."""
+    values = dict(zip(DIMS[:-1], (float(x) for x in z[:-1]), strict=True))
+    return Unknowns(**values, extra_leak=LEAK_AT * 10 ** (LEAK_DECADE * float(z[-1])))
+
+
+@dataclass
+class Fit:
+    """Members of one sheet and its touches so far; it grows as readings ask for it. Not shared between threads."""
+
+    job: Job
+    touches: tuple[Touch, ...]
+    start: float
+    base: Assembly = field(init=False)
+    members: list[Member] = field(default_factory=list)
+    proposals: list[Proposal] = field(default_factory=list)
+    target: float = field(init=False)
+    after: float = field(init=False)
+
+    def __post_init__(self) -> None:
+        self.base = assemble(self.job)
+        self.target, self.after = goal_of(self.job, self.touches, self.start)
+        d = len(DIMS)
+        self._draw(np.array(spread(FIRST, d)), np.zeros(d), np.eye(d))
+
+    def _draw(self, zs: FloatArray, mean: FloatArray, cov: FloatArray) -> None:
+        self.members += run_all(self._member, list(zs))
+        self.proposals.append((len(zs), mean, cov))
+
+    def _member(self, z: FloatArray) -> Member:
+        u = unknowns_at(z)
+        varied = vary(self.base, self.job, u)
+        net, later = replayed(self.job, varied, u, self.touches, self.start)
+        kinds = [t.kind for t in self.touches if t.kind.startswith("ballast")]
+        result = self._run(net, later, u, varied.gauge_node, bool(kinds) and kinds[-1] == "ballast-open")
+        times, gauge, system = result
+        late = times >= self.after
+        at = time_at_level(times[late], system[late], self.target)
+        water = sum(p.mass for p in varied.network.pools)
+        return Member(z, times, gauge, at if at is not None else 2 * HORIZON, water)
+
+    def _run(
+        self, net: Network, later: list[tuple[float, Change]], u: Unknowns, gauge: str, ballast: bool
+    ) -> tuple[FloatArray, FloatArray, FloatArray]:
+        """Times, the gauge's curve and the system's highest. A ballast still open is shut at the level of the habit."""
+        nodes = tuple(self.base.pumped)
+        end = Stop(nodes, 0.6 * self.target)
+        level = ballast_at(self.job)
+        first = run(net, HORIZON, later, rtol=1e-2, stop=Stop((gauge,), level) if ballast and level else end)
+        parts = [first]
+        if ballast and level and float(first.time[-1]) < HORIZON:
+            now = net
+            for _, change in sorted(later, key=lambda e: e[0]):
+                now = change(now)
+            shut = compile_network(with_ballast(u, False)(now))
+            parts.append(advance(shut, replace(first.final, step=1e-3), HORIZON, rtol=1e-2, stop=end))
+        indices = [net.index(n) for n in nodes]
+        times = np.concatenate([r.time for r in parts])
+        shown = np.concatenate([r.total(gauge) for r in parts])
+        system = np.concatenate([r.pressure[:, indices, :].sum(axis=2).max(axis=1) for r in parts])
+        return times, shown, system
+
+    def weights(self, at: FloatArray, pa: FloatArray, over: float) -> FloatArray:
+        """Weight of every member for readings at ``at`` s and ``pa`` (NaN: over ``over`` Pa); they sum to one."""
+        z = np.array([m.z for m in self.members])
+        return importance(z, self._likelihood(at, pa, over), self.proposals)[0]
+
+    def _likelihood(self, at: FloatArray, pa: FloatArray, over: float) -> FloatArray:
+        """Log likelihood of every member, by log pressures."""
+        seen = np.isfinite(pa)
+        curves = self.curves(at)
+        r = np.where(seen, curves - np.log(np.where(seen, np.maximum(pa, 1e-3), 1.0)), 0.0) / MODEL_SPREAD
+        # Over range says only that the pressure is not under it.
+        below = (np.log(over) - curves) / MODEL_SPREAD
+        blind = np.where(~seen, np.maximum(below, 0.0), 0.0)
+        share = min(1.0, EFFECTIVE / max(pa.size, 1))
+        found: FloatArray = share * (misfit(r) + misfit(blind)).sum(axis=1)
+        return found
+
+    def curves(self, at: FloatArray) -> FloatArray:
+        """Log of the gauge's pressure, Pa, of every member (members × times) at ``at`` s."""
+        return np.array([np.interp(at, m.times, np.log(np.maximum(m.gauge, 1e-3))) for m in self.members])
+
+    def refine(self, at: FloatArray, pa: FloatArray, over: float) -> None:
+        """Draw new members around those that tell the readings, where too few do."""
+        w = self.weights(at, pa, over)
+        if 1.0 / float((w**2).sum()) > 0.4 * FIRST or len(self.members) >= MOST:
+            return
+        z = np.array([m.z for m in self.members])
+        mean, cov = moments(z, w, 0.02)
+        self._draw(around(mean, cov, np.array(spread(MORE, z.shape[1], len(self.members)))), mean, cov)
+
+
+@dataclass(frozen=True)
+class Answer:
+    """What the readings so far say. Times s from the pump's start; ``share``: of the weight that gets to the target.
+
+    ``band`` is the gauge's 10, 50 and 90 % at ``times``. ``off``: how far the best member is from the readings, in log
+    pressure (0.1 is 10 %). ``leak`` Pa·m³/s and ``water`` kg that stood free at the start, with their 80 % ranges.
+    """
+
+    target_at: Range | None
+    share: float
+    times: FloatArray
+    band: FloatArray
+    off: float
+    leak: Range
+    water: Range
+    members: int
+    effective: float
+
+
+def start_fit(job: Job, touches: Sequence[Touch], start: float) -> Fit:
+    """A fit of a run that began at ``start``."""
+    kept = tuple(t for t in touches if t.at >= start - 1.0)
+    return Fit(job, kept, start)
+
+
+def thinned(at: FloatArray, pa: FloatArray) -> tuple[FloatArray, FloatArray]:
+    """At most `POINTS` readings: evenly along the logarithm of time, the last always among them."""
+    if at.size <= POINTS:
+        return at, pa
+    marks = np.geomspace(max(float(at[0]), 2.0), float(at[-1]), POINTS)
+    picks = np.unique(np.searchsorted(at, marks).clip(0, at.size - 1))
+    return at[picks], pa[picks]
+
+
+def fit(state: Fit, at: FloatArray, pa: FloatArray, over: float, rounds: int = 1) -> Answer:
+    """Weigh a fit's members by the readings (s from the start, Pa, NaN over range), refining it ``rounds`` times."""
+    t, p = thinned(at, pa)
+    for _ in range(rounds):
+        state.refine(t, p, over)
+    w = state.weights(t, p, over)
+    now = float(at[-1]) if at.size else 0.0
+    ends = np.maximum(np.array([m.target_at for m in state.members]), now)
+    reach = ends <= HORIZON
+    share = float(w[reach].sum())
+    span = _loosened(_span(ends, w), now) if share > 0.5 else None
+    far = min(HORIZON, 1.3 * (span.high if span is not None else max(now * 2, 4 * 3600.0)))
+    times = np.unique(np.concatenate([np.linspace(0.0, far, 120), np.geomspace(2.0, max(far, 10.0), 40)]))
+    curves = state.curves(times)
+    band = np.exp(np.array([_quantile(curves, w, q) for q in (0.1, 0.5, 0.9)]))
+    best = int(np.argmax(w))
+    seen = np.isfinite(p)
+    off = 0.0
+    if seen.any():
+        told = np.interp(t[seen], state.members[best].times, np.log(np.maximum(state.members[best].gauge, 1e-3)))
+        off = float(np.sqrt(np.mean((told - np.log(np.maximum(p[seen], 1e-3))) ** 2)))
+    leak = _span(np.array([unknowns_at(m.z).extra_leak for m in state.members]), w)
+    water = _span(np.array([m.water for m in state.members]), w)
+    return Answer(span, share, times, band, off, leak, water, len(w), 1.0 / float((w**2).sum()))
+
+
+SLACK_S, SLACK = 4.0, 0.03
+"""What the model leaves out of a time: the gauge's lag and the hand's, s, and a share of the time (estimates)."""
+
+
+def _span(values: FloatArray, w: FloatArray) -> Range:
+    low, mid, high = (float(_quantile(values[:, None], w, q)[0]) for q in (0.1, 0.5, 0.9))
+    return Range(low, mid, high)
+
+
+def _loosened(r: Range, now: float) -> Range:
+    return Range(max(now, r.low * (1 - SLACK) - SLACK_S), r.value, r.high * (1 + SLACK) + SLACK_S)
+
+
+def _quantile(values: FloatArray, w: FloatArray, q: float) -> FloatArray:
+    """Weighted quantile over the members, each column by itself."""
+    order = np.argsort(values, axis=0)
+    run_up = np.cumsum(w[order], axis=0)
+    row = (run_up >= q * run_up[-1]).argmax(axis=0)
+    found: FloatArray = np.take_along_axis(values, np.take_along_axis(order, row[None, :], axis=0), axis=0)[0]
+    return found

@@ -1,0 +1,1 @@
+"""The hold test read: competing causes weighed, a verdict with odds, when it is firm, where to look."""

@@ -1,0 +1,287 @@
+"""Reading the hold: tight, leak, water, refrigerant or hose; how sure; how much; and since when it was sound."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from rough_draw.core.hold.binning import Data, jumps, sound_points, thin
+from rough_draw.core.hold.decision import SLOW_END, Frame, Look, look
+from rough_draw.core.hold.hypotheses import DRAWN, GOOD, accounts
+from rough_draw.core.hold.models import Setting, make_basis
+from rough_draw.core.hold.posterior import Z90, Reading, ahead, rate_of, slope_now
+from rough_draw.core.hold.stopping import sound_since, wait
+from rough_draw.core.physics.gas import R_WATER
+from rough_draw.core.physics.interval import Range
+from rough_draw.core.physics.quantity import Quantity
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.physics.water import saturation_pressure
+from rough_draw.core.sheet import criteria
+
+FloatArray = NDArray[np.float64]
+
+ALGORITHM = "hold-3"
+SMALLEST = 5e-5
+"""m³; in less, any tool's seat shows hundreds of microns."""
+ATMOSPHERE = 101_325.0
+GAUGE = 0.013
+"""Standard deviation of a gauge's scale, as a share (estimate)."""
+SENTENCE = {
+    "tight-and-dry": "Tight and dry",
+    "creeping": "Nearly tight: it creeps",
+    "shallow": "Tight, but not deep enough",
+    "leak": "It leaks",
+    "moisture": "Water is still in it",
+    "leak-and-moisture": "It leaks, and water is still in it",
+    "refrigerant": "Refrigerant still comes out of the oil",
+    "vapour": "Tight, but vapour still comes off",
+    "hose": "Rises no more than its hoses let in",
+    "not-settled": "Not settled yet",
+    "unverified": "Unverified: a needle cannot see this",
+    "invalid": "This hold cannot be judged",
+}
+ACCOUNT_OF = {
+    "leak": ("leak",),
+    "moisture": ("moisture", "slow"),
+    "leak-and-moisture": ("leak-and-moisture",),
+    "refrigerant": ("refrigerant",),
+    "hose": ("hose",),
+}
+AHEAD = (600.0, 3600.0, 86_400.0)
+
+
+@dataclass(frozen=True)
+class Circumstances:
+    """What the sheet knows of a hold beside its readings.
+
+    ``hose`` Pa·m³/s let in by hoses that are held with the system; ``drawn`` s of pumping before; ``touches`` s since
+    the first reading at which something was touched; ``wetness`` scales the odds of water, ``ran`` those of
+    refrigerant in its oil; ``gauge_inside`` whether the gauge reads what is held.
+    """
+
+    hose: Quantity | None = None
+    drawn: float = DRAWN
+    touches: tuple[float, ...] = ()
+    ran: float = 1.0
+    wetness: float = 1.0
+    gauge_inside: bool = True
+
+
+@dataclass(frozen=True)
+class Verdict:
+    """What the hold says. Leak Pa·m³/s, rates µ/s, water g, levels Pa, times s since the first reading.
+
+    ``sound`` whether the hold may end now, ``sound_at`` since when, ``wait`` s until it will if it goes on as the
+    likeliest account has it. ``slope`` is how fast it rises now; ``detection`` the smallest leak that could not
+    have been missed.
+    """
+
+    verdict: str
+    probability: float
+    odds: dict[str, float]
+    leak: Range
+    rate: Range
+    slope: Range
+    rising: bool
+    moisture: Range
+    ahead: tuple[tuple[float, Range], ...]
+    detection: float
+    plateau: Range
+    open: tuple[str, ...]
+    sound: bool
+    sound_at: float | None
+    wait: float | None
+    criteria: tuple[criteria.Outcome, ...]
+    span: float
+    why: str = ""
+    readings: tuple[Reading, ...] = ()
+    data: Data | None = None
+    inflate: float = 1.0
+    saturation: float = 0.0
+    limit: float = 0.0
+    first: float = 0.0
+    peak: float = 0.0
+
+    @property
+    def sentence(self) -> str:
+        """The verdict in words."""
+        return SENTENCE[self.verdict]
+
+    def best(self) -> Reading | None:
+        """The model that explains the hold best, of an account that the verdict names where there is one."""
+        named = [r for r in self.readings if r.name in ACCOUNT_OF.get(self.verdict, (r.name,))]
+        return max(named or self.readings, key=lambda r: r.weight, default=None)
+
+    def accounts(self) -> list[tuple[Reading, float]]:
+        """The best model of every account with the account's share of all odds, the likeliest first."""
+        found: dict[str, tuple[Reading, float]] = {}
+        for r in self.readings:
+            best, share = found.get(r.name, (r, 0.0))
+            found[r.name] = (r if r.weight > best.weight else best, share + r.weight)
+        return sorted(found.values(), key=lambda x: x[1], reverse=True)
+
+    def residuals(self) -> tuple[FloatArray, FloatArray, FloatArray]:
+        """What the best account leaves over: times s, left Pa, and one standard error Pa."""
+        best = self.best()
+        data = self.data
+        if data is None or best is None:
+            none = np.zeros(0)
+            return none, none, none
+        left = data.pressure - best.curve(data.time, float(data.time[-1]))
+        return data.time, left, data.sigma * float(np.sqrt(self.inflate))
+
+
+def judge_hold(
+    times: FloatArray,
+    pressures: FloatArray,
+    volume: Quantity,
+    coldest: float,
+    criterion: criteria.Criterion | None = None,
+    known: Circumstances | None = None,
+    schools: tuple[criteria.Criterion, ...] = tuple(criteria.SCHOOLS.values()),
+    find_sound: bool = True,
+) -> Verdict:
+    """Judge a hold. ``times`` s since isolation, ``pressures`` Pa, ``volume`` m³ isolated, ``coldest`` K.
+
+    The physical verdict uses ``criterion.limit`` only as the level that tells dry from wet; each
+    school's own rule stands beside it.
+    """
+    main = criterion or criteria.SCHOOLS["code-minimum"]
+    known = known or Circumstances()
+    saturation = saturation_pressure(coldest)
+    others = tuple(c for c in schools if c.key != main.key)
+    outcomes = tuple(criteria.apply(c, times, pressures) for c in (main, *others))
+    span = float(times[-1] - times[0]) if times.size else 0.0
+    why = _unfit(times, pressures, span, volume, known)
+    limit = min(max(main.limit, 300 * MICRON_PA), 0.6 * saturation)
+    if why:
+        return no_verdict("invalid", outcomes, span, why)
+    frame = framed(times, pressures, volume, saturation, limit, known)
+    weighed, readings, now = look(frame)
+    found = _verdict(now, weighed.inflate, readings, volume, coldest, frame, outcomes, span)
+    if find_sound and now.sound:
+        return replace(found, sound_at=sound_since(frame, now, weighed.inflate))
+    if find_sound:
+        return replace(found, wait=wait(frame, readings, now))
+    return found
+
+
+def no_verdict(name: str, outcomes: tuple[criteria.Outcome, ...], span: float, why: str) -> Verdict:
+    """A verdict that says nothing of the system: invalid, or unverified."""
+    none = Range(0.0, 0.0, 0.0)
+    return Verdict(
+        name, 1.0, {}, none, none, none, False, none, (), 0.0, none, (), False, None, None, outcomes, span, why
+    )
+
+
+def framed(
+    times: FloatArray, pressures: FloatArray, volume: Quantity, saturation: float, limit: float, known: Circumstances
+) -> Frame:
+    """A hold made ready to be looked at: in bins, with the shapes on them and the accounts that compete."""
+    t = times - times[0]
+    keep = sound_points(t, pressures)
+    touches = tuple(x - float(times[0]) for x in known.touches) or jumps(t[keep], pressures[keep])
+    data = thin(t[keep], pressures[keep], touches)
+    setting = Setting(saturation, max(known.drawn, 300.0))
+    hose = known.hose.times(1.0 / volume.value) if known.hose is not None and known.hose.value > 0 else None
+    chosen = accounts(hose, known.wetness, known.ran)
+    return Frame(data, make_basis(data, setting), setting, chosen, limit, hose)
+
+
+def _unfit(times: FloatArray, pressures: FloatArray, span: float, volume: Quantity, known: Circumstances) -> str:
+    if times.size < 6:
+        return f"only {times.size} readings in the hold; at least 6 are needed"
+    if span < 60.0:
+        return f"the hold is {span:.0f} s long; at least 60 s are needed to tell a rise from settling"
+    if float(pressures.max()) > 90_000.0:
+        return "the pressure reached the atmosphere: a valve was opened or a joint let go"
+    if not known.gauge_inside:
+        return "the gauge stands outside of what was shut off, so it does not read the system"
+    if volume.value < SMALLEST:
+        ml = volume.value * 1e6
+        return f"the isolated volume is {ml:.0f} ml: too small to judge, any tool's seat shows hundreds of µ"
+    return ""
+
+
+def _verdict(
+    now: Look,
+    inflate: float,
+    readings: list[Reading],
+    volume: Quantity,
+    coldest: float,
+    frame: Frame,
+    outcomes: tuple[criteria.Outcome, ...],
+    span: float,
+) -> Verdict:
+    end, setting, hose = now.span, frame.setting, frame.hose
+    # The last bin stands at its own middle, a little before the last reading.
+    late = max(0.0, span - end)
+    m = MICRON_PA
+    rise = slope_now(readings, end)
+    has_leak = now.verdict in ("leak", "leak-and-moisture")
+    r = Range(0.0, 0.0, now.detection)
+    if has_leak:
+        r = rate_of(readings, ("leak", "leak-and-moisture"))
+        # A hose held with the system has its part in the rise; a gauge is true to a few hundredths.
+        h = hose if hose is not None else Quantity(0.0, 0.0, 0.0, "", "")
+        wide = Z90 * GAUGE * r.value
+        low, high = r.value - float(np.hypot(r.value - r.low, wide)), r.value + float(np.hypot(r.high - r.value, wide))
+        r = Range(max(0.0, low - h.high), max(0.0, r.value - h.value), max(0.0, high - h.low))
+    # The level where it would end is said of what does not leak.
+    still = [x for x in readings if x.name != "refrigerant"]
+    best = max(still or readings, key=lambda x: x.weight)
+    level, sd = best.at(end, end, "level")
+    return Verdict(
+        now.verdict,
+        now.probability,
+        now.odds,
+        Range(r.low * volume.low, r.value * volume.value, r.high * volume.high),
+        Range(r.low / m, r.value / m, r.high / m),
+        Range(rise.low / m, rise.value / m, rise.high / m),
+        rise.low > 0.2 * GOOD or now.odds["leak"] + now.odds["leak-and-moisture"] > 0.5,
+        _moisture(now.verdict, readings, end, volume, coldest, setting),
+        tuple((s, ahead(readings, s + late, end, setting, ATMOSPHERE)) for s in AHEAD),
+        now.detection / m,
+        Range(max(0.0, level - Z90 * sd), level, level + Z90 * sd),
+        now.open,
+        now.sound,
+        None,
+        None,
+        outcomes,
+        span,
+        "",
+        tuple(readings),
+        frame.data,
+        inflate,
+        setting.saturation,
+        frame.limit,
+        float(frame.data.pressure[0]),
+        float(frame.data.pressure.max()),
+    )
+
+
+def _moisture(
+    verdict: str, readings: list[Reading], end: float, volume: Quantity, coldest: float, setting: Setting
+) -> Range:
+    """Water left, g: the vapour it would end as. Near saturation liquid may stand behind it: then tenfold above."""
+    if verdict not in ("moisture", "leak-and-moisture"):
+        return Range(0.0, 0.0, 0.0)
+    wet = [r for r in readings if (r.water or r.name == "slow") and (verdict == "moisture" or r.straight)]
+    best = max(wet, key=lambda r: r.weight)
+    if best.name == "slow":
+        # All that the oil has still to give, less what stands there already.
+        (then, sd), (now, _) = best.at(SLOW_END, end), best.at(0.0, end)
+        level = then - now
+    else:
+        k = -2 if best.rise is not None else -1
+        level, sd = float(best.beta[k]), float(np.sqrt(best.cov[k, k]))
+    per_pa = 1000.0 / (R_WATER * coldest)
+    low = max(0.0, level - Z90 * sd)
+    high = min(level + Z90 * sd, 1.04 * setting.saturation)
+    high = max(high, low)
+    if level > 0.85 * setting.saturation:
+        high *= 10.0
+    value = min(max(level, low), setting.saturation) * volume.value * per_pa
+    return Range(min(low * volume.low * per_pa, value), value, max(high * volume.high * per_pa, value))

@@ -1,0 +1,129 @@
+"""What a touch would do in a run that stands where its touches have brought it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from functools import lru_cache
+
+from rough_draw.core.interlock import consequence
+from rough_draw.core.interlock.compartments import Board, make_board
+from rough_draw.core.interlock.consequence import Consequence, Touch, gravest_first
+from rough_draw.core.interlock.gas_state import State, before_the_draw, settle
+from rough_draw.core.interlock.orders import part_words
+from rough_draw.core.interlock.transition import play
+from rough_draw.core.model.isolation import isolation
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.rig import Rig
+from rough_draw.core.sheet.run_state import RunState, on_one
+from rough_draw.core.sheet.scope import Scope
+
+
+@dataclass(frozen=True)
+class Foresight:
+    """What is asked after, in words, and what follows from it, the gravest first."""
+
+    words: str
+    consequences: tuple[Consequence, ...]
+
+    @property
+    def stop(self) -> bool:
+        """Whether it should not be done."""
+        return any(c.severity == "stop" for c in self.consequences)
+
+
+@lru_cache(maxsize=16)
+def _board(scope: Scope, rig: Rig) -> tuple[Board, tuple[str, ...]]:
+    board = make_board(Job(scope=scope, rig=rig))
+    return board, isolation(board.job, board.assembly).valves
+
+
+def standing_at(board: Board, isolating: tuple[str, ...], run: RunState) -> State:
+    """The interlock's state of a run. Once the pump has run, all it reached is taken for evacuated."""
+    state = before_the_draw(board)
+    if run.started_at is not None:
+        state = settle(board, replace(state, pump=True))
+    is_apart = run.isolated_at is not None or run.checking_since is not None
+    shut = {v for v in run.shut if v in board.gates} | (set(isolating) if is_apart else set())
+    opened = (state.opened | {v for v in run.opened if v in board.gates}) - shut
+    state = settle(board, replace(state, opened=opened, ballast=run.ballast_open))
+    state = replace(state, pump=run.pump_on)
+    for port in sorted(run.cores):
+        state = replace(state, opened=state.opened - {f"port:{port}"})
+    for part in sorted(run.off & set(board.ends)):
+        state = play(board, state, Touch("take-off", part))[0]
+    return state
+
+
+@dataclass(frozen=True)
+class Offer:
+    """A touch that can be made on a thing as the run stands: its kind, in words."""
+
+    kind: str
+    words: str
+
+
+def touches_on(job: Job, run: RunState, name: str) -> list[Offer]:
+    """What a hand could do to a part of the rig or a section of the system, as the run stands.
+
+    Empty where there is nothing to do to it. Raises ScopeError where the rig is in pieces.
+    """
+    board, isolating = _board(job.scope, job.rig)
+    state = standing_at(board, isolating, run)
+    links = {f"system.{x.id}" for x in job.scope.links if name in (x.a, x.b)}
+    found = []
+    for g in board.gates.values():
+        if g.name in links or (g.part == name and g.kind in ("valve", "cylinder", "nitrogen")):
+            way = "shut" if g.name in state.opened else "open"
+            found.append(Offer(f"{way}:{g.name}", f"{way.capitalize()} {board.label(g.name)}"))
+    part = job.rig.get(name)
+    if part is not None and part.kind == "pump":
+        found.append(Offer("pump-off", "Stop the pump") if run.pump_on else Offer("pump-on", "Start the pump"))
+        ballast = "shut" if run.ballast_open else "open"
+        found.append(Offer(f"ballast-{ballast}", f"{'Close' if run.ballast_open else 'Open'} the ballast"))
+    if part is not None and part.port and f"port:{part.port}" in board.cored:
+        back = part.port in run.cores
+        words = "Pull the core again" if back else "Put the core back, through the tool"
+        found.append(Offer(f"core-{'out' if back else 'in'}:{part.port}", words))
+    if name in board.ends:
+        off = name in run.off
+        found.append(
+            Offer(f"{'put-on' if off else 'take-off'}:{name}", f"{'Put it on again' if off else 'Take it off'}")
+        )
+    if any(s.id == name and s.kind == "compressor" for s in job.scope.sections) or name == "power":
+        found.append(Offer("energise", "Power to the compressor"))
+    return found
+
+
+def foresee(job: Job, run: RunState, kind: str) -> Foresight:
+    """Consequences of a touch (a kind of the run, or ``open:<valve>``, ``shut:<valve>``) on this sheet.
+
+    Raises KeyError for a valve the rig does not have, ScopeError where the rig is in pieces.
+    """
+    board, isolating = _board(job.scope, job.rig)
+    state = standing_at(board, isolating, run)
+    one = on_one(kind)
+    if one is not None:
+        way, thing = one
+        valve = thing in board.gates
+        if not valve and thing not in board.ends and thing not in board.ports:
+            raise KeyError(thing)
+        touches = [Touch(way, thing)] if way != "put-on" else []  # type: ignore[arg-type]
+        words = f"{way.replace('-', ' ').capitalize()} {board.label(thing) if valve else part_words(board, thing)}"
+    elif kind in ("isolate", "reopen", "check-hold", "check-end"):
+        shuts = kind in ("isolate", "check-hold")
+        touches = [Touch("shut" if shuts else "open", v) for v in isolating]
+        words = "Isolate the system" if shuts else "Open the system to the pump again"
+    else:
+        made: dict[str, tuple[consequence.Kind, str]] = {
+            "pump-on": ("pump-on", "Start the pump"),
+            "pump-off": ("pump-off", "Stop the pump"),
+            "ballast-open": ("ballast-open", "Open the ballast"),
+            "ballast-shut": ("ballast-shut", "Close the ballast"),
+            "energise": ("energise", "Power to the compressor"),
+        }
+        touches, words = ([Touch(made[kind][0])], made[kind][1]) if kind in made else ([], kind)
+    said: dict[str, Consequence] = {}
+    for touch in touches:
+        state, found = play(board, state, touch)
+        said |= {c.key: c for c in found if c.key not in said}
+    return Foresight(words, tuple(gravest_first(said.values())))

@@ -1,0 +1,130 @@
+"""A slow flow of nitrogen through rig and system: which parts it passes, how much of it, and how long it has to run.
+
+Gas goes the short way: parts are swept by the share of the flow that their own passages take, not by being joined.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from rough_draw.core.catalogue.rig_parts import SWEEP_CHANGES, SWEEP_FLOW
+from rough_draw.core.engine.network import Tube
+from rough_draw.core.interlock.compartments import Board
+from rough_draw.core.sheet.rig import HosePart, ToolPart
+
+LEAST_SHARE = 0.02
+"""Share of the flow under which a part counts as by-passed: it would take fifty times as long as the main way."""
+LEAST_MINUTES = 2.0
+
+
+@dataclass(frozen=True)
+class Joint:
+    """A joint that can be loosened for gas to go out: its node, in words, and how handy it is (0 best)."""
+
+    node: str
+    words: str
+    rank: int
+
+
+def joints(board: Board) -> list[Joint]:
+    """Joints that can be loosened: under the tools at the ports, at the far ends of hoses, at the ends of sections."""
+    found = []
+    for p in board.job.rig.parts:
+        if isinstance(p, ToolPart) and p.port and f"port:{p.port}" in board.cored:
+            port = board.job.scope.port(p.port)
+            found.append(Joint(f"{p.id}.port-side", f"the joint under the tool at the {port.words()}", 0))  # type: ignore[union-attr]
+        if isinstance(p, HosePart) and f"{p.id}.end" in board.places:
+            found.append(Joint(f"{p.id}.end", f"the far nut of {_hose(board, p)}", 1))
+    for s in board.job.scope.sections:
+        if not s.holds_charge and f"system.{s.id}" in board.places:
+            found.append(Joint(f"system.{s.id}", f"a joint at the far end of the {s.words()}", 2))
+    return found
+
+
+def _hose(board: Board, hose: HosePart) -> str:
+    ends = [hose, *board.job.rig.children(hose.id)]
+    port = next((board.job.scope.port(p.port) for p in ends if p.port), None)
+    return f"the hose to the {port.words()}" if port is not None else f"the hose {hose.name or hose.id}"
+
+
+def joint_words(board: Board, node: str) -> str:
+    """A joint in words."""
+    return next((j.words for j in joints(board) if j.node == node), node)
+
+
+def flow_shares(board: Board, opened: frozenset[str], tap: str, loose: frozenset[str]) -> dict[str, float]:
+    """Share of a slow flow from ``tap`` that passes each node on its way out at the ``loose`` ones.
+
+    Passages count by their laminar conductance d⁴/l (Hagen and Poiseuille: all at about one pressure, so only the
+    ratio counts); a check valve passes one way. Nodes that carry less than a millionth are left out.
+    """
+    net = board.assembly.network
+    tubes = [t for t in net.tubes if (board.by_tube[t.name] in opened if t.name in board.by_tube else t.open)]
+    while True:
+        flows = _solved(tubes, tap, loose)
+        back = [t for t, q in zip(tubes, flows, strict=True) if t.one_way and q < -1e-9]
+        if not back:
+            break
+        tubes = [t for t in tubes if t not in back]
+    through: dict[str, float] = {}
+    for t, q in zip(tubes, flows, strict=True):
+        for end in (t.a, t.b):
+            through[end] = through.get(end, 0.0) + abs(q)
+    # What enters a node leaves it: half of the sum, but all of it where the flow begins or ends.
+    ends = {tap} | loose
+    whole = through.get(tap, 0.0)
+    if whole <= 0.0:
+        return {}
+    shares = {n: (q if n in ends else 0.5 * q) / whole for n, q in through.items()}
+    return {n: min(1.0, s) for n, s in shares.items() if s > 1e-6}
+
+
+def _solved(tubes: list[Tube], tap: str, loose: frozenset[str]) -> list[float]:
+    """Flows through tubes, a to b, with the tap at one and the loosened joints at zero; 0 where nothing flows."""
+    joined, todo = {tap}, [tap]
+    while todo:
+        here = todo.pop()
+        for t in tubes:
+            far = t.b if t.a == here else t.a if t.b == here else None
+            if far is not None and far not in joined:
+                joined.add(far)
+                todo.append(far)
+    if not joined & loose or tap in loose:
+        return [0.0] * len(tubes)
+    names = sorted(joined)
+    at = {n: i for i, n in enumerate(names)}
+    g = [t.count * t.bore**4 / t.length for t in tubes]
+    scale = max((x for t, x in zip(tubes, g, strict=True) if t.a in joined), default=1.0)
+    matrix = np.zeros((len(names), len(names)))
+    for t, x in zip(tubes, g, strict=True):
+        if t.a in at and t.b in at:
+            i, k = at[t.a], at[t.b]
+            matrix[i, i] += x / scale
+            matrix[k, k] += x / scale
+            matrix[i, k] -= x / scale
+            matrix[k, i] -= x / scale
+    right = np.zeros(len(names))
+    for n in {tap} | (loose & joined):
+        matrix[at[n]] = 0.0
+        matrix[at[n], at[n]] = 1.0
+        right[at[n]] = 1.0 if n == tap else 0.0
+    p = np.linalg.solve(matrix, right)
+    return [
+        float(x / scale * (p[at[t.a]] - p[at[t.b]])) if t.a in at and t.b in at else 0.0
+        for t, x in zip(tubes, g, strict=True)
+    ]
+
+
+def minutes(board: Board, shares: dict[str, float]) -> float:
+    """Minutes that a sweep has to run: `SWEEP_CHANGES` of the gas in every part it passes, two at the least.
+
+    A well mixed volume V holds e⁻ⁿ of its first gas after n volumes have gone through.
+    """
+    longest = 0.0
+    for n in board.assembly.network.nodes:
+        share = shares.get(n.name, 0.0)
+        if share >= LEAST_SHARE:
+            longest = max(longest, SWEEP_CHANGES.value * n.volume / (share * SWEEP_FLOW.value))
+    return max(LEAST_MINUTES, longest / 60.0)

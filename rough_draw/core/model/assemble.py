@@ -1,0 +1,201 @@
+"""Join a rig to a system: from the job sheet to the network that the engine computes.
+
+One walk over the rig's parts makes the graph that everything else asks: the engine its conductances, the interlock
+and the answers what is joined to what when a valve is shut.
+"""
+
+from __future__ import annotations
+
+from copy import copy
+from dataclasses import dataclass, field, replace
+
+from rough_draw.core.catalogue import rig_parts as cat
+from rough_draw.core.catalogue import systems as sys_cat
+from rough_draw.core.engine.network import Gas, Leak, Network, Node, Outgassing, Pool, Sorbed, Tube
+from rough_draw.core.model.pump import pump_element
+from rough_draw.core.model.rig_graph import RigBuilder, RigPart, Unknowns, Valve, hose_sources, tool_leak
+from rough_draw.core.model.rise_rate import measured
+from rough_draw.core.model.system import ScopeError, SystemModel, build_system
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.rig import HosePart, ToolPart
+
+
+@dataclass(frozen=True)
+class Assembly:
+    """The network and how it answers to the sheet.
+
+    ``gauge_node``: what the gauge that is read sees. ``gauges``: node of every gauge by its id. ``port_nodes``: node
+    on the rig's side of each used port. ``pumped``: system nodes from which gas can reach the pump with every valve
+    as the sheet has it. ``valves`` by id.
+    """
+
+    network: Network
+    system: SystemModel
+    gauge_node: str
+    parts: tuple[RigPart, ...]
+    gauges: dict[str, str] = field(default_factory=dict)
+    port_nodes: dict[str, str] = field(default_factory=dict)
+    valves: dict[str, Valve] = field(default_factory=dict)
+    pumped: frozenset[str] = frozenset()
+
+
+def reaches(net: Network, goal: str, system_only: bool = True) -> frozenset[str]:
+    """Nodes from which gas can flow to ``goal`` through open passages; a one-way passage counts in its direction."""
+    found = {goal}
+    frontier = [goal]
+    while frontier:
+        here = frontier.pop()
+        for tube in net.tubes:
+            if not tube.open:
+                continue
+            far = None
+            if tube.b == here:
+                far = tube.a
+            elif tube.a == here and not tube.one_way:
+                far = tube.b
+            if far is not None and far not in found:
+                found.add(far)
+                frontier.append(far)
+    groups = {n.name: n.group for n in net.nodes}
+    return frozenset(n for n in found if groups.get(n) == "system" or (not system_only and n in groups))
+
+
+def assemble(job: Job, unknown: Unknowns | None = None, ballast: bool = False, needs_pump: bool = True) -> Assembly:
+    """Network of the sheet's rig on its system. Raises ScopeError if it cannot be put together.
+
+    ``needs_pump`` refuses a rig whose pump leads to no port; while charging, it need not.
+    """
+    u = unknown or Unknowns()
+    system = build_system(job.scope)
+    b = RigBuilder(job, u, system, measured(job))
+    b.walk()
+    if needs_pump and not job.rig.pumped():
+        raise ScopeError("no part of the rig leads from the pump to a port; screw a hose or a tool on one", "rig.parts")
+    network = _join_system(job, system, b, u, ballast)
+    gauge = job.rig.gauge
+    first = next((p.port for p in (*job.rig.pumped(), *job.rig.parts) if p.port), next(iter(system.ports)))
+    gauge_node = b.gauges[gauge.id] if gauge else f"system.{system.ports[first or '']}"
+    valves = dict(b.valves)
+    for link in job.scope.links:
+        if link.kind not in ("joint", "capillary", "filter-drier", "check-valve"):
+            name = f"system.{link.id}"
+            valves[name] = Valve(name, f"the {link.words()}", name, link.id, "system")
+    return Assembly(
+        network,
+        system,
+        gauge_node,
+        tuple(b.parts),
+        dict(b.gauges),
+        dict(b.port_nodes),
+        valves,
+        reaches(network, "pump"),
+    )
+
+
+def vary(base: Assembly, job: Job, u: Unknowns) -> Assembly:
+    """The assembly of the same sheet for other unknowns: what `assemble` would give, at a third of its cost.
+
+    Only figures move with the unknowns, never what is joined to what.
+    """
+    net = base.network
+    system = base.system
+    spread = system.volume()
+    scale = spread.quantile(u.volume) / spread.value
+    nodes = tuple(replace(n, volume=n.volume * scale) if n.group == "system" else n for n in net.nodes)
+    bore = cat.CORE_IN_BORE.quantile(-u.core)
+    tubes = tuple(replace(t, bore=bore) if t.kind == "core" else t for t in net.tubes)
+    sources: list[Outgassing] = []
+    tools = {p.id: p for p in job.rig.parts if isinstance(p, ToolPart)}
+    read = measured(job)
+    for p in job.rig.parts:
+        if isinstance(p, HosePart):
+            sources += hose_sources(p, u.hose, read.get(p.id))
+    leaks = [tool_leak(x.node, tools[x.name], u.hose, system.humidity) for x in net.leaks if x.name in tools]
+    leaks += _hidden_leak(system, u)
+    # The parts were checked when the base was put together.
+    varied = copy(net)
+    pools, sorbed = _water_of(system, u)
+    for name, value in (
+        ("nodes", nodes),
+        ("tubes", tubes),
+        ("pumps", (pump_element(job, u),)),
+        ("leaks", tuple(leaks)),
+        ("outgassing", tuple(sources)),
+        ("pools", pools),
+        ("sorbed", sorbed),
+    ):
+        object.__setattr__(varied, name, value)
+    return replace(base, network=varied)
+
+
+def _hidden_leak(system: SystemModel, u: Unknowns) -> list[Leak]:
+    return [Leak(f"system.{system.water.place}", u.extra_leak, system.humidity)] if u.extra_leak > 0 else []
+
+
+def _join_system(job: Job, system: SystemModel, b: RigBuilder, u: Unknowns, ballast: bool) -> Network:
+    nodes = list(b.nodes)
+    tubes = list(b.tubes)
+    spread = system.volume()
+    scale = spread.quantile(u.volume) / spread.value
+    kept = {s.name for s in system.evacuated}
+    for s in system.sections:
+        if s.name in kept:
+            t = system.coldest if s.cold else system.ambient
+            nodes.append(Node(f"system.{s.name}", s.volume.value * scale, t, "system"))
+    for x in system.links:
+        if x.a in kept and x.b in kept:
+            crack = sys_cat.CHECK_CRACK.value if x.one_way else 0.0
+            a, z = f"system.{x.a}", f"system.{x.b}"
+            tubes.append(Tube(f"system.{x.name}", a, z, x.bore, x.length, x.open, 1.0, x.one_way, crack, x.kind))
+    names = {n.name for n in nodes}
+    for tube in tubes:
+        for end in (tube.a, tube.b):
+            if end not in names:
+                label = system.labels.get(end.removeprefix("system."), end)
+                raise ScopeError(
+                    f"the {tube.name.split('.')[0]} port sits on the {label}, which keeps its charge; use another port",
+                    "rig.parts",
+                )
+    return Network(
+        tuple(nodes),
+        tuple(tubes),
+        (pump_element(job, u, ballast),),
+        (*b.leaks, *_hidden_leak(system, u)),
+        tuple(b.outgassing),
+        *_water_of(system, u),
+        system.atmosphere,
+        system.humidity,
+    )
+
+
+def _water_of(system: SystemModel, u: Unknowns) -> tuple[tuple[Pool, ...], tuple[Sorbed, ...]]:
+    """Standing water, water on the walls of every section by its area, water in the oil."""
+    water = system.water
+    mass = water.free.quantile(u.water)
+    pools: tuple[Pool, ...] = ()
+    if mass > 1e-7:
+        transfer, heat = sys_cat.WATER_TRANSFER.quantile(u.release), sys_cat.WATER_HEAT.quantile(u.release)
+        pools = (Pool(f"system.{water.place}", mass, transfer, heat),)
+    # What is held stands in balance with vapour of 1,500 Pa, about room air's.
+    saturation = 1.0 / 1500.0
+    wall = water.wall.quantile(u.water)
+    tau = sys_cat.WALL_TAU.quantile(-u.release)
+    whole = sum(s.area for s in system.evacuated)
+    sorbed = []
+    for s in system.evacuated:
+        share = wall * s.area / whole
+        if share > 1e-10:
+            sorbed.append(Sorbed(f"system.{s.name}", Gas.WATER, share, tau, share * saturation, "walls"))
+    oil = water.oil.quantile(u.water)
+    if oil > 1e-9:
+        place = f"system.{water.oil_place}"
+        sorbed.append(Sorbed(place, Gas.WATER, oil, water.oil_tau.quantile(-u.release), oil * saturation, "oil"))
+    return pools, tuple(sorbed)
+
+
+def valve_names(job: Job) -> dict[str, str]:
+    """Valves of rig and system on a sheet, by name, in words; none where it cannot be put together."""
+    try:
+        return {v.name: v.label for v in assemble(job, needs_pump=False).valves.values()}
+    except ScopeError:
+        return {}

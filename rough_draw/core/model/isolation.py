@@ -1,0 +1,158 @@
+"""Shutting the system off for the hold: which valves, and what then lies inside. Worked out on the rig's own graph."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from itertools import product
+
+from rough_draw.core.engine.network import Network
+from rough_draw.core.model.assemble import Assembly, reaches
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.rig import HosePart, ManifoldPart
+
+
+@dataclass(frozen=True)
+class Isolation:
+    """Valves to shut (ids and their tubes), the words for them, and what is inside once they are shut.
+
+    ``hoses`` inside by their ids; ``hose_share`` is the part of the isolated volume that they are; ``hose_inflow``
+    Pa·m³/s what they let in.
+    """
+
+    valves: tuple[str, ...]
+    tubes: tuple[str, ...]
+    where: str
+    inside: str
+    hose_m: float
+    hose_share: float
+    hose_inflow: float
+    gauge_inside: bool
+    volume: float
+    complete: bool
+    hoses: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class _Cut:
+    valves: tuple[str, ...]
+    joined: frozenset[str]
+    gauge: bool
+    hose_m: float
+
+
+def valves_between(job: Job, assembly: Assembly, port: str) -> list[str]:
+    """Valves along the way from the pump to a port's part, nearest the port first."""
+    part = job.rig.on_port(port)
+    if part is None:
+        return []
+    found: list[str] = []
+    chain = job.rig.chain(part)
+    for above, p in zip([None, *chain[:-1]], chain, strict=True):
+        if isinstance(above, ManifoldPart) and f"{above.id}.{p.at}" in assembly.valves:
+            found.append(f"{above.id}.{p.at}")
+        if isinstance(p, ManifoldPart) and f"{p.id}.{p.inlet}" in assembly.valves:
+            found.append(f"{p.id}.{p.inlet}")
+        if p.id in assembly.valves:
+            found.append(p.id)
+    return found[::-1]
+
+
+def hoses_inside(job: Job, joined: frozenset[str]) -> list[HosePart]:
+    """Hoses whose bore is joined to what stands isolated."""
+    return [p for p in job.rig.parts if isinstance(p, HosePart) and f"{p.id}.b" in joined]
+
+
+def _cuts(job: Job, assembly: Assembly) -> list[_Cut]:
+    ways = [valves_between(job, assembly, p.port or "") for p in job.rig.pumped()]
+    start = sorted(assembly.pumped)[0] if assembly.pumped else None
+    if start is None or any(not w for w in ways):
+        return []
+    found: dict[frozenset[str], _Cut] = {}
+    for choice in product(*ways):
+        names = frozenset(choice)
+        if names in found:
+            continue
+        net = shut(assembly.network, tuple(assembly.valves[v].tube for v in names))
+        joined = frozenset(net.connected(start))
+        if "pump" in joined:
+            continue
+        order = tuple(v for v in dict.fromkeys(choice))
+        length = sum(h.length_m for h in hoses_inside(job, joined))
+        found[names] = _Cut(order, joined, assembly.gauge_node in joined, length)
+    return list(found.values())
+
+
+def isolation(job: Job, assembly: Assembly) -> Isolation:
+    """Isolate as near to the system as the rig's valves allow, keeping the gauge inside if that can be."""
+    cuts = _cuts(job, assembly)
+    has_gauge = job.rig.gauge is not None
+    if cuts:
+        best = min(cuts, key=lambda c: (has_gauge and not c.gauge, c.hose_m, len(c.valves)))
+        return _described(job, assembly, best)
+    # No valve anywhere: all that can be done is to stop the pump.
+    joined = frozenset(assembly.network.connected("pump"))
+    return _described(job, assembly, _Cut((), joined, assembly.gauge_node in joined, 0.0), complete=False)
+
+
+def _described(job: Job, assembly: Assembly, cut: _Cut, complete: bool = True) -> Isolation:
+    net = assembly.network
+    volumes = {n.name: n.volume for n in net.nodes if n.name in cut.joined}
+    total = sum(volumes.values())
+    hoses = hoses_inside(job, cut.joined)
+    hose_volume = sum(v for name, v in volumes.items() if any(name in (f"{h.id}.a", f"{h.id}.b") for h in hoses))
+    inflow = sum(o.steady for o in net.outgassing if o.node in cut.joined)
+    if not complete:
+        inside = "nothing shuts the system off from the pump: add a valve before the hold"
+    elif hoses:
+        length = sum(h.length_m for h in hoses)
+        inside = f"includes {len(hoses)} hose{'s' if len(hoses) > 1 else ''}, {length:g} m, which permeate"
+        inside = inside if len(hoses) > 1 else inside.replace("permeate", "permeates")
+    else:
+        inside = "gauge and system only" if cut.gauge else "system only"
+    if job.rig.gauge is None:
+        inside += "; no micron gauge reads it"
+    elif not cut.gauge:
+        inside += "; the gauge is outside and cannot read the hold"
+    words = [assembly.valves[v].label for v in cut.valves]
+    return Isolation(
+        cut.valves,
+        tuple(assembly.valves[v].tube for v in cut.valves),
+        " and ".join(words) if words else "no valve",
+        inside,
+        sum(h.length_m for h in hoses),
+        hose_volume / total if total else 0.0,
+        inflow,
+        cut.gauge,
+        total,
+        complete,
+        tuple(h.id for h in hoses),
+    )
+
+
+def shut(net: Network, tubes: tuple[str, ...], is_open: bool = False) -> Network:
+    """The network with these valves shut (or opened again)."""
+    for name in tubes:
+        net = net.with_tube(name, open=is_open)
+    return net
+
+
+def left_out(assembly: Assembly) -> list[str]:
+    """Sections to be evacuated from which nothing can reach the pump, with every valve as the sheet has it."""
+    return [s.name for s in assembly.system.evacuated if f"system.{s.name}" not in assembly.pumped]
+
+
+def behind_check(assembly: Assembly) -> list[str]:
+    """Sections that reach the pump only through a check valve, whose spring holds a pressure back."""
+    two_way = tuple(t for t in assembly.network.tubes if not t.one_way)
+    plain = reaches(_only(assembly.network, two_way), "pump")
+    return [
+        s.name
+        for s in assembly.system.evacuated
+        if f"system.{s.name}" in assembly.pumped and f"system.{s.name}" not in plain
+    ]
+
+
+def _only(net: Network, tubes: tuple[object, ...]) -> Network:
+    from dataclasses import replace
+
+    return replace(net, tubes=tubes)  # type: ignore[arg-type]

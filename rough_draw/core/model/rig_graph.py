@@ -1,0 +1,339 @@
+"""The rig as a graph of volumes and passages: one walk over its parts, pump first.
+
+What hangs on the pump comes first, then chains that stand on a port of their own. `assemble` joins the result to the
+system; everything else asks the joined graph.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from rough_draw.core.catalogue import rig_parts as cat
+from rough_draw.core.engine.network import Gas, Leak, Node, Outgassing, Tube
+from rough_draw.core.model.system import ScopeError, SystemModel
+from rough_draw.core.physics.quantity import Quantity
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.rig import (
+    AdapterPart,
+    GaugePart,
+    HosePart,
+    ManifoldPart,
+    Part,
+    PumpPart,
+    Rig,
+    TeePart,
+    ToolPart,
+    ValvePart,
+)
+from rough_draw.core.sheet.scope import Port
+
+
+@dataclass(frozen=True)
+class Unknowns:
+    """Standard normal deviates for what is not known exactly: 0 is the best guess of each.
+
+    ``extra_leak`` Pa·m³/s is air let in at the system, for worlds with a hidden leak.
+    """
+
+    volume: float = 0.0
+    water: float = 0.0
+    core: float = 0.0
+    pump: float = 0.0
+    hose: float = 0.0
+    release: float = 0.0
+    extra_leak: float = 0.0
+
+
+@dataclass(frozen=True)
+class RigPart:
+    """One part of the rig for ranking: the tubes of the network that belong to it, and the ports it leads to."""
+
+    name: str
+    label: str
+    kind: str
+    tubes: tuple[str, ...]
+    side: str = ""
+
+
+@dataclass(frozen=True)
+class Valve:
+    """Something a hand can shut: its id, words, the tube it shuts, and the part or link it belongs to.
+
+    ``where``: ``rig`` or ``system``.
+    """
+
+    name: str
+    label: str
+    tube: str
+    part: str
+    where: str = "rig"
+
+
+def hose_label(hose: HosePart) -> str:
+    """How a hose is named on the rig line: bore and length."""
+    return f"{hose.size} · {hose.length_m:g} m"
+
+
+def hose_volume(hose: HosePart) -> float:
+    """What a hose holds, m³: π/4 d² l of its true bore."""
+    return 0.785 * cat.HOSE_BORE[hose.size].value ** 2 * hose.length_m
+
+
+def hose_sources(hose: HosePart, z: float, read: Quantity | None = None) -> list[Outgassing]:
+    """What a hose lets through and gives off, half at either end; new rubber gives as much water as air.
+
+    ``read``: its inflow as the rig proof found it, Pa·m³/s, which then goes before the catalogue's.
+    """
+    if read is not None:
+        half = 0.5 * read.quantile(z)
+        return [Outgassing(f"{hose.id}.{end}", Gas.AIR, half, 0.0, hose_label(hose)) for end in ("a", "b")]
+    steady = cat.HOSE_STEADY[hose.made_for].quantile(z) * hose.length_m
+    fresh = cat.HOSE_FRESH[hose.age].quantile(z) * hose.length_m
+    label = hose_label(hose)
+    found = []
+    for place in (f"{hose.id}.a", f"{hose.id}.b"):
+        found.append(Outgassing(place, Gas.AIR, 0.5 * steady, 0.25 * fresh, label))
+        found.append(Outgassing(place, Gas.WATER, 0.0, 0.25 * fresh, label))
+    return found
+
+
+def tool_leak(node: str, tool: ToolPart, z: float, humidity: float) -> Leak:
+    """Air past the seals of a tool that is not made for vacuum."""
+    return Leak(node, cat.TOOL_LEAK.quantile(z), humidity, tool.id)
+
+
+class RigBuilder:
+    """Nodes, passages, valves, leaks and sources of a rig, collected in one walk."""
+
+    def __init__(
+        self, job: Job, unknown: Unknowns, system: SystemModel, read: Mapping[str, Quantity] | None = None
+    ) -> None:
+        self.u = unknown
+        self.read = read or {}
+        self.rig: Rig = job.rig
+        self.ports = {p.id: p for p in job.scope.ports}
+        self.system = system
+        self.nodes: list[Node] = []
+        self.tubes: list[Tube] = []
+        self.outgassing: list[Outgassing] = []
+        self.leaks: list[Leak] = []
+        self.parts: list[RigPart] = []
+        self.valves: dict[str, Valve] = {}
+        self.outlets: dict[tuple[str, str], str] = {}
+        self.gauges: dict[str, str] = {}
+        self.port_nodes: dict[str, str] = {}
+        self.ambient = system.ambient
+
+    def node(self, name: str, volume: float) -> str:
+        self.nodes.append(Node(name, max(volume, 1e-7), self.ambient))
+        return name
+
+    def tube(
+        self, name: str, a: str, b: str, bore: float, length: float, kind: str = "tube", is_open: bool = True
+    ) -> str:
+        self.tubes.append(Tube(name, a, b, bore, length, is_open, kind=kind))
+        return name
+
+    def valve(self, name: str, label: str, tube: str, part: str) -> None:
+        self.valves[name] = Valve(name, label, tube, part)
+
+    def part(self, part: Part, label: str, tubes: tuple[str, ...], side: str) -> None:
+        self.parts.append(RigPart(part.id, label, part.kind, tubes, side))
+
+    def side(self, part: Part) -> str:
+        """Port the part leads to, if it leads to just one."""
+        found = set()
+        todo = [part]
+        while todo:
+            p = todo.pop()
+            if p.port:
+                found.add(p.port)
+            todo += self.rig.children(p.id)
+        return found.pop() if len(found) == 1 else ""
+
+    def walk(self) -> None:
+        """The pump and everything on it first, then chains that stand on a port of their own."""
+        roots = [p for p in self.rig.parts if p.on is None]
+        todo = sorted(roots, key=lambda p: p.kind != "pump")
+        while todo:
+            p = todo.pop(0)
+            self.place(p)
+            todo = [*self.rig.children(p.id), *todo]
+
+    def near(self, part: Part) -> str | None:
+        """Node that a part is screwed on, or None where it stands on its port alone."""
+        return self.outlets[part.on, part.at] if part.on is not None else None
+
+    def place(self, part: Part) -> None:
+        if isinstance(part, PumpPart):
+            self.place_pump(part)
+        elif isinstance(part, TeePart):
+            node = self.node(part.id, cat.TEE_VOLUME.value)
+            self.tube(f"{part.id}.way", self.must_near(part), node, cat.TEE_BORE.value, cat.TEE_LENGTH.value)
+            self.part(part, "tee", (f"{part.id}.way",), self.side(part))
+            self.outlets |= {(part.id, o): node for o in part.outlets()}
+        elif isinstance(part, HosePart):
+            self.place_hose(part)
+        elif isinstance(part, ManifoldPart):
+            self.place_manifold(part)
+        elif isinstance(part, ToolPart):
+            self.place_tool(part)
+        elif isinstance(part, AdapterPart | ValvePart):
+            self.place_fitting(part)
+        elif isinstance(part, GaugePart):
+            self.place_gauge(part)
+
+    def must_near(self, part: Part) -> str:
+        near = self.near(part)
+        if near is None:
+            raise ScopeError(f"a {part.kind} has to be screwed on another part", f"rig.parts.{part.id}")
+        return near
+
+    def place_pump(self, pump: PumpPart) -> None:
+        inner = self.node("pump", cat.TEE_VOLUME.value)
+        outer = self.node("intake", 5e-6)
+        self.tube("pump.intake", inner, outer, cat.PUMP_INLET_BORE.value, 0.05, "pump")
+        self.part(pump, "pump intake", ("pump.intake",), "")
+        if pump.valve:
+            self.valve(pump.id, "the pump's own valve", "pump.intake", pump.id)
+        self.outlets |= {(pump.id, "end"): outer, (pump.id, "side"): outer}
+
+    def place_hose(self, hose: HosePart) -> None:
+        """Two narrower ends, the bore between them, permeation along it, volume halved to each end."""
+        bore = cat.HOSE_BORE[hose.size].value
+        end_bore = min(bore, cat.HOSE_END_BORE[hose.size].value)
+        end = cat.END_LENGTH.value
+        volume = hose_volume(hose)
+        near = self.near(hose)
+        label = hose_label(hose)
+        a, b = self.node(f"{hose.id}.a", 0.5 * volume), self.node(f"{hose.id}.b", 0.5 * volume)
+        names = [self.tube(f"{hose.id}.bore", a, b, bore, hose.length_m, "hose")]
+        if near is not None:
+            names.insert(0, self.tube(f"{hose.id}.end-a", near, a, end_bore, end, "hose"))
+        far = self.node(f"{hose.id}.end", 4e-6)
+        if hose.depressor:
+            last = (cat.DEPRESSOR_BORE.value, cat.DEPRESSOR_LENGTH.value)
+        else:
+            last = (end_bore, end)
+        names.append(self.tube(f"{hose.id}.end-b", b, far, *last, "valve" if hose.ball_end else "hose"))
+        if hose.ball_end:
+            port = self.ports.get(self.side(hose))
+            bottle = next((c.kind for c in self.rig.children(hose.id) if c.kind in ("cylinder", "nitrogen")), "")
+            where = hose.name or f"{port.words() if port is not None else bottle or hose.id} hose"
+            self.valve(hose.id, f"the ball valve at the end of the {where}", f"{hose.id}.end-b", hose.id)
+        self.outgassing += hose_sources(hose, self.u.hose, self.read.get(hose.id))
+        self.part(hose, label, tuple(names), self.side(hose))
+        if hose.port:
+            self.on_port(hose, far, pushed=hose.depressor)
+        self.outlets[hose.id, "end"] = far
+
+    def place_manifold(self, m: ManifoldPart) -> None:
+        body = self.node(m.id, 25e-6)
+        bore, length = cat.MANIFOLD_BORE[m.body].value, cat.MANIFOLD_LENGTH.value
+        near = self.must_near(m)
+        tubes = []
+        taken = {m.inlet, *(c.at for c in self.rig.children(m.id))}
+        self.outlets[m.id, "sensor"] = body
+        for place in sorted(m.places(), key=lambda p: p != m.inlet):
+            if place not in taken:
+                continue  # capped: nothing flows there
+            node = near if place == m.inlet else self.node(f"{m.id}.{place}", 6e-6)
+            name = self.tube(f"{m.id}.{place}-way", body, node, bore, length, "valve" if m.valved(place) else "tube")
+            tubes.append((place, name))
+            if m.valved(place):
+                self.valve(f"{m.id}.{place}", f"the manifold's {place} valve", name, m.id)
+            self.outlets[m.id, place] = node
+        for place, name in tubes:
+            side = "" if place == m.inlet else next(self.side(c) for c in self.rig.children(m.id) if c.at == place)
+            self.parts.append(RigPart(f"{m.id}.{place}", f"manifold, {place}", "manifold", (name,), side))
+
+    def place_tool(self, tool: ToolPart) -> None:
+        """A ball valve between its hose end and the node by the port, where its side port is."""
+        bore, length = cat.TOOL_BORE[tool.bore].value, cat.TOOL_LENGTH.value
+        inner = self.node(f"{tool.id}.port-side", cat.TOOL_VOLUME.value)
+        near = self.near(tool)
+        name = f"{tool.id}.ball"
+        outlets = tool.outlets()
+        if tool.port is not None:
+            outer = near if near is not None else self.node(f"{tool.id}.end", 4e-6)
+            self.tube(name, outer, inner, bore, length, "valve")
+            self.on_port(tool, inner, pushed=True)
+        else:
+            # On a side port or in a line: what it is screwed on is its port side.
+            outer = self.node(f"{tool.id}.end", 4e-6)
+            self.tube(f"{tool.id}.neck", self.must_near(tool), inner, bore, 0.02)
+            self.tube(name, inner, outer, bore, length, "valve")
+        if "end" in outlets:
+            self.outlets[tool.id, "end"] = outer
+        self.outlets[tool.id, "side"] = inner
+        label = self.tool_words(tool)
+        self.valve(tool.id, label, name, tool.id)
+        if not tool.vacuum_rated:
+            self.leaks.append(tool_leak(inner, tool, self.u.hose, self.system.humidity))
+        if tool.port is not None and near is not None:
+            self.part(tool, "tool", (name,), self.side(tool))
+
+    def tool_words(self, tool: ToolPart) -> str:
+        if tool.port is not None:
+            port = self.ports.get(tool.port)
+            return f"the tool at the {port.words() if port else tool.port}"
+        below = any(c.kind == "gauge" for c in self.rig.children(tool.id))
+        return "the tool under the gauge" if below else f"the tool {tool.name or tool.id}"
+
+    def place_fitting(self, part: AdapterPart | ValvePart) -> None:
+        adapter = isinstance(part, AdapterPart)
+        bore = cat.ADAPTER_BORE.value if adapter else cat.VALVE_BORE.value
+        length = cat.ADAPTER_LENGTH.value if adapter else cat.VALVE_LENGTH.value
+        end = self.node(f"{part.id}.end", 4e-6)
+        name = f"{part.id}.way"
+        near = self.near(part)
+        if near is not None:
+            self.tube(name, near, end, bore, length, "tube" if adapter else "valve")
+            self.part(part, part.kind, (name,), self.side(part))
+        if part.port:
+            if near is None:
+                # It stands on the port alone: its way lies between the port and what is screwed on it.
+                inner = self.node(f"{part.id}.port-side", 3e-6)
+                self.tube(name, inner, end, bore, length, "tube" if adapter else "valve")
+                self.on_port(part, inner, pushed=isinstance(part, AdapterPart) and part.depressor)
+            else:
+                self.on_port(part, end, pushed=isinstance(part, AdapterPart) and part.depressor)
+        if isinstance(part, ValvePart):
+            self.valve(part.id, f"the valve {part.name or part.id}", name, part.id)
+        self.outlets[part.id, "end"] = end
+
+    def place_gauge(self, g: GaugePart) -> None:
+        """A gauge is an observer at the node it sits on; on a port it looks through the core it pushes."""
+        near = self.near(g)
+        if near is None:
+            near = self.node(f"{g.id}.cell", 3e-6)
+            self.on_port(g, near, pushed=g.depressor)
+        if g.valve:
+            cell = self.node(f"{g.id}.own", 2e-6)
+            self.tube(f"{g.id}.valve", near, cell, 4e-3, 0.03, "valve")
+            self.valve(g.id, "the gauge's own valve", f"{g.id}.valve", g.id)
+            near = cell
+        self.gauges[g.id] = near
+
+    def on_port(self, part: Part, node: str, pushed: bool) -> None:
+        """The service port under a part: open, through a pushed core, or shut by a core that nothing pushes."""
+        assert part.port is not None
+        port: Port | None = self.ports.get(part.port)
+        if port is None:
+            known = ", ".join(self.ports) or "none"
+            raise ScopeError(
+                f"the system has no port '{part.port}' for '{part.id}'; its ports: {known}", f"rig.parts.{part.id}"
+            )
+        core_in = port.core and (port.id in self.rig.cores_in or not isinstance(part, ToolPart))
+        if core_in:
+            bore, length = cat.CORE_IN_BORE.quantile(-self.u.core), cat.CORE_IN_LENGTH.value
+        else:
+            bore, length = cat.PORT_BORE[port.size].value, cat.PORT_LENGTH.value
+        name = f"{port.id}.port"
+        passes = not core_in or pushed
+        self.tube(name, node, f"system.{port.section}", bore, length, "core" if core_in else "port", passes)
+        if self.rig.from_pump(part):
+            words = "core in port" if core_in else "open port"
+            self.parts.append(RigPart(name, words, "port", (name,), port.id))
+        self.port_nodes[port.id] = node

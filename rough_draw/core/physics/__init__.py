@@ -1,0 +1,1 @@
+"""Relations of gas, water, tubes and refrigerants: scalar functions in SI, each with its source and range."""

@@ -1,0 +1,127 @@
+"""Conductance of round tubes and apertures in every flow regime.
+
+Knudsen's formula for long tubes, an entrance in series for short ones, choking and turbulence as
+bounds. Conductance is m³/s: throughput (Pa·m³/s) per pressure difference (Pa). Scalar functions on
+floats with only `math`, so that the compiled engine can use the same source.
+"""
+
+from __future__ import annotations
+
+import math
+
+from rough_draw.core.physics.gas import M_AIR, R, mean_speed, viscosity_air
+
+LAMBDA_SCALE = 6.6e-3
+"""λ·p of air at 20 °C, Pa·m; makes Knudsen's d·p̄ (1 cm·mbar = 1 Pa·m) dimensionless for any gas."""
+
+
+def viscous_tube(bore: float, length: float, mean_pressure: float, viscosity: float) -> float:
+    """Laminar conductance, m³/s, of a long tube: π d⁴ p̄ / (128 η l) (Hagen–Poiseuille). SI units."""
+    return math.pi * bore**4 * mean_pressure / (128.0 * viscosity * length)
+
+
+def molecular_tube(bore: float, length: float, speed: float) -> float:
+    """Molecular conductance, m³/s, of a long tube: π d³ v̄ / (12 l) (Knudsen 1909). SI units."""
+    return math.pi * bore**3 * speed / (12.0 * length)
+
+
+def molecular_aperture(area: float, speed: float) -> float:
+    """Molecular conductance, m³/s, of a thin aperture: A v̄ / 4. Air at 20 °C: 11.6 l/s per cm²."""
+    return 0.25 * area * speed
+
+
+def slip_factor(dp: float) -> float:
+    """Knudsen's transition factor (1 + 192 d p̄)/(1 + 237 d p̄); ``dp`` in Pa·m, air-equivalent."""
+    return (1.0 + 192.0 * dp) / (1.0 + 237.0 * dp)
+
+
+def viscous_aperture(area: float, ratio: float, molar_mass: float, t: float) -> float:
+    """Viscous conductance, m³/s, of an aperture at downstream/upstream pressure ``ratio`` (0–1).
+
+    Air at 20 °C: 20 A/(1 − r) l/s per cm² when choked (r < 0.528), else
+    76.6 r^0.712 √(1 − r^0.288) A/(1 − r) (isentropic nozzle, γ = 1.4; Roth, *Vacuum Technology*, §3.2).
+    Scales with √(T/M).
+    """
+    r = min(ratio, 0.999999)
+    if r < 0.528:
+        per_area = 200.0
+    else:
+        per_area = 766.0 * r**0.712 * math.sqrt(1.0 - r**0.288)
+    return area * per_area * math.sqrt(t / 293.15 * 28.97e-3 / molar_mass) / (1.0 - r)
+
+
+def turbulent_throughput(
+    bore: float, length: float, p_up: float, p_down: float, gas: tuple[float, float, float]
+) -> float:
+    """Isothermal turbulent throughput, Pa·m³/s, of a smooth long tube; ``gas`` = (molar mass, viscosity, K).
+
+    Compressible Darcy flow with Blasius friction f = 0.3164 Re^-1/4 (3,000 < Re < 1e5):
+    G^1.75 = (p1² − p2²) d^1.25 M / (0.3164 l η^0.25 R T).
+    """
+    molar_mass, viscosity, t = gas
+    rst = R * t / molar_mass
+    g: float = ((p_up * p_up - p_down * p_down) * bore**1.25 / (0.3164 * length * viscosity**0.25 * rst)) ** (
+        1.0 / 1.75
+    )
+    return g * 0.25 * math.pi * bore * bore * rst
+
+
+def tube_parts(
+    bore: float, length: float, p_up: float, p_down: float, gas: tuple[float, float, float]
+) -> tuple[float, float, float]:
+    """Convective share, molecular share and entrance scale of one tube between two pressures.
+
+    Returns ``(c_conv, f_mol, scale)``: the convective conductance (m³/s), Knudsen's factor on the
+    molecular conductance, and the factor 0–1 by which the entrance in series lowers both. The
+    molecular conductance itself differs by gas, so the caller multiplies it in.
+    ``gas`` = (molar mass kg/mol, viscosity Pa·s, temperature K) of the mixture.
+    """
+    molar_mass, viscosity, t = gas
+    mean = 0.5 * (p_up + p_down)
+    # λ·p scales as η √(T/M): d·p̄ of this mixture expressed as the air at 20 °C of the same Knudsen number.
+    dp = bore * mean * (1.82e-5 / viscosity) * math.sqrt(molar_mass / 28.97e-3 * 293.15 / t)
+    f_mol = slip_factor(dp)
+    conv = viscous_tube(bore, length, mean, viscosity)
+    # Orifice and turbulent flow go as a root of the difference, whose slope is without bound where pressures
+    # are even. Below 0.05 % of the pressure the difference is rounded off, so that flow there is linear.
+    floor = 5e-4 * p_up
+    diff = math.sqrt((p_up - p_down) * (p_up - p_down) + floor * floor)
+    # Reynolds number if the flow were laminar; under 10 turbulence takes off less than one part in 10,000.
+    reynolds = conv * diff * molar_mass / (0.25 * math.pi * bore * viscosity * R * t)
+    if reynolds > 10.0:
+        turbulent = turbulent_throughput(bore, length, p_up, max(p_up - diff, 0.0), gas) / diff
+        x = (conv / turbulent) ** 2
+        conv = conv / math.sqrt(math.sqrt(1.0 + x * x))
+    area = 0.25 * math.pi * bore * bore
+    v = mean_speed(molar_mass, t)
+    tube = conv + f_mol * molecular_tube(bore, length, v)
+    # The aperture passes from molecular to viscous around Kn = 0.1 (dp = 0.066).
+    weight = dp / (dp + 0.066)
+    ratio = max(0.0, 1.0 - diff / p_up) if p_up > 0.0 else 1.0
+    hole = (1.0 - weight) * molecular_aperture(area, v) + weight * viscous_aperture(area, ratio, molar_mass, t)
+    return conv, f_mol, 1.0 / (1.0 + tube / hole)
+
+
+def tube_conductance(bore: float, length: float, p_up: float, p_down: float, t: float = 293.15) -> float:
+    """Conductance, m³/s, of a round tube to air between two pressures (Pa), entrance included."""
+    conv, f_mol, scale = tube_parts(bore, length, p_up, p_down, (M_AIR, viscosity_air(t), t))
+    return scale * (conv + f_mol * molecular_tube(bore, length, mean_speed(M_AIR, t)))
+
+
+def knudsen_long_tube(bore: float, length: float, mean_pressure: float, t: float = 293.15) -> float:
+    """Knudsen's long-tube conductance to air, m³/s, without entrance, choking or turbulence.
+
+    In the handbook form at 20 °C (d, l in cm, p̄ in mbar, l/s):
+    135 d⁴/l p̄ + 12.1 d³/l (1 + 192 d p̄)/(1 + 237 d p̄).
+    """
+    eta = viscosity_air(t)
+    dp = bore * mean_pressure * (1.82e-5 / eta) * math.sqrt(293.15 / t)
+    speed = mean_speed(M_AIR, t)
+    return viscous_tube(bore, length, mean_pressure, eta) + slip_factor(dp) * molecular_tube(bore, length, speed)
+
+
+def series(*conductances: float) -> float:
+    """Conductance of parts in series, m³/s: 1/C = Σ 1/Cᵢ. A shut part (0) shuts the chain."""
+    if any(c <= 0.0 for c in conductances):
+        return 0.0
+    return 1.0 / sum(1.0 / c for c in conductances)

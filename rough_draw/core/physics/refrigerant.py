@@ -1,0 +1,51 @@
+"""Refrigerant properties: saturation and liquid density by temperature, from a table of the property library."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from functools import lru_cache
+
+from rough_draw.core.physics.saturation import LOWEST, SATURATION, STEP
+
+COLDEST, HOTTEST = 230.0, 340.0
+"""K: what is asked of this trade's systems; some blends end sooner, under their critical point."""
+
+
+@dataclass(frozen=True)
+class Saturated:
+    """At ``temperature`` K: bubble and dew pressure Pa (equal for a pure fluid), liquid density kg/m³."""
+
+    temperature: float
+    bubble: float
+    dew: float
+    liquid_density: float
+
+
+def hottest(name: str) -> float:
+    """The highest temperature, K, that the table has for a refrigerant. Raises ValueError for an unknown one."""
+    if name not in SATURATION:
+        raise ValueError(f"no refrigerant '{name}'; choose one of {', '.join(SATURATION)}")
+    return min(HOTTEST, LOWEST + STEP * (len(SATURATION[name][0]) - 1))
+
+
+@lru_cache(maxsize=2048)
+def saturated(name: str, temperature: float) -> Saturated:
+    """Saturation of a refrigerant of the catalogue at ``temperature`` K (230–340 K, `hottest` where that is less).
+
+    A cubic (Lagrange) through four points of the table, the logarithm over 1/T, every 4 K. The table is of the
+    reference equations of state in CoolProp, blends by their published composition; against them 2e-4 in density
+    near the critical point, 2e-5 in pressure. Raises ValueError outside the range.
+    """
+    top = hottest(name)
+    if not COLDEST <= temperature <= top:
+        raise ValueError(f"{temperature - 273.15:.0f} °C is outside −43 … {top - 273.15:.0f} °C for {name}")
+    columns = SATURATION[name]
+    first = min(max(int((temperature - LOWEST) // STEP) - 1, 0), len(columns[0]) - 4)
+    u = [1.0 / (LOWEST + STEP * (first + n)) for n in range(4)]
+    x = 1.0 / temperature
+    weights = [math.prod((x - u[m]) / (u[n] - u[m]) for m in range(4) if m != n) for n in range(4)]
+    bubble, dew, density = (
+        math.exp(sum(w * math.log(column[first + n]) for n, w in enumerate(weights))) for column in columns
+    )
+    return Saturated(temperature, bubble, dew, density)

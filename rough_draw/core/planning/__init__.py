@@ -1,0 +1,1 @@
+"""What is computed ahead of a draw: curve and band, chokes, better rigs, breaks, the day, the next step."""

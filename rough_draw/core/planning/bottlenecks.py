@@ -1,0 +1,59 @@
+"""What limits at each moment of a run: the pump, a part, water coming off, the hose, a leak."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from rough_draw.core.engine.network import Gas
+from rough_draw.core.engine.simulate import Run, compile_network, element_flows
+from rough_draw.core.model.assemble import Assembly
+from rough_draw.core.model.rig_graph import RigPart
+
+
+@dataclass(frozen=True)
+class Moment:
+    """Shares at one time. ``resistance`` by part name and ``pump`` add up to one; ``sources`` are shares of what
+    the pump takes: free gas, water, hoses, leak. ``words`` names what limits."""
+
+    time: float
+    resistance: dict[str, float]
+    sources: dict[str, float]
+    words: str
+
+
+def _label(part: RigPart) -> str:
+    return part.label + (f" ({part.side})" if part.side else "")
+
+
+def limits(assembly: Assembly, run: Run, times: list[float]) -> list[Moment]:
+    """Rank what limits at each of ``times`` s of a run of this assembly without events."""
+    compiled = compile_network(run.network)
+    names = [t.name for t in run.network.tubes]
+    found = []
+    for time in times:
+        i = int(abs(run.time - time).argmin())
+        p = run.pressure[i]
+        q = element_flows(compiled, p, float(run.time[i]))
+        total = {n.name: float(p[k].sum()) for k, n in enumerate(run.network.nodes)}
+        flow = {name: float(q[k].sum()) for k, name in enumerate(names)}
+        ends = {t.name: abs(total[t.a] - total[t.b]) for t in run.network.tubes}
+        power = {_label(part): 0.0 for part in assembly.parts}
+        for part in assembly.parts:
+            power[_label(part)] += sum(abs(flow[t]) * ends[t] for t in part.tubes)
+        pumped = q[len(names)] if run.network.pumps else q[0] * 0.0
+        power["pump"] = abs(float(pumped.sum())) * total["pump"]
+        whole = sum(power.values()) or 1.0
+        resistance = {k: v / whole for k, v in power.items()}
+        outgas = sum(o.steady + o.fresh / (1.0 + float(run.time[i]) / 3600.0) for o in run.network.outgassing)
+        taken = max(float(pumped.sum()), 1e-12)
+        sources = {
+            "water": max(0.0, float(pumped[Gas.WATER])) / taken,
+            "hoses": min(1.0, outgas / taken),
+            "leak": min(1.0, sum(x.throughput for x in run.network.leaks) / taken),
+        }
+        sources["free gas"] = max(0.0, 1.0 - sum(sources.values()))
+        worst = max(resistance, key=lambda k: resistance[k])
+        feed = max(sources, key=lambda k: sources[k])
+        words = f"{worst} holds back most" if feed == "free gas" else f"{feed} keeps coming; {worst} holds back most"
+        found.append(Moment(float(run.time[i]), resistance, sources, words))
+    return found

@@ -1,0 +1,216 @@
+"""The plan of a draw: predicted curve with its band, time to target, chokes, gauge error, and what to change first."""
+
+from __future__ import annotations
+
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from rough_draw.core.engine.network import NetworkError
+from rough_draw.core.engine.simulate import Run, Stop, run
+from rough_draw.core.model.assemble import Assembly, assemble, vary
+from rough_draw.core.model.ensemble import members, quantiles, run_all
+from rough_draw.core.model.isolation import behind_check, left_out
+from rough_draw.core.model.rig_graph import Unknowns
+from rough_draw.core.model.steady import SteadyAnswer, solve_steady
+from rough_draw.core.model.system import ScopeError
+from rough_draw.core.physics.interval import Range
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.planning.upgrades import Change, changes
+from rough_draw.core.readings.series import time_at_level
+from rough_draw.core.sheet.criteria import chosen
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.kit import KitItem
+
+FloatArray = NDArray[np.float64]
+
+HORIZON = 24 * 3600.0
+"""Longest draw that is computed, s. What takes longer is said to be out of reach of this rig."""
+SIZE = 12
+"""Members of the ensemble behind a band."""
+
+
+@dataclass(frozen=True)
+class Upgrade:
+    """One change and the seconds it saves: best guess, and over the band's edges where that was asked for."""
+
+    change: Change
+    seconds_saved: Range
+    time_to_target: float
+
+
+@dataclass(frozen=True)
+class Plan:
+    """A computed draw. Pressures Pa, times s; bands are rows: 10 %, best guess, 90 %.
+
+    ``left_out``: sections that cannot be reached; ``held_back``: those behind a check valve. The plan is of the rest.
+    """
+
+    target: float
+    time_to_target: Range | None
+    share_reaching: float
+    times: FloatArray
+    gauge_band: FloatArray
+    system_band: FloatArray
+    steady: SteadyAnswer
+    gauge_error: float
+    assembly: Assembly
+    nominal: Run
+    limit: str
+    left_out: tuple[str, ...] = ()
+    held_back: tuple[str, ...] = ()
+
+
+def system_pressure(assembly: Assembly, result: Run) -> FloatArray:
+    """Highest total pressure, Pa, anywhere in the reached system against the run's time."""
+    nodes = [i for i, n in enumerate(result.network.nodes) if n.name in assembly.pumped]
+    values: FloatArray = result.pressure[:, nodes, :].sum(axis=2).max(axis=1)
+    return values
+
+
+def _reached(assembly: Assembly, result: Run, level: float) -> float | None:
+    return time_at_level(result.time, system_pressure(assembly, result), level)
+
+
+def draw_down(assembly: Assembly, target: float, rtol: float, below: float = 1.0) -> Run:
+    """The whole draw, ended early once every reached section is at ``below`` × target. At most `HORIZON`."""
+    return run(assembly.network, HORIZON, rtol=rtol, stop=Stop(tuple(assembly.pumped), below * target))
+
+
+def band(curves: list[tuple[FloatArray, FloatArray]], times: FloatArray) -> FloatArray:
+    """10 %, 50 % and 90 % curves (3 × n, Pa) at ``times`` of an ensemble of falling curves (s, Pa).
+
+    Quantiles are taken of the time at which each level is passed, not of the pressure at each time: a few
+    members then make a smooth band even where plateaus of different length lie side by side.
+    """
+    high = max(float(p[0]) for _, p in curves)
+    low = min(float(p.min()) for _, p in curves)
+    levels = np.geomspace(high, max(low, 0.05), 160)
+    passed = np.empty((len(curves), levels.size))
+    for row, (t, p) in zip(passed, curves, strict=True):
+        falling = np.minimum.accumulate(p)
+        log = np.log(np.maximum(falling, 1e-6))
+        row[:] = np.interp(-np.log(levels), -log, t, right=HORIZON * 2.0)
+    early = quantiles(passed)
+    result = np.empty((3, times.size))
+    for out, at in zip(result, early, strict=True):
+        steady = np.maximum.accumulate(at)
+        out[:] = np.exp(np.interp(times, steady, np.log(levels)))
+    return result
+
+
+def time_to_target(job: Job, unknown: Unknowns | None = None, rtol: float = 5e-3) -> float | None:
+    """Seconds until every reached section is at the target, best guess; None if it is not within a day."""
+    assembly = assemble(job, unknown)
+    target = chosen(job.criterion).target
+    return _reached(assembly, draw_down(assembly, target, rtol), target)
+
+
+def plan_job(job: Job, size: int = SIZE) -> Plan:
+    """Plan the draw of a job sheet. Raises ScopeError or NetworkError where the sheet cannot be computed."""
+    target = chosen(job.criterion).target
+    assembly = assemble(job)
+    if not assembly.pumped:
+        raise ScopeError(
+            "the pump reaches no section: a shut valve or a core that nothing pushes is in the way", "rig.parts"
+        )
+
+    def one(u: Unknowns) -> tuple[FloatArray, FloatArray, FloatArray, float | None]:
+        varied = vary(assembly, job, u)
+        result = draw_down(varied, target, 1e-2, 0.5)
+        system = system_pressure(varied, result)
+        return result.time, result.total(varied.gauge_node), system, time_at_level(result.time, system, target)
+
+    def best_guess() -> tuple[Run, SteadyAnswer]:
+        return draw_down(assembly, target, 2e-3, 0.4), solve_steady(assembly, target)
+
+    # The best guess runs beside its variants: the engine lets both cores work.
+    with ThreadPoolExecutor(1) as beside:
+        waiting = beside.submit(best_guess)
+        runs = run_all(one, members(size))
+        nominal, steady = waiting.result()
+    base = _reached(assembly, nominal, target)
+    got = [r[3] for r in runs if r[3] is not None]
+    share = len(got) / len(runs)
+    span = None
+    if base is not None:
+        filled = np.array([r[3] if r[3] is not None else HORIZON for r in runs])
+        low, high = (float(x) for x in np.quantile(filled, [0.1, 0.9]))
+        span = Range(min(low, base), base, max(high, base))
+    end = min(HORIZON, 1.35 * span.high) if span is not None else 4 * 3600.0
+    times = np.unique(np.concatenate([np.linspace(0, end, 160), np.geomspace(2.0, max(end, 10.0), 60)]))
+    gauge = band([(r[0], r[1]) for r in runs], times)
+    system = band([(r[0], r[2]) for r in runs], times)
+    # The middle is the best guess itself, which is smooth; a dozen members make the median a staircase.
+    for rows, values in ((gauge, nominal.total(assembly.gauge_node)), (system, system_pressure(assembly, nominal))):
+        middle = np.exp(np.interp(times, nominal.time, np.log(np.maximum(values, 1e-6))))
+        rows[1] = np.clip(np.minimum.accumulate(middle), rows[0], rows[2])
+    at = base if base is not None else end
+    worst = float(np.exp(np.interp(at, nominal.time, np.log(np.maximum(system_pressure(assembly, nominal), 1e-6)))))
+    error = worst - float(nominal.at(assembly.gauge_node, [at])[0])
+    held = tuple(behind_check(assembly))
+    return Plan(
+        target,
+        span,
+        share,
+        times,
+        gauge,
+        system,
+        steady,
+        error,
+        assembly,
+        nominal,
+        _limit_words(steady, base, [assembly.system.labels[h] for h in held]),
+        tuple(left_out(assembly)),
+        held,
+    )
+
+
+def rank_upgrades(job: Job, base: float | None, kit: list[KitItem] | None = None, banded: int = 6) -> list[Upgrade]:
+    """Every single change to the rig, ranked by the seconds it saves; where the rig never gets there, against a day.
+
+    The first ``banded`` are also computed with little and much to carry off (water, hose, core and pump at their
+    one-σ points, the same for both rigs), which gives their range.
+    """
+    start = base if base is not None else HORIZON
+
+    def taken(j: Job, u: Unknowns) -> float:
+        at = time_to_target(j, u)
+        return at if at is not None else HORIZON
+
+    def one(change: Change) -> Upgrade | None:
+        try:
+            after = taken(change.job, Unknowns())
+        except (ScopeError, NetworkError):
+            return None
+        return Upgrade(change, Range(start - after, start - after, start - after), after)
+
+    kept = [u for u in run_all(one, changes(job, kit or [])) if u is not None and u.seconds_saved.value > 1.0]
+    ranked = sorted(kept, key=lambda u: -u.seconds_saved.value)
+    edges = [Unknowns(water=z, core=z, pump=z, hose=z) for z in (-1.0, 1.0)]
+    before = [taken(job, u) for u in edges] if ranked[:banded] else []
+
+    def with_range(u: Upgrade) -> Upgrade:
+        saved = [b - taken(u.change.job, e) for b, e in zip(before, edges, strict=True)]
+        saved.append(u.seconds_saved.value)
+        return replace(u, seconds_saved=Range(min(saved), u.seconds_saved.value, max(saved)))
+
+    return [*run_all(with_range, ranked[:banded]), *ranked[banded:]]
+
+
+def _limit_words(steady: SteadyAnswer, base: float | None, held: list[str]) -> str:
+    """Which range the job is in: does the pump count, or the way to it?"""
+    if base is None and held:
+        return f"the {' and the '.join(held)} stands behind a check valve: pull from both sides of it"
+    rig = 1.0 - steady.pump_share
+    worst = max(steady.parts, key=lambda p: p.share)
+    side = f" at the {worst.side.replace('-', ' ')} port" if worst.side else ""
+    if base is None:
+        return f"the target of {steady.pressure / MICRON_PA:,.0f} µ is out of reach of this rig within a day"
+    if rig > 0.6:
+        return f"the way to the pump is the limit ({rig:.0%}): most of it is the {worst.label}{side}"
+    if steady.pump_share > 0.6:
+        return f"the pump is the limit ({steady.pump_share:.0%}); larger hoses would change little"
+    return f"pump and hoses share the limit; the {worst.label}{side} holds back most"

@@ -1,0 +1,70 @@
+"""Where a running draw stands against its plan."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from rough_draw.core.physics.interval import Range
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.planning.plan import Plan
+from rough_draw.core.readings.series import time_at_level
+
+FloatArray = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class Standing:
+    """Rate µ/s (falling is negative), how it compares, seconds to the target, and the plan's pressures now."""
+
+    rate: float | None
+    words: str
+    to_target: Range | None
+    plan_time: float | None
+
+
+def rate_of(times: FloatArray, pressures: FloatArray, window: float = 30.0) -> float | None:
+    """Rate of change, µ/s, over the last ``window`` s: least squares line through at least three readings."""
+    if times.size < 3:
+        return None
+    keep = times >= times[-1] - window
+    if int(keep.sum()) < 3:
+        keep = np.zeros(times.size, dtype=bool)
+        keep[-3:] = True
+    t = times[keep] - times[keep].mean()
+    spread = float(t @ t)
+    return float(t @ pressures[keep]) / spread / MICRON_PA if spread > 0 else None
+
+
+def standing(plan: Plan, elapsed: float, times: FloatArray, pressures: FloatArray) -> Standing:
+    """Compare a run at ``elapsed`` s since the pump started with its plan.
+
+    Each of the band's curves is slid along time until it passes through the last reading; what is then left to
+    the target is the estimate, and the band its spread.
+    """
+    if pressures.size == 0:
+        ahead = [time_at_level(plan.times, c, plan.target) for c in plan.gauge_band]
+        known = [a - elapsed for a in ahead if a is not None]
+        to = (
+            Range(max(0.0, min(known)), max(0.0, sorted(known)[len(known) // 2]), max(0.0, max(known)))
+            if known
+            else None
+        )
+        return Standing(None, "no reading yet", to, elapsed)
+    now = float(pressures[-1])
+    left: list[float] = []
+    for curve in plan.gauge_band:
+        here = time_at_level(plan.times, curve, now)
+        there = time_at_level(plan.times, curve, plan.target)
+        if here is not None and there is not None:
+            left.append(max(0.0, there - here))
+    low, _, high = (np.interp(elapsed, plan.times, c) for c in plan.gauge_band)
+    words = "as planned"
+    if now > high * 1.05:
+        words = "slower than planned"
+    elif now < low * 0.95:
+        words = "faster than planned"
+    to_target = Range(min(left), sorted(left)[len(left) // 2], max(left)) if left else None
+    return Standing(rate_of(times, pressures), words, to_target, time_at_level(plan.times, plan.gauge_band[1], now))

@@ -1,0 +1,134 @@
+"""A practice scenario: a sheet as the learner is told it, and what is really so. Version 1 of the scenario document."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import fields, replace
+from typing import Literal
+
+from pydantic import Field, field_validator, model_validator
+
+from rough_draw.core.diagnosis.faults import Cause, causes
+from rough_draw.core.engine.network import Leak, Network
+from rough_draw.core.model.assemble import assemble
+from rough_draw.core.model.rig_graph import Unknowns
+from rough_draw.core.model.system import ScopeError
+from rough_draw.core.sheet.base import Long, Sheet, Slug, Text, fault
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.rig import ToolPart
+
+TOOL_SEAT = 2.5e-4
+"""Air past a worn core tool's seat, Pa·m³/s, at severity 0, a decade for two of it: estimate."""
+NAMES = frozenset(f.name for f in fields(Unknowns))
+
+
+class Fault(Sheet):
+    """One thing that is wrong: the key of a cause, how bad (a normal deviate), and from when on, s."""
+
+    key: str = Field(max_length=60)
+    severity: float = Field(0.0, ge=-3, le=3)
+    at_s: float = Field(0.0, ge=0, le=24 * 3600)
+
+
+class Hidden(Sheet):
+    """What the learner is not told. ``unknowns`` are normal deviates by name; ``shut``: links that really are shut."""
+
+    seed: int = Field(1, ge=0, le=2**31)
+    unknowns: dict[str, float] = Field({}, max_length=10)
+    faults: tuple[Fault, ...] = Field((), max_length=8)
+    shut: tuple[Slug, ...] = Field((), max_length=20)
+
+    @field_validator("unknowns")
+    @classmethod
+    def _known(cls, found: dict[str, float]) -> dict[str, float]:
+        wrong = sorted(set(found) - NAMES)
+        if wrong:
+            raise ValueError(f"no unknown '{wrong[0]}'; there are {', '.join(sorted(NAMES))}")
+        if any(not -4 <= v <= 4 for v in found.values()):
+            raise ValueError("an unknown is a normal deviate, from -4 to 4")
+        return found
+
+
+class Before(Sheet):
+    """Something done before the learner comes, ``at_s`` s after the beginning."""
+
+    kind: str = Field(max_length=60)
+    at_s: float = Field(0.0, ge=0, le=24 * 3600)
+
+
+class Scenario(Sheet):
+    """The whole scenario. ``rigged``: a rig stands on it already; ``arrive_s``: when the learner comes, s."""
+
+    format: Literal["rough-draw/scenario"] = "rough-draw/scenario"
+    version: Literal[1] = 1
+    key: Slug = "own"
+    title: Text = "A practice job"
+    brief: Long = ""
+    lesson: Long = ""
+    level: int = Field(2, ge=1, le=5)
+    ends: Literal["verdict", "release"] = "verdict"
+    sheet: Job = Job()
+    rigged: bool = True
+    before: tuple[Before, ...] = Field((), max_length=40)
+    arrive_s: float = Field(0.0, ge=0, le=24 * 3600)
+    hints: tuple[Text, ...] = Field((), max_length=5)
+    hidden: Hidden = Hidden()
+
+    @model_validator(mode="after")
+    def _consistent(self) -> Scenario:
+        kept = {s.id for s in self.sheet.scope.sections if s.holds_charge}
+        links = {x.id for x in self.sheet.scope.links if not {x.a, x.b} & kept}
+        if self.ends == "release" and not kept:
+            raise fault("ends", "nothing in this system keeps a charge to release; let the scenario end at the verdict")
+        for name in self.hidden.shut:
+            if name not in links:
+                raise fault(
+                    "hidden.shut",
+                    f"'{name}' is not a link between sections that are evacuated; there are {', '.join(sorted(links))}",
+                )
+        try:
+            known = {c.key for c in possible(self.sheet)}
+        except ScopeError as e:
+            raise fault(e.place, f"the rig cannot be put together: {e}") from None
+        for f in self.hidden.faults:
+            if f.key not in known:
+                raise fault("hidden.faults", f"there is no fault '{f.key}' here; there are {', '.join(sorted(known))}")
+        return self
+
+    def true_job(self) -> Job:
+        """The sheet with what is really shut."""
+        return with_shut(self.sheet, self.hidden.shut)
+
+
+def with_shut(job: Job, names: tuple[str, ...]) -> Job:
+    """A sheet whose named links are shut."""
+    links = tuple(x.model_copy(update={"open": False}) if x.id in names else x for x in job.scope.links)
+    return job.model_copy(update={"scope": job.scope.model_copy(update={"links": links})})
+
+
+def possible(job: Job) -> list[Cause]:
+    """Every cause that can be hidden in a scenario on this sheet. Raises ScopeError where the rig is in pieces."""
+    assembly = assemble(job, needs_pump=False)
+    found = [c for c in causes(job, assembly) if c.key not in ("none", "ballast") and not c.key.startswith("shut:")]
+    return found + seats(job, assembly.network)
+
+
+def seats(job: Job, net: Network) -> list[Cause]:
+    """Core tools whose seats leak: hidden faults of practice, on tools that stand on a port."""
+    found = []
+    for p in job.rig.parts:
+        node = f"{p.id}.port-side"
+        if isinstance(p, ToolPart) and p.port and any(n.name == node for n in net.nodes):
+            port = job.scope.port(p.port)
+            where = port.words() if port else p.port
+            words = f"the seat of the core tool at the {where} leaks"
+            found.append(Cause(f"seat:{p.id}", words, "Change its seat, or the tool.", 0.0, _seat(node)))
+    return found
+
+
+def _seat(node: str) -> Callable[[Network, float], Network]:
+    def put(net: Network, severity: float) -> Network:
+        leak = Leak(node, TOOL_SEAT * 10 ** (0.5 * severity), net.humidity, "seat")
+        return replace(net, leaks=(*net.leaks, leak))
+
+    return put

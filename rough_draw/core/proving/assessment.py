@@ -1,0 +1,123 @@
+"""Everything that Prove says of a sheet: the gates by their evidence, and what each means for the stages after it."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+from rough_draw.core.model.isolation import Isolation
+from rough_draw.core.model.proof_network import ProofStage, mark_of, proof_stages
+from rough_draw.core.model.rise_rate import measured
+from rough_draw.core.model.system import ScopeError, build_system
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.proving import blank_off, gauge_check, pressure_test, pump_oil
+from rough_draw.core.proving.checklist import GateState, State, states
+from rough_draw.core.proving.stage_verdict import StageAnswer, judge_stage, sci
+from rough_draw.core.sheet.evidence import StageReading
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.kit_history import KitEvent
+from rough_draw.core.sheet.oil_rule import OilRule
+
+History = Mapping[int, list[KitEvent]]
+
+
+@dataclass(frozen=True)
+class Proof:
+    """The judgements. ``fault``: why the rig has no stages (it is in pieces)."""
+
+    gates: list[GateState]
+    test: pressure_test.PressureTest
+    oil: pump_oil.OilAnswer
+    blank_off: blank_off.BlankOff
+    gauge: gauge_check.GaugeAnswer
+    stages: list[tuple[ProofStage, StageAnswer]] = field(default_factory=list)
+    fault: str = ""
+
+
+_STATE: dict[str, State] = {
+    "good": "passed",
+    "tight": "passed",
+    "usable": "doubtful",
+    "due": "doubtful",
+    "doubtful": "doubtful",
+    "too-short": "doubtful",
+    "bad": "failed",
+    "leaks": "failed",
+    "too-low": "failed",
+    "open": "open",
+}
+
+
+def prove(job: Job, rule: OilRule | None = None, history: History | None = None) -> Proof:
+    """Judge all that was proved. ``history`` of the kit by its number makes it surer; without it nothing fails."""
+    past = history or {}
+    pump = job.rig.pump
+    of_pump = past.get(pump.kit or 0, [])
+    system = build_system(job.scope)
+    test = pressure_test.judge(job.prove, system.volume().value, system.atmosphere)
+    oil = pump_oil.judge(job.prove, rule or OilRule(), of_pump)
+    seen = job.prove.stages.get("pump", StageReading())
+    if seen.part not in ("", mark_of(job.rig, "pump")):
+        seen = StageReading()
+    micron = seen.settled_micron if seen.settled_micron is not None else pump.blank_off_micron
+    earlier = [e for e in of_pump if e.kind != "blank-off" or e.values.get("micron") != micron]
+    blank = blank_off.judge(pump, micron, seen.running, earlier, seen.after_s)
+    gauge = gauge_check.judge(job.rig.gauge, job.prove.gauge, system.atmosphere)
+    stages: list[tuple[ProofStage, StageAnswer]] = []
+    fault = ""
+    try:
+        stages = [(s, judge_stage(job, n)) for n, s in enumerate(proof_stages(job))]
+    except ScopeError as e:
+        fault = str(e)
+    answers: dict[str, tuple[State, str]] = {
+        "pressure-test": (_STATE[test.verdict], test.words),
+        "oil": (_STATE[oil.verdict], oil.words),
+        "blank-off": (_STATE[blank.verdict], _with_figure(micron, blank)),
+        "rig-proof": _of_rig(stages, fault),
+        "gauge": (_STATE[gauge.verdict], " ".join(gauge.words)),
+    }
+    return Proof(states(job, answers), test, oil, blank, gauge, stages, fault)
+
+
+def _with_figure(micron: float | None, blank: blank_off.BlankOff) -> str:
+    return blank.words if micron is None else f"{micron:,.0f} µ. {blank.words}"
+
+
+def _of_rig(stages: list[tuple[ProofStage, StageAnswer]], fault: str) -> tuple[State, str]:
+    """The worst of the stages, and which are still to be read."""
+    if fault:
+        return "open", fault
+    beyond = stages[1:]
+    bad = [s.title for s, a in beyond if a.verdict == "bad"]
+    if bad:
+        return "failed", f"Bad: {'; '.join(bad)}. Change it, or wipe and seat its gaskets and read again."
+    doubtful = [s.title for s, a in beyond if a.verdict == "doubtful"]
+    left = [s.title for s, a in beyond if a.verdict == "open"]
+    if left:
+        return "open", f"Still to be read: {'; '.join(left)}."
+    if doubtful:
+        return "doubtful", f"Doubtful: {'; '.join(doubtful)}."
+    return "passed", f"{len(beyond)} stage{'s' if len(beyond) != 1 else ''} read, all as good parts do."
+
+
+def known_in_the_hold(job: Job, held: Isolation, volume: float) -> list[str]:
+    """What the rig proof says of the hold: each hose whose inflow was read, inside what is held or outside.
+
+    ``volume`` m³ of what is held.
+    """
+    found = []
+    read = measured(job)
+    stages = {s.key: (s, judge_stage(job, n)) for n, s in enumerate(proof_stages(job)) if s.key in read}
+    for key, q in read.items():
+        stage, answer = stages[key]
+        rate = q.value / volume / MICRON_PA
+        inside = key in held.hoses
+        if inside:
+            found.append(
+                f"rig proof: {stage.title} lets in {sci(q.value)} Pa·m³/s and is held too: {rate:.2f} µ/s of this"
+            )
+        elif answer.verdict in ("bad", "doubtful"):
+            found.append(
+                f"rig proof: {stage.title} was {answer.verdict}, but lies outside what is held: not in this rise"
+            )
+    return found

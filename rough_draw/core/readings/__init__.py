@@ -1,0 +1,1 @@
+"""Tables and series of readings: bytes in, series or line-numbered faults out."""

@@ -1,0 +1,287 @@
+"""What a readings table looks like: separator, header, columns, units and clock, guessed and stated."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+from rough_draw.core.physics.units import pressure_unit
+
+__all__ = [
+    "Clock",
+    "Mapping",
+    "MappingError",
+    "PressureColumn",
+    "guess_delimiter",
+    "guess_mapping",
+    "number",
+    "pressure_unit",
+]
+
+TIME_WORDS = ("time", "timestamp", "elapsed", "uhrzeit", "zeit", "seconds", "sec", "clock", "heure", "hora", "minutes")
+DATE_WORDS = ("date", "datum", "day", "fecha")
+PRESSURE_WORDS = ("pressure", "vacuum", "micron", "druck", "reading", "vac", "torr", "mbar", "_pa", "_micron", "gauge")
+NOTE_WORDS = ("note", "remark", "comment", "event", "bemerkung")
+NOT_PRESSURE = ("battery", "temp", "%", "humid", "volt", "serial", "°c", "°f", "flag")
+
+
+class MappingError(ValueError):
+    """The table's layout cannot be made out; ``line`` says where."""
+
+    def __init__(self, line: int, message: str) -> None:
+        super().__init__(message)
+        self.line = line
+
+
+@dataclass(frozen=True)
+class PressureColumn:
+    """A column of pressures: its position, unit (a key of `units.PA_PER`), label, and whether it is a dial vacuum."""
+
+    index: int
+    unit: str
+    label: str
+    dial: bool = False
+
+
+@dataclass(frozen=True)
+class Mapping:
+    """How to read a table. ``time_kind``: seconds, minutes, m:ss, clock, datetime."""
+
+    delimiter: str
+    decimal_comma: bool
+    header_line: int
+    time_columns: tuple[int, ...]
+    time_kind: str
+    pressures: tuple[PressureColumn, ...]
+    unit_column: int | None = None
+    note_column: int | None = None
+
+
+def number(cell: str, decimal_comma: bool) -> float:
+    """A written number: thousands separators dropped, decimal comma if said so. Raises ValueError."""
+    s = cell.strip().replace("\u00a0", "").replace("\u2212", "-").replace("'", "")
+    if decimal_comma:
+        s = (
+            s.replace(".", "").replace(",", ".")
+            if re.fullmatch(r"-?\d{1,3}(\.\d{3})+(,\d+)?", s)
+            else s.replace(",", ".")
+        )
+    elif re.fullmatch(r"-?\d{1,3}(,\d{3})+(\.\d+)?", s):
+        s = s.replace(",", "")
+    if not re.fullmatch(r"[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d+)?", s):
+        raise ValueError(f"'{cell}' is not a number")
+    return float(s)
+
+
+def guess_delimiter(text: str) -> str:
+    """Tab, semicolon or comma: the one that splits most of the first 60 lines into the same number of cells."""
+    lines = [line for line in text.splitlines()[:60] if line.strip()]
+    best, score = ",", 0.0
+    for d in ("\t", ";", ","):
+        counts = [line.count(d) for line in lines]
+        filled = [c for c in counts if c]
+        if not filled:
+            continue
+        common = max(set(filled), key=filled.count)
+        share = filled.count(common) / len(lines)
+        if share > score + 0.05:
+            best, score = d, share
+    return best
+
+
+def _is_number(cell: str, decimal_comma: bool) -> bool:
+    try:
+        number(cell, decimal_comma)
+    except ValueError:
+        return False
+    return True
+
+
+def _find_header(rows: list[tuple[int, list[str]]]) -> tuple[int, list[str]] | None:
+    for line, cells in rows[:60]:
+        lowered = [c.lower() for c in cells]
+        time = any(any(w in c for w in (*TIME_WORDS, *DATE_WORDS)) for c in lowered)
+        pressure = any(_looks_like_pressure(c) for c in lowered)
+        if len(cells) >= 2 and time and pressure and not any(re.fullmatch(r"[\d.,:]+", c) for c in cells if c):
+            return line, cells
+    return None
+
+
+def _looks_like_pressure(name: str) -> bool:
+    low = name.lower()
+    if any(w in low for w in NOT_PRESSURE):
+        return False
+    return _unit_in(name) is not None or any(w in low for w in PRESSURE_WORDS)
+
+
+def _unit_in(name: str) -> str | None:
+    """A unit named in a header cell: in brackets, after an underscore, or as a word."""
+    for part in (*re.findall(r"[\[(]([^\])]+)[\])]", name), *re.split(r"[_,/]", name), *name.split()):
+        unit = pressure_unit(part)
+        if unit:
+            return unit
+    return None
+
+
+def guess_mapping(rows: list[tuple[int, list[str]]], delimiter: str, guesses: list[str]) -> Mapping:
+    """Work out the layout; what is guessed rather than read is added to ``guesses``.
+
+    Raises MappingError if no time or no pressure column can be found.
+    """
+    header = _find_header(rows)
+    if header is None:
+        return _guess_without_header(rows, delimiter, guesses)
+    line, names = header
+    body = [cells for n, cells in rows if n > line][:400]
+    lowered = [n.lower() for n in names]
+    unit_column = next((i for i, n in enumerate(lowered) if n in ("unit", "units", "einheit")), None)
+    note_column = next((i for i, n in enumerate(lowered) if any(w in n for w in NOTE_WORDS)), None)
+    time_columns = tuple(
+        i
+        for i, n in enumerate(lowered)
+        if any(w in n for w in (*TIME_WORDS, *DATE_WORDS))
+        and not _unit_in(names[i])
+        and i not in (unit_column, note_column)
+    )
+    if not time_columns:
+        raise MappingError(line, f"no column of times found among: {', '.join(names)}")
+    if len(time_columns) > 1 and not _date_and_time(lowered, time_columns):
+        time_columns = time_columns[:1]
+    decimal_comma = delimiter != "," and _decimal_comma(body, time_columns)
+    pressures = []
+    for i, name in enumerate(names):
+        if i in time_columns or i in (unit_column, note_column) or not _looks_like_pressure(name):
+            continue
+        unit = _unit_in(name)
+        if unit is None and unit_column is None:
+            unit = "micron"
+            guesses.append(f"no unit is given for '{name}'; taken as microns")
+        dial = unit in ("inhg", "psi") and _runs_up(body, i, decimal_comma)
+        if dial:
+            guesses.append(f"'{name}' is read as a dial vacuum below the local atmosphere, in {unit}")
+        pressures.append(PressureColumn(i, unit or "micron", name, dial))
+    if not pressures:
+        raise MappingError(line, f"no column of pressures found among: {', '.join(names)}")
+    kind = _time_kind(
+        [" ".join(c[i] for i in time_columns if i < len(c)) for c in body], lowered, time_columns, guesses
+    )
+    return Mapping(delimiter, decimal_comma, line, time_columns, kind, tuple(pressures), unit_column, note_column)
+
+
+def _date_and_time(names: list[str], columns: tuple[int, ...]) -> bool:
+    """Whether two columns make one time together: a date, then a time of day."""
+    if len(columns) != 2:
+        return False
+    first, second = names[columns[0]], names[columns[1]]
+    is_date = any(w in first for w in DATE_WORDS)
+    return is_date and "time" not in first and not any(w in second for w in DATE_WORDS)
+
+
+def _guess_without_header(rows: list[tuple[int, list[str]]], delimiter: str, guesses: list[str]) -> Mapping:
+    if not rows:
+        raise MappingError(0, "the file holds no rows")
+    line, cells = rows[0]
+    if len(cells) < 2:
+        raise MappingError(line, "one column only; a table needs a time and a pressure in each row")
+    comma = delimiter != "," and _decimal_comma([c for _, c in rows[:400]], (0,))
+    if not _is_number(cells[1], comma):
+        raise MappingError(line, f"no header with a time and a pressure, and '{cells[1][:40]}' is not a number")
+    guesses.append("no header: first column taken as time, second as pressure in microns")
+    kind = _time_kind([c[0] for _, c in rows[:400]], [""], (0,), guesses)
+    return Mapping(delimiter, comma, line - 1, (0,), kind, (PressureColumn(1, "micron", "pressure"),))
+
+
+def _decimal_comma(body: list[list[str]], skip: tuple[int, ...]) -> bool:
+    cells = [c for row in body for i, c in enumerate(row) if i not in skip]
+    commas = sum(1 for c in cells if re.fullmatch(r"-?\d+,\d+", c))
+    points = sum(1 for c in cells if re.fullmatch(r"-?\d+\.\d+", c))
+    return commas > points
+
+
+def _runs_up(body: list[list[str]], index: int, comma: bool) -> bool:
+    values = [number(c[index], comma) for c in body if index < len(c) and _is_number(c[index], comma)]
+    return bool(values) and (min(values) < 0 or abs(values[-1]) > abs(values[0]))
+
+
+def _time_kind(written: list[str], names: list[str], columns: tuple[int, ...], guesses: list[str]) -> str:
+    first = next((w for w in written if w.strip()), "")
+    header = " ".join(names[i] for i in columns if i < len(names))
+    if re.search(r"\d{4}-\d\d-\d\d|\d{1,2}[./]\d{1,2}[./]\d{2,4}", first):
+        return "datetime"
+    colons = first.count(":")
+    if colons == 2:
+        return "clock"
+    if colons == 1:
+        heads = [int(w.split(":")[0]) for w in written if re.match(r"\d+:\d", w)]
+        if max(heads, default=0) > 23:
+            return "m:ss"
+        if "elapsed" in header or first in ("0:00", "00:00"):
+            guesses.append("times such as 0:16 are read as minutes and seconds")
+            return "m:ss"
+        return "clock"
+    if "min" in header and "minute" in header:
+        return "minutes"
+    return "seconds"
+
+
+class Clock:
+    """Turns written times into seconds, carrying clock times past midnight."""
+
+    def __init__(self, kind: str) -> None:
+        self.kind = kind
+        self.first = ""
+        self._day = 0
+        self._last: float | None = None
+
+    def seconds(self, text: str, decimal_comma: bool = False) -> float:
+        """Seconds of ``text`` on an arbitrary but steady origin. Raises ValueError that says what is wrong."""
+        s = text.strip()
+        if not s:
+            raise ValueError("the time is missing")
+        if self.kind in ("seconds", "minutes"):
+            try:
+                return number(s, decimal_comma) * (60.0 if self.kind == "minutes" else 1.0)
+            except ValueError:
+                raise ValueError(f"'{s[:40]}' is not a time in {self.kind}") from None
+        if self.kind == "datetime":
+            value = _datetime(s)
+            self.first = self.first or value.isoformat(timespec="seconds")
+            return (value - datetime(2000, 1, 1, tzinfo=value.tzinfo)) / timedelta(seconds=1)
+        match = re.fullmatch(r"(\d+):(\d{1,2})(?::(\d{1,2}(?:[.,]\d+)?))?\s*([AaPp][Mm])?", s)
+        if not match:
+            raise ValueError(f"'{s[:40]}' is not a time such as 13:34 or 13:34:05")
+        a, b = int(match[1]), int(match[2])
+        c = float(match[3].replace(",", ".")) if match[3] else 0.0
+        if b > 59 or c >= 60:
+            raise ValueError(f"'{s[:40]}' has more than 59 minutes or seconds")
+        if self.kind == "m:ss" and match[3] is None:
+            return a * 60.0 + b
+        if match[4]:
+            a = a % 12 + (12 if match[4].lower() == "pm" else 0)
+        self.first = self.first or s
+        value_s = a * 3600.0 + b * 60.0 + c
+        if self._last is not None and value_s < self._last - 12 * 3600:
+            self._day += 1
+        self._last = value_s
+        return value_s + self._day * 86_400.0
+
+
+_FORMATS = tuple(
+    f"{d} {t}"
+    for d in ("%d/%m/%Y", "%m/%d/%Y", "%d.%m.%Y", "%Y-%m-%d", "%d/%m/%y", "%d.%m.%y")
+    for t in ("%I:%M:%S %p", "%H:%M:%S", "%H:%M", "%I:%M %p", "%H:%M:%S.%f")
+)
+
+
+def _datetime(s: str) -> datetime:
+    try:
+        return datetime.fromisoformat(s.replace("Z", "+00:00"))
+    except ValueError:
+        pass
+    for form in _FORMATS:
+        try:
+            return datetime.strptime(s, form)
+        except ValueError:
+            continue
+    raise ValueError(f"'{s[:40]}' is not a date and time that can be read")

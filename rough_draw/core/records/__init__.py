@@ -1,0 +1,1 @@
+"""A record that stands: its chain of hashes."""

@@ -1,0 +1,30 @@
+"""How a person reads figures, and what the firm's time is worth."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import Field
+
+from rough_draw.core.sheet.base import Sheet, Text
+from rough_draw.core.sheet.habits import Habits
+from rough_draw.core.sheet.oil_rule import OilRule
+
+
+class Settings(Sheet):
+    """Units on screen, hourly rate for the worth of a purchase, minutes between sites.
+
+    ``oil_rule``: when a pump's oil is due; ``habits``: what a new sheet starts with where schools differ.
+    """
+
+    pressure: Literal["micron", "pa", "mbar", "torr", "inhg"] = "micron"
+    temperature: Literal["c", "f"] = "c"
+    flow: Literal["cfm", "l-min", "m3-h"] = "cfm"
+    length: Literal["m", "ft"] = "m"
+    mass: Literal["kg", "lb-oz"] = "kg"
+    volume: Literal["l", "ft3"] = "l"
+    hourly_rate: float = Field(60.0, ge=0, le=10_000)
+    currency: Text = ""
+    travel_min: float = Field(15.0, ge=0, le=600)
+    oil_rule: OilRule = OilRule()
+    habits: Habits = Habits()

@@ -1,0 +1,337 @@
+"""The hook-ups in use, as starting points: each a rig built for the ports of the system at hand.
+
+A pattern only places parts. Every answer about it (what isolates it, what the gauge sees, what a valve keeps shut)
+is computed from the rig it makes, never looked up here.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any
+
+from rough_draw.core.sheet.rig import Rig
+from rough_draw.core.sheet.scope import Port, Scope
+
+Parts = list[dict[str, Any]]
+VACUUM: dict[str, Any] = {"size": "3/8 in", "length_m": 1.8}
+LARGE: dict[str, Any] = {"size": "1/2 in", "length_m": 1.8}
+HUGE: dict[str, Any] = {"size": "3/4 in", "length_m": 2.4}
+QUARTER: dict[str, Any] = {"size": "1/4 in", "length_m": 1.5, "made_for": "pressure", "depressor": True}
+
+
+@dataclass(frozen=True)
+class Ports:
+    """The ports a pattern uses: where the volume is, the far one, and a third."""
+
+    first: Port
+    second: Port | None
+    third: Port | None
+
+
+@dataclass(frozen=True)
+class Pattern:
+    """One hook-up: ``ports`` it needs, how it is put together, and ports whose core stays in (by their turn)."""
+
+    key: str
+    name: str
+    words: str
+    ports: int
+    build: Callable[[Ports], Parts]
+    cores_in: tuple[int, ...] = ()
+
+
+def pump(**more: Any) -> dict[str, Any]:
+    """The pump."""
+    return {"kind": "pump", "id": "pump", **more}
+
+
+def hose(name: str, on: str, at: str = "end", **more: Any) -> dict[str, Any]:
+    """A hose, large-bore and vacuum-rated unless told otherwise."""
+    return {"kind": "hose", "id": name, "on": on, "at": at, **VACUUM, **more}
+
+
+def tool(name: str, port: Port | None, on: str | None = None, at: str = "end") -> dict[str, Any]:
+    """A core tool, on a port or on another tool's side port."""
+    found: dict[str, Any] = {"kind": "tool", "id": name, "on": on, "at": at, "port": port.id if port else None}
+    return {**found, "fits": port.size} if port else found
+
+
+def gauge(on: str | None = None, at: str = "end", port: Port | None = None, **more: Any) -> dict[str, Any]:
+    """The micron gauge."""
+    found = {"kind": "gauge", "id": "gauge", "on": on, "at": at, "port": port.id if port else None, **more}
+    return {**found, "fits": port.size} if port else found
+
+
+def _second(p: Ports) -> Port:
+    assert p.second is not None
+    return p.second
+
+
+def _third(p: Ports) -> Port:
+    assert p.third is not None
+    return p.third
+
+
+def _one_hose_gauge_on_port(p: Ports) -> Parts:
+    return [pump(), hose("hose-a", "pump", **LARGE), tool("tool-a", p.first, "hose-a"), gauge(port=_second(p))]
+
+
+def _one_hose_gauge_valved(p: Ports) -> Parts:
+    return [
+        pump(),
+        hose("hose-a", "pump", **LARGE),
+        tool("tool-a", p.first, "hose-a"),
+        tool("tool-b", _second(p)),
+        gauge("tool-b"),
+    ]
+
+
+def _single_port(p: Ports) -> Parts:
+    return [
+        pump(),
+        hose("hose-a", "pump"),
+        tool("tool-a", p.first, "hose-a"),
+        tool("tool-b", None, "tool-a", "side"),
+        gauge("tool-b"),
+    ]
+
+
+def _from_tee(p: Ports, first: dict[str, Any], second: dict[str, Any]) -> Parts:
+    return [
+        pump(),
+        {"kind": "tee", "id": "tee", "on": "pump"},
+        hose("hose-a", "tee", "a", **first),
+        hose("hose-b", "tee", "b", **second),
+        tool("tool-a", p.first, "hose-a"),
+        tool("tool-b", _second(p), "hose-b"),
+    ]
+
+
+def _two_hoses(p: Ports) -> Parts:
+    return [*_from_tee(p, LARGE, VACUUM), gauge("tool-b", "side")]
+
+
+def _three_tools(p: Ports) -> Parts:
+    return [*_from_tee(p, LARGE, VACUUM), tool("tool-c", None, "tool-b", "side"), gauge("tool-c")]
+
+
+def _manifold(p: Ports, body: str, inlet: str, on: tuple[str, str], tools: bool = True, **more: Any) -> Parts:
+    sides = (("a", p.first, on[0]), ("b", p.second, on[1]))
+    parts: Parts = [
+        pump(),
+        hose("hose-p", "pump", **more.get("pump_hose", VACUUM)),
+        {"kind": "manifold", "id": "manifold", "on": "hose-p", "body": body, "inlet": inlet},
+    ]
+    for letter, port, place in sides:
+        if port is None or not place:
+            continue
+        fields = dict(more.get("hose", QUARTER))
+        if tools:
+            parts.append(hose(f"hose-{letter}", "manifold", place, **{**fields, "depressor": False}))
+            parts.append(tool(f"tool-{letter}", port, f"hose-{letter}"))
+        else:
+            parts.append({**hose(f"hose-{letter}", "manifold", place, **fields), "port": port.id, "fits": port.size})
+    return parts
+
+
+def _four_port_gauge_at_manifold(p: Ports) -> Parts:
+    return [*_manifold(p, "four-port", "vacuum", ("low", "high")), gauge("manifold", "sensor")]
+
+
+def _four_port_gauge_on_tool(p: Ports) -> Parts:
+    return [*_manifold(p, "four-port", "vacuum", ("low", "high")), gauge("tool-a", "side")]
+
+
+def _four_port_as_tee(p: Ports) -> Parts:
+    rig = _manifold(p, "four-port", "vacuum", ("low", "high"), hose=VACUUM)
+    return [*rig, tool("tool-c", None, "tool-b", "side"), gauge("tool-c")]
+
+
+def _two_valve(p: Ports) -> Parts:
+    return [*_manifold(p, "two-valve", "centre", ("low", "high")), gauge("tool-b", "side")]
+
+
+def _quarter_hoses(p: Ports) -> Parts:
+    bare = {**QUARTER, "depressor": False}
+    return [*_from_tee(p, bare, bare), gauge("tool-b", "side")]
+
+
+def _cylinder_on_fourth(p: Ports) -> Parts:
+    ball = {**QUARTER, "ball_end": True}
+    rig = _manifold(p, "four-port", "vacuum", ("low", "high"), tools=False, hose=ball)
+    return [
+        *rig,
+        hose("hose-c", "manifold", "charge", **{**ball, "depressor": False}),
+        {"kind": "cylinder", "id": "cylinder", "on": "hose-c", "on_scale": True},
+        gauge("manifold", "sensor"),
+    ]
+
+
+def _low_side_only(p: Ports) -> Parts:
+    return _manifold(Ports(p.first, None, None), "two-valve", "centre", ("low", ""), tools=False, pump_hose=QUARTER)
+
+
+def _pump_on_high_place(p: Ports) -> Parts:
+    return [*_manifold(p, "two-valve", "high", ("low", "centre"), tools=False), gauge("manifold", "sensor")]
+
+
+def _far_gauge(p: Ports) -> Parts:
+    return [
+        pump(),
+        hose("hose-a", "pump", **LARGE),
+        tool("tool-a", p.first, "hose-a"),
+        tool("tool-b", p.third or _second(p)),
+        gauge("tool-b"),
+    ]
+
+
+def _commercial(p: Ports) -> Parts:
+    return [*_from_tee(p, HUGE, HUGE), tool("tool-c", _third(p)), gauge("tool-c")]
+
+
+PATTERNS: dict[str, Pattern] = {
+    p.key: p
+    for p in (
+        Pattern(
+            "one-hose-bare-gauge",
+            "One hose, gauge straight on the other port",
+            "One tool; the gauge pushes the core of the port it sits on.",
+            2,
+            _one_hose_gauge_on_port,
+            (1,),
+        ),
+        Pattern(
+            "one-hose-valved-gauge",
+            "One hose, a tool under the gauge",
+            "The second tool shuts the gauge off before refrigerant comes.",
+            2,
+            _one_hose_gauge_valved,
+        ),
+        Pattern(
+            "single-port",
+            "One port only",
+            "Hose through the tool, gauge on its side port with a tool of its own.",
+            1,
+            _single_port,
+        ),
+        Pattern(
+            "two-hoses", "Two hoses, two tools", "From a tee at the pump; gauge straight on a side port.", 2, _two_hoses
+        ),
+        Pattern(
+            "three-tools",
+            "Two hoses, three tools",
+            "As before, with a tool under the gauge: everything can be shut off.",
+            2,
+            _three_tools,
+        ),
+        Pattern(
+            "four-port-sensor",
+            "Four-port manifold, gauge at the manifold",
+            "Tools on the ports, the sensor far from the system.",
+            2,
+            _four_port_gauge_at_manifold,
+        ),
+        Pattern(
+            "four-port-tool-gauge",
+            "Four-port manifold, gauge on a tool",
+            "Tools on the ports, gauge on a side port.",
+            2,
+            _four_port_gauge_on_tool,
+        ),
+        Pattern(
+            "four-port-as-tee",
+            "Four-port manifold as a tee, three tools",
+            "The manifold only joins; the tools do the work.",
+            2,
+            _four_port_as_tee,
+        ),
+        Pattern("two-valve", "Two-valve manifold, tools on the ports", "Pump on the centre hose.", 2, _two_valve),
+        Pattern(
+            "quarter-hoses",
+            "Two 1/4 in hoses on a tee",
+            "The hoses of a manifold without the manifold, depressors out.",
+            2,
+            _quarter_hoses,
+        ),
+        Pattern(
+            "cylinder-ready",
+            "Cylinder on the fourth hose, cores left in",
+            "Ball valves at the hose ends; hose and cylinder side evacuated together.",
+            2,
+            _cylinder_on_fourth,
+            (0, 1),
+        ),
+        Pattern(
+            "low-side-dial",
+            "Low side only, dial manifold, no micron gauge",
+            "Nothing here can see what matters.",
+            1,
+            _low_side_only,
+            (0,),
+        ),
+        Pattern(
+            "pump-on-high",
+            "Pump on the manifold's high place",
+            "So that a valve stands between pump and system.",
+            2,
+            _pump_on_high_place,
+            (0, 1),
+        ),
+        Pattern(
+            "far-gauge",
+            "One side pulled, gauge as far off as can be",
+            "The gauge sees the worst-reached end.",
+            2,
+            _far_gauge,
+        ),
+        Pattern(
+            "commercial",
+            "Two large hoses, gauge on a third port",
+            "From a tee at the pump to discharge and suction; gauge on the liquid, drier or reheat port.",
+            3,
+            _commercial,
+        ),
+    )
+}
+
+
+def ports_for(scope: Scope, wanted: int) -> Ports | None:
+    """Which ports a pattern takes: suction first, then the far side; None where the system has too few."""
+    rank = {"suction": 0, "other": 2, "discharge": 1, "liquid": 1}
+    ordered = sorted(scope.ports, key=lambda p: rank[p.side])
+    if len(ordered) < max(1, wanted):
+        return None
+    first = ordered[0]
+    rest = [p for p in ordered[1:] if p.section != first.section] or ordered[1:]
+    if wanted >= 3:
+        rest = sorted(rest, key=lambda p: p.side != "discharge")
+        others = [p for p in ordered[1:] if p is not rest[0]]
+        return Ports(first, rest[0], others[0])
+    others = [p for p in ordered[1:] if rest and p is not rest[0]]
+    return Ports(first, rest[0] if rest else None, others[0] if others else None)
+
+
+def fits(key: str, scope: Scope) -> bool:
+    """Whether the system has ports enough for the pattern."""
+    return ports_for(scope, PATTERNS[key].ports) is not None
+
+
+def rig_from(key: str, scope: Scope) -> Rig:
+    """The pattern as a rig on this system's ports. Raises KeyError for an unknown pattern, ValueError if it cannot be.
+
+    A port whose size is not the usual one gets its adapter or a tool of the right size.
+    """
+    pattern = PATTERNS[key]
+    ports = ports_for(scope, pattern.ports)
+    if ports is None:
+        raise ValueError(f"'{pattern.name}' needs {pattern.ports} ports; this system has {len(scope.ports)}")
+    turn = (ports.first, ports.second, ports.third)
+    cores = [port.id for n, port in enumerate(turn) if port is not None and n in pattern.cores_in and port.core]
+    return Rig.model_validate({"pattern": key, "parts": pattern.build(ports), "cores_in": cores})
+
+
+def first_rig() -> dict[str, Any]:
+    """The rig of a new sheet: one hose to the suction port, the gauge with its tool on the liquid port."""
+    ports = Ports(Port(id="suction", section="suction"), Port(id="liquid", section="liquid", side="liquid"), None)
+    return {"pattern": "one-hose-valved-gauge", "parts": _one_hose_gauge_valved(ports)}

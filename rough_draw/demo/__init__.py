@@ -1,0 +1,1 @@
+"""Demo data: invented firms, people, systems and their computed readings."""

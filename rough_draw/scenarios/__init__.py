@@ -1,0 +1,1 @@
+"""Practice scenarios that ship with the application."""

@@ -1,0 +1,90 @@
+"""What was so in a practice job: the facts that its debrief is scored on, and what goes beside the gauge's figures."""
+
+from __future__ import annotations
+
+import math
+
+from rough_draw.core.advice.setup_check import answers
+from rough_draw.core.engine.network import NetworkError
+from rough_draw.core.model.system import ScopeError
+from rough_draw.core.planning.plan import time_to_target
+from rough_draw.core.practice.scoring import Act, Facts
+from rough_draw.core.sheet.criteria import chosen
+from rough_draw.standins.practice.bay import Bay
+from rough_draw.standins.practice.expert import Best
+from rough_draw.standins.practice.session_log import Done
+
+
+def facts(bay: Bay, expert: Bay, best: Best | None) -> Facts:
+    """The facts of a finished (or broken off) job beside a sound hand's."""
+    criterion = chosen(bay.scenario.sheet.criterion)
+    mine = [d for d in bay.done if not d.before]
+    acts = tuple(
+        Act(
+            d.at,
+            d.kind,
+            tuple(c.words for c in d.said if c.severity == "stop"),
+            tuple(c.words for c in d.said if c.severity == "caution"),
+            d.hold.verdicts(criterion.limit) if d.hold is not None else (),
+            d.before,
+        )
+        for d in bay.done
+    )
+    isolated = [d for d in bay.done if d.kind == "isolate"]
+    deep = bay.track.value(bay.track.highest, isolated[-1].at) if isolated else math.nan
+    shown = bay.track.value(bay.track.shown, isolated[-1].at) if isolated else math.nan
+    judged = [d.at for d in mine if d.kind.startswith("verdict:")]
+    until = judged[-1] if judged else bay.time
+    held = until - isolated[-1].at if isolated else 0.0
+    begun = [d.at for d in bay.done if d.kind == "pump-on"]
+    asked = not bay.scenario.rigged or any(d.kind.startswith("rig:") for d in [*mine, *expert.done])
+    return Facts(
+        acts=acts,
+        faults=to_name(bay),
+        target=criterion.target,
+        limit=criterion.limit,
+        hold_s=criterion.minutes * 60.0,
+        spent=bay.time - bay.scenario.arrive_s,
+        expert=expert.time - bay.scenario.arrive_s,
+        own_rig=_seconds(bay) if asked and begun else None,
+        best_rig=best.seconds if asked and best is not None else None,
+        answers=_answers(bay) if asked else (),
+        at_isolation=None if math.isnan(deep) else deep,
+        shown_at_isolation=None if math.isnan(shown) else shown,
+        charged=bay.charged,
+        truth_at_end=_truth(bay, mine),
+        end=bay.ended,
+        ballast_left=bay.ballast,
+        held_s=max(0.0, held),
+    )
+
+
+def to_name(bay: Bay) -> tuple[str, ...]:
+    """What was the matter, as keys that can be named."""
+    # What left with a rig before it was looked at need not be named.
+    found = [f.key for f in bay.scenario.hidden.faults if f.key not in bay.taken_off]
+    if bay.scenario.hidden.shut:
+        found.append("section-shut")
+    if any(b.kind == "ballast-open" for b in bay.scenario.before) and "ballast-shut" not in [
+        b.kind for b in bay.scenario.before
+    ]:
+        found.append("ballast")
+    if bay.scenario.sheet.rig.cores_in and bay.scenario.rigged:
+        found.append("core-in")
+    return tuple(found)
+
+
+def _truth(bay: Bay, mine: list[Done]) -> tuple[str, ...]:
+    holds = [d.hold for d in mine if d.hold is not None]
+    return holds[-1].verdicts(chosen(bay.scenario.sheet.criterion).limit) if holds else ()
+
+
+def _seconds(bay: Bay) -> float | None:
+    try:
+        return time_to_target(bay.told) or 24 * 3600.0
+    except (ScopeError, NetworkError):
+        return 24 * 3600.0
+
+
+def _answers(bay: Bay) -> tuple[str, ...]:
+    return tuple(a.says for a in answers(bay.told, bay.assembly, bay.isolation) if a.letter in "abcd")

@@ -1,0 +1,322 @@
+"""A sound hand at a practice job: rigs the best the van allows, looks before it mends, holds before it says."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from itertools import pairwise
+
+from rough_draw.core.advice.setup_check import answers
+from rough_draw.core.engine.network import NetworkError
+from rough_draw.core.interlock.release import release_steps
+from rough_draw.core.model.assemble import assemble
+from rough_draw.core.model.isolation import isolation
+from rough_draw.core.model.system import ScopeError
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.planning.next_step import ballast_at
+from rough_draw.core.planning.plan import time_to_target
+from rough_draw.core.planning.rig_search import Candidate, best_rig
+from rough_draw.core.practice import actions
+from rough_draw.core.practice.rig_choice import RigChoice, RigFault, rig_of, slots
+from rough_draw.core.practice.scenario import Scenario
+from rough_draw.core.sheet.criteria import chosen
+from rough_draw.core.sheet.kit import KitItem
+from rough_draw.core.sheet.setups import PATTERNS, fits
+from rough_draw.standins.practice.bay import Bay
+from rough_draw.standins.practice.session_log import CannotDo
+
+LONGEST = 7 * 3600.0
+LOOK_AGAIN = 20.0
+STALLED = 240.0
+"""Seconds in which a reading over the target has to fall by `LEAST`, or something is the matter."""
+LEAST = 0.04
+BLIND = 600.0
+"""Seconds over range after which something is the matter."""
+WORTH = 1.3
+"""A standing rig is taken down for one that is this much quicker, or that can be held where it cannot."""
+ROUNDS = 6
+NEAR = 1.15
+"""A rig this little slower is taken for what else it can do."""
+DRY_FOR = 15 * 60.0
+"""How much longer a wet system is pulled after every hold that found it wet, s: once, then twice, and so on."""
+SCATTER = 0.12
+"""How far a reading jumps from one to the next, as a log, before its joint is looked at."""
+
+
+@dataclass(frozen=True)
+class Best:
+    """The best rig of the van for a scenario: the choice, and its seconds to the target as it should be."""
+
+    choice: RigChoice
+    seconds: float
+
+
+def best_choice(scenario: Scenario, van: Sequence[KitItem]) -> Best | None:
+    """The best rig that the van allows on the system as the sheet tells it.
+
+    Of those hardly slower than the fastest, the one that answers most of the questions a to d with yes.
+    """
+    found = best_rig(scenario.sheet, van).chosen
+    if found is None:
+        return None
+    fastest = choice_of(found)
+    options: list[tuple[int, float, RigChoice]] = []
+    for key in PATTERNS:
+        if not fits(key, scenario.sheet.scope):
+            continue
+        names = [s for s, _, _ in slots(scenario.sheet, key)]
+        choice = RigChoice(pattern=key, parts={s: n for s, n in fastest.parts.items() if s in names})
+        try:
+            job = rig_of(scenario.sheet, choice, van)
+            assembly = assemble(job)
+            says = answers(job, assembly, isolation(job, assembly))
+            seconds = time_to_target(job)
+        except (RigFault, ScopeError, NetworkError, ValueError):
+            continue
+        if seconds is not None and seconds <= NEAR * found.seconds + 30.0:
+            options.append((sum(a.says == "yes" for a in says if a.letter in "abcd"), -seconds, choice))
+    if not options:
+        return Best(fastest, found.seconds)
+    _, seconds, choice = max(options, key=lambda o: o[:2])
+    return Best(choice, -seconds)
+
+
+def choice_of(found: Candidate) -> RigChoice:
+    """A candidate as a learner would choose it."""
+    rig = found.job.rig
+    named = [s for s, _, _ in slots(found.job, found.pattern)]
+    parts = {s: p.kit for s in named if (p := rig.get(s)) is not None and p.kit is not None}
+    return RigChoice(pattern=found.pattern, parts=parts)
+
+
+class Expert:
+    """Plays one scenario to its end. ``bay`` holds what was done and when."""
+
+    def __init__(self, scenario: Scenario, van: Sequence[KitItem], best: Best | None) -> None:
+        self.bay = Bay(scenario, van)
+        self.best = best
+        self.job = scenario.sheet
+        self.target = chosen(scenario.sheet.criterion).target
+        self.looked: set[str] = set()
+
+    def play(self) -> Bay:
+        """To the end, or as far as a working day goes."""
+        for look in actions.LOOKS:
+            self.bay.do(look.kind)
+        self._rig()
+        self._ways()
+        self._start()
+        for n in range(ROUNDS):
+            began = self.bay.time
+            self._draw(began)
+            self.bay.advance(max(self.bay.time, began + n * DRY_FOR))
+            verdict = self._hold()
+            if verdict in ("tight", "leak", "both") or self.bay.time > LONGEST:
+                break
+            self._again(verdict)
+        self._finish(verdict)
+        return self.bay
+
+    def _rig(self) -> None:
+        bay = self.bay
+        if self.best is None:
+            return
+        told = rig_of(self.job, self.best.choice, bay.van)
+        if bay.rigged:
+            poor = [a for a in answers(bay.told, bay.assembly, bay.isolation) if a.letter in "ab" and a.says == "no"]
+            now = time_to_target(bay.told)
+            slow = now is None or now > WORTH * self.best.seconds + 60.0 * actions.RIG_MINUTES
+            if not poor and not slow:
+                return
+        if told.rig != bay.told.rig or not bay.rigged:
+            bay.do(f"rig:{self.best.choice.pattern}", self.best.choice)
+            if bay.scenario.rigged and self.job.rig.cores_in:
+                bay.do("cause:core-in")
+
+    def _stop(self) -> None:
+        if self.bay.isolation.tubes and not self.bay.isolated:
+            self.bay.do("isolate")
+        self.bay.do("pump-off")
+
+    def _ways(self) -> None:
+        """Go along every valve first: what is shut is not evacuated, and no gauge says so."""
+        bay = self.bay
+        if any(g.kind == "section" for g in bay.board.gates.values()) or bay.ways_shut():
+            bay.do("test:ways")
+            if bay.isolated:
+                return
+            for g in [g for g in bay.board.gates.values() if g.kind in ("valve", "section")]:
+                if g.name not in bay.contents.opened:
+                    bay.do(f"open:{g.name}")
+            if bay.scenario.hidden.shut:
+                bay.do("cause:section-shut")
+
+    def _start(self) -> None:
+        bay = self.bay
+        if bay.ballast and bay.pump_on:
+            bay.do("test:ballast")
+            bay.do("cause:ballast")
+        if ballast_at(self.job) is not None and not bay.ballast and not bay.pump_on:
+            bay.do("ballast-open")
+        if not bay.pump_on:
+            bay.do("pump-on")
+        if bay.isolated:
+            bay.do("reopen")
+
+    def _draw(self, began: float) -> None:
+        """Down to the target, looking into every stall."""
+        bay = self.bay
+        level = ballast_at(self.job) or 1500.0 * MICRON_PA
+        seen = [(bay.time, bay.shows())]
+        while bay.time < LONGEST:
+            bay.advance(bay.time + LOOK_AGAIN)
+            v = bay.shows()
+            seen.append((bay.time, v))
+            if bay.ballast and v is not None and v <= level:
+                bay.do("ballast-shut")
+                continue
+            if v is not None and v <= 0.9 * self.target and not self._too_slow():
+                return
+            if self._stalls(seen, began):
+                if not self._look_into():
+                    return
+                began, seen = bay.time, [(bay.time, bay.shows())]
+
+    def _stalls(self, seen: list[tuple[float, float | None]], began: float) -> bool:
+        now, v = seen[-1]
+        if v is None:
+            return now - began > BLIND
+        then = [p for t, p in seen if t <= now - STALLED]
+        if not then or then[-1] is None:
+            return False
+        return v > (1.0 - LEAST) * then[-1]
+
+    def _look_into(self) -> bool:
+        """One thing that is the matter, found and mended; False where pulling on will not help."""
+        bay = self.bay
+        if bay.ballast and bay.shows() is not None:
+            bay.do("test:ballast")
+            bay.do("cause:ballast")
+            bay.do("ballast-shut")
+            return True
+        work = sorted({c.key for c, _ in bay.at_work()} - self.looked, key=self._cost)
+        for key in work:
+            self.looked.add(key)
+            if (test := actions.test_for(key)) is not None:
+                bay.do(f"test:{test}")
+            bay.do(f"cause:{key}")
+            if actions.kind_of(key) == "system-leak":
+                return False
+            if actions.kind_of(key) in ("water", "refrigerant") and not bay.warmed:
+                bay.do("warm-up")
+                return True
+            if actions.kind_of(key) == "ice":
+                self._break()
+                return True
+            mend = actions.mend_for(key)
+            if mend is not None:
+                self._mend(mend)
+                return True
+        if not bay.warmed:
+            bay.do("warm-up")
+            return True
+        # Nothing more to mend: patience, as long as water still goes.
+        return bay.time < LONGEST and any(m > 1e-6 for m in bay.water())
+
+    def _too_slow(self) -> bool:
+        """It came down, but slower than its rig does, or with a reading that jumps: looked into once."""
+        bay = self.bay
+        work = [c.key for c, _ in bay.at_work() if c.key not in self.looked]
+        found = [k for k in work if actions.kind_of(k) in ("core", "slow-pump")]
+        shown = [math.log(p) for p in bay.track.shown[-20:] if p > 0]
+        if len(shown) > 10 and max(abs(b - a) for a, b in pairwise(shown)) > SCATTER:
+            found += [k for k in work if k == "jumping"]
+        for key in found:
+            self.looked.add(key)
+            bay.do(f"test:{actions.test_for(key)}")
+            bay.do(f"cause:{key}")
+            if (mend := actions.mend_for(key)) is not None:
+                self._mend(mend)
+        return bool(found)
+
+    def _cost(self, key: str) -> float:
+        test = actions.test_for(key)
+        return actions.TESTS[test].minutes if test else 9.0
+
+    def _mend(self, mend: str) -> None:
+        """The pump's own mends are made with the system shut off from it."""
+        bay = self.bay
+        aside = (
+            mend in ("oil-change", "mend:other-pump", "mend:thick-cord", "mend:change-hoses") and bay.isolation.tubes
+        )
+        if aside:
+            self._stop()
+        bay.do(mend)
+        if aside:
+            bay.do("pump-on")
+            bay.do("reopen")
+
+    def _break(self) -> None:
+        bay = self.bay
+        bay.do("break")
+        bay.do("warm-up")
+        bay.advance(bay.time + 300.0)
+        bay.do("break-end")
+
+    def _hold(self) -> str:
+        bay = self.bay
+        if not bay.isolation.tubes:
+            bay.do("pump-off")
+            return "not-judged"
+        if not bay.isolated:
+            bay.do("isolate")
+        if bay.pump_on:
+            bay.do("pump-off")
+        bay.advance(bay.time + chosen(self.job.criterion).minutes * 60.0)
+        found = bay.hold_truth().verdicts(chosen(self.job.criterion).limit)[0]
+        bay.do(f"verdict:{found}")
+        for c, _ in bay.at_work():
+            if c.key not in self.looked and actions.kind_of(c.key) in (
+                "system-leak",
+                "seat",
+                "hose-leak",
+                "dirty-hose",
+                "fouled",
+            ):
+                self.looked.add(c.key)
+                bay.do(f"cause:{c.key}")
+        return found
+
+    def _again(self, verdict: str) -> None:
+        bay = self.bay
+        if verdict == "rig":
+            for key in [
+                c.key for c, _ in bay.at_work() if actions.kind_of(c.key) in ("seat", "hose-leak", "dirty-hose")
+            ]:
+                if (mend := actions.mend_for(key)) is not None:
+                    bay.do(mend)
+        if verdict in ("moisture", "refrigerant") and not bay.warmed:
+            bay.do("warm-up")
+        bay.do("pump-on")
+        if bay.isolated:
+            bay.do("reopen")
+
+    def _finish(self, verdict: str) -> None:
+        bay = self.bay
+        if verdict == "tight" and bay.scenario.ends == "release":
+            for step in release_steps(bay.told):
+                try:
+                    bay.do(step.key)
+                except CannotDo:
+                    continue
+        bay.do({"tight": "end:release", "leak": "end:repair", "both": "end:repair"}.get(verdict, "end:later"))
+
+
+def expert(scenario: Scenario, van: Sequence[KitItem]) -> tuple[Bay, Best | None]:
+    """A scenario as a sound hand plays it, and the best rig of the van."""
+    try:
+        best = best_choice(scenario, van)
+    except RigFault:
+        best = None
+    return Expert(scenario, van, best).play(), best
