@@ -10,7 +10,9 @@ from dataclasses import dataclass, field
 
 from bench.simulated import Case, answer, labelled
 from rough_draw.core.diagnosis.diagnosis import look_into
+from rough_draw.core.diagnosis.faults import kind_of
 from rough_draw.core.diagnosis.next_test import opinion, tests_of
+from rough_draw.core.sheet.steps import Answered
 
 TESTS = 10
 """Guided tests at the most."""
@@ -36,11 +38,11 @@ class Score:
 def one(case: Case, rng: random.Random, score: Score, talk: bool = False) -> None:
     """Ask about one draw, follow the tests it proposes, and count."""
     key = case.truth.fault or "none"
-    kind = key.partition(":")[0]
+    kind = kind_of(key)
     begun = time.perf_counter()
     look = look_into(case.job, case.touches, 0.0, case.readings)
     score.look_ms.append(1e3 * (time.perf_counter() - begun))
-    answers: list[tuple[str, str]] = []
+    answers: list[Answered] = []
     tests = tests_of(look)
     told = opinion(look, tests=tests)
     score.asked += 1
@@ -48,7 +50,7 @@ def one(case: Case, rng: random.Random, score: Score, talk: bool = False) -> Non
     score.before += told.suspects[0].key == key
     while len(answers) < TESTS and told.tests and (told.suspects[0].odds < SURE or not answers):
         test = told.tests[0]
-        answers.append((test.key, answer(case, test, rng)))
+        answers.append(Answered(test.key, answer(case, test, rng)))
         score.minutes += test.minutes
         told = opinion(look, answers, tests)
     score.tests += len(answers)

@@ -8,6 +8,7 @@ import numpy as np
 from scipy.integrate import solve_ivp
 from scipy.sparse import lil_matrix
 
+from rough_draw.core.engine.arrays import Amounts, Jacobian, Rates
 from rough_draw.core.engine.network import Network
 from rough_draw.core.engine.simulate import compile_network, initial_state
 from rough_draw.core.engine.stepper import rates
@@ -22,39 +23,39 @@ class Flat:
         self.n, self.pools, self.res = len(net.nodes), len(net.pools), len(net.sorbed)
         bounds = len(self.compiled.boundary_names)
         n, p, r = self.n, self.pools, self.res
-        self.out = (np.zeros((n, 3)), np.zeros((p, 2)), np.zeros(r), np.zeros((bounds, 3)), np.zeros((n, 3)))
+        self.out = Rates(np.zeros((n, 3)), np.zeros((p, 2)), np.zeros(r), np.zeros((bounds, 3)), np.zeros((n, 3)))
         slots = len(self.compiled.plan.slot)
         zeros = np.zeros
-        self.jac = (zeros((n, 3, 3)), zeros((slots, 3, 3)), zeros((p, 6)), zeros(r), zeros((bounds, 3, 3)))
+        self.jac = Jacobian(zeros((n, 3, 3)), zeros((slots, 3, 3)), zeros((p, 6)), zeros(r), zeros((bounds, 3, 3)))
         self.y0 = np.concatenate([self.start.gas.ravel(), self.start.pool.ravel(), self.start.sorbed])
-        self.per_amount = self.compiled.volumes[0]
+        self.per_amount = self.compiled.volumes.per_amount
 
     def rhs(self, t: float, y: np.ndarray[Any, Any]) -> np.ndarray[Any, Any]:
         """Right-hand side."""
         n, p = self.n, self.pools
         gas, pool, res = y[: 3 * n].reshape(n, 3), y[3 * n : 3 * n + 2 * p].reshape(p, 2), y[3 * n + 2 * p :]
         c = self.compiled
-        rates(t, gas, pool, res, c.elements, c.volumes, c.waters, self.out, self.jac, False)
-        return np.concatenate([self.out[0].ravel(), self.out[1].ravel(), self.out[2]])
+        rates(t, Amounts(gas, pool, res), c.elements, c.volumes, c.waters, self.out, self.jac, False)
+        return np.concatenate([self.out.gas.ravel(), self.out.pool.ravel(), self.out.store])
 
     def sparsity(self) -> Any:
         """Which unknown moves which."""
         size = self.y0.size
         s = lil_matrix((size, size))
-        ea, eb = self.compiled.elements[1], self.compiled.elements[2]
+        ea, eb = self.compiled.elements.a, self.compiled.elements.b
         for a, b in zip(ea, eb, strict=True):
             ends = [e for e in (a, b) if e >= 0]
             for i in ends:
                 for j in ends:
                     s[3 * i : 3 * i + 3, 3 * j : 3 * j + 3] = 1
         base = 3 * self.n
-        for k, i in enumerate(self.compiled.waters[0]):
+        for k, i in enumerate(self.compiled.waters.pool_node):
             at = [base + 2 * k, base + 2 * k + 1, 3 * i + 1]
             for a in at:
                 for b in at:
                     s[a, b] = 1
         base += 2 * self.pools
-        for k, i in enumerate(self.compiled.waters[2]):
+        for k, i in enumerate(self.compiled.waters.store_node):
             for g in range(3):
                 s[base + k, 3 * i + g] = s[3 * i + g, base + k] = 1
             s[base + k, base + k] = 1

@@ -22,26 +22,26 @@ def rig_of_twelve(water: float = 0.002) -> Network:
         Node("cap", 1e-4),
     )
     tubes = (
-        Tube("intake", "pump", "tee", 0.0127, 0.05),
-        Tube("a", "tee", "hose a", 0.0103, 1.8),
-        Tube("b", "tee", "hose b", 0.0080, 1.8),
-        Tube("tool a", "hose a", "port a", 0.0095, 0.08),
-        Tube("tool b", "hose b", "port b", 0.0095, 0.08),
-        Tube("core a", "port a", "suction", 0.0048, 0.012),
-        Tube("core b", "port b", "line", 0.0048, 0.012),
-        Tube("suction line", "suction", "coil", 0.020, 15),
-        Tube("metering", "coil", "line end", 0.0015, 0.005),
-        Tube("liquid line", "line end", "line", 0.008, 15),
-        Tube("to branch", "tee", "branch", 0.006, 1.0),
-        Tube("to cap", "branch", "cap", 0.006, 1.0),
+        Tube(name="intake", a="pump", b="tee", bore=0.0127, length=0.05),
+        Tube(name="a", a="tee", b="hose a", bore=0.0103, length=1.8),
+        Tube(name="b", a="tee", b="hose b", bore=0.0080, length=1.8),
+        Tube(name="tool a", a="hose a", b="port a", bore=0.0095, length=0.08),
+        Tube(name="tool b", a="hose b", b="port b", bore=0.0095, length=0.08),
+        Tube(name="core a", a="port a", b="suction", bore=0.0048, length=0.012),
+        Tube(name="core b", a="port b", b="line", bore=0.0048, length=0.012),
+        Tube(name="suction line", a="suction", b="coil", bore=0.020, length=15),
+        Tube(name="metering", a="coil", b="line end", bore=0.0015, length=0.005),
+        Tube(name="liquid line", a="line end", b="line", bore=0.008, length=15),
+        Tube(name="to branch", a="tee", b="branch", bore=0.006, length=1.0),
+        Tube(name="to cap", a="branch", b="cap", bore=0.006, length=1.0),
     )
     return Network(
-        nodes,
-        tubes,
-        (Pump("pump", 5 * 4.719e-4, 3.0, 1.0),),
+        nodes=nodes,
+        tubes=tubes,
+        pumps=(Pump(node="pump", speed=5 * 4.719e-4, ultimate=3.0, ultimate_water=1.0),),
         outgassing=(Outgassing("hose a", Gas.AIR, 1e-5, 5e-5), Outgassing("hose b", Gas.WATER, 0.0, 2e-5)),
         pools=(Pool("coil", water, 3e-3, 2.0),) if water else (),
-        sorbed=(Sorbed("coil", Gas.WATER, 5e-5, 1800.0, 1e-8),),
+        sorbed=(Sorbed(node="coil", gas=Gas.WATER, mass=5e-5, tau=1800.0, capacity=1e-8),),
         humidity=0.01,
     )
 
@@ -53,5 +53,7 @@ def branching(count: int) -> Network:
     for k in range(1, count):
         nodes.append(Node(f"n{k}", 2e-4 + 1e-5 * (k % 7), group="system"))
         before = "pump" if k == 1 else f"n{k - 1 if k % 4 else max(1, k - 4)}"
-        tubes.append(Tube(f"t{k}", before, f"n{k}", 0.009, 0.8))
-    return Network(tuple(nodes), tuple(tubes), (Pump("pump", 2.4e-3, 3.0),), humidity=0.01)
+        tubes.append(Tube(name=f"t{k}", a=before, b=f"n{k}", bore=0.009, length=0.8))
+    return Network(
+        nodes=tuple(nodes), tubes=tuple(tubes), pumps=(Pump(node="pump", speed=2.4e-3, ultimate=3.0),), humidity=0.01
+    )

@@ -45,31 +45,33 @@ class Row:
 
 
 def _pull_down() -> float:
-    net = Network((Node("pump", 0.010),), pumps=(Pump("pump", 2.83e-3, 0.0),), atmosphere=760 * TORR)
+    net = Network(
+        nodes=(Node("pump", 0.010),), pumps=(Pump(node="pump", speed=2.83e-3, ultimate=0.0),), atmosphere=760 * TORR
+    )
     return run(net, 60, rtol=1e-4).time_to("pump", TORR) or math.nan
 
 
 def _leak_rate() -> float:
-    net = Network((Node("v", 0.008),), leaks=(Leak("v", 5.333e-4),), initial={"v": (10.0, 0.0, 0.0)})
+    net = Network(nodes=(Node("v", 0.008),), leaks=(Leak("v", 5.333e-4),), initial={"v": (10.0, 0.0, 0.0)})
     r = run(net, 600)
     return micron(float(r.total("v")[-1] - 10.0)) / 600
 
 
 def _capped_rig() -> float:
     """A leak of 1e-4 Pa·m³/s, 0.06 µ/s on 12 l, on 8 ml."""
-    net = Network((Node("rig", 8e-6),), leaks=(Leak("rig", 1e-4),), initial={"rig": (5.0, 0.0, 0.0)})
+    net = Network(nodes=(Node("rig", 8e-6),), leaks=(Leak("rig", 1e-4),), initial={"rig": (5.0, 0.0, 0.0)})
     return micron(float(run(net, 10).total("rig")[-1] - 5.0))
 
 
 def _three_breaks() -> float:
     """Share of the first gas left after three breaks, by the engine: water vapour as the tracer."""
     start = 200.0
-    net = Network((Node("v", 0.01),), initial={"v": (0.0, start, 0.0)})
+    net = Network(nodes=(Node("v", 0.01),), initial={"v": (0.0, start, 0.0)})
     for _ in range(3):
         end = play(net, 2.0, [nitrogen_break(1.0, "v", 101_325.0)])
         share = start / float(end.pressure[-1, 0].sum())
         vapour = float(end.pressure[-1, 0, 1]) * share
-        net = Network((Node("v", 0.01),), initial={"v": (start - vapour, vapour, 0.0)})
+        net = Network(nodes=(Node("v", 0.01),), initial={"v": (start - vapour, vapour, 0.0)})
     return net.initial["v"][1] / start
 
 

@@ -27,7 +27,7 @@ from rough_draw.standins.world import Truth
 from rough_draw.store import jobs, kit_log, sealing, shelf
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class DemoJob:
     """A job of the demo: sheet, hidden truth, and how far it has gone."""
 
@@ -53,41 +53,69 @@ def demo_jobs() -> list[DemoJob]:
     room4 = proved(fourth.model_copy(update={"rig": two_hoses(fourth.scope, "Pump 1, 8 CFM")}))
     kiosk = Party(customer="Saltmarsh Ferry Terminal", site="Quay 1", **BRASK)
     return [
-        DemoJob("larkspur-3", room3, Truth(Unknowns(water=0.4, pump=0.3, release=0.2), 11), stop_at=700, live=True),
-        DemoJob("larkspur-4", room4, Truth(Unknowns(water=-0.3, pump=0.2), 15), stop_at=1500, live=True, forgets=True),
-        DemoJob("larkspur-1", room1, Truth(Unknowns(water=-0.5, extra_leak=1.3e-3), 12), hold_min=20, ended_min_ago=4),
         DemoJob(
-            "larkspur-2",
-            proved(leaking_and_wet()),
-            Truth(Unknowns(water=0.1, extra_leak=0.01), 21),
+            key="larkspur-3",
+            job=room3,
+            truth=Truth(unknowns=Unknowns(water=0.4, pump=0.3, release=0.2), seed=11),
+            stop_at=700,
+            live=True,
+        ),
+        DemoJob(
+            key="larkspur-4",
+            job=room4,
+            truth=Truth(unknowns=Unknowns(water=-0.3, pump=0.2), seed=15),
+            stop_at=1500,
+            live=True,
+            forgets=True,
+        ),
+        DemoJob(
+            key="larkspur-1",
+            job=room1,
+            truth=Truth(unknowns=Unknowns(water=-0.5, extra_leak=1.3e-3), seed=12),
+            hold_min=20,
+            ended_min_ago=4,
+        ),
+        DemoJob(
+            key="larkspur-2",
+            job=proved(leaking_and_wet()),
+            truth=Truth(unknowns=Unknowns(water=0.1, extra_leak=0.01), seed=21),
             hold_min=30,
             ended_min_ago=12,
         ),
         DemoJob(
-            "hollow-2", proved(shed()), Truth(Unknowns(water=0.1), 13), hold_min=30, ended_min_ago=35, before_min=15
+            key="hollow-2",
+            job=proved(shed()),
+            truth=Truth(unknowns=Unknowns(water=0.1), seed=13),
+            hold_min=30,
+            ended_min_ago=35,
+            before_min=15,
         ),
         DemoJob(
-            "hollow-7",
-            proved(casing_room()),
-            Truth(Unknowns(water=-1.5), 22, fault="refrigerant", severity=0.5),
+            key="hollow-7",
+            job=proved(casing_room()),
+            truth=Truth(unknowns=Unknowns(water=-1.5), seed=22, fault="refrigerant", severity=0.5),
             hold_min=45,
             ended_min_ago=20,
         ),
         DemoJob(
-            "saltmarsh-bait", bait_store(), Truth(Unknowns(water=-1.5, hose=0.3), 23), hold_min=30, ended_min_ago=50
+            key="saltmarsh-bait",
+            job=bait_store(),
+            truth=Truth(unknowns=Unknowns(water=-1.5, hose=0.3), seed=23),
+            hold_min=30,
+            ended_min_ago=50,
         ),
         DemoJob(
-            "saltmarsh-ice",
-            ice_store(),
-            Truth(Unknowns(water=-2.0), 14),
+            key="saltmarsh-ice",
+            job=ice_store(),
+            truth=Truth(unknowns=Unknowns(water=-2.0), seed=14),
             hold_min=25,
             ended_min_ago=1500,
             signed=True,
             below=0.5,
         ),
-        DemoJob("hollow-5", spawn_room(), start_in_h=1.0),
-        DemoJob("saltmarsh-fish", blast_freezer(), start_in_h=1.5),
-        DemoJob("saltmarsh-kiosk", Job(title="Saltmarsh · Kiosk", party=kiosk)),
+        DemoJob(key="hollow-5", job=spawn_room(), start_in_h=1.0),
+        DemoJob(key="saltmarsh-fish", job=blast_freezer(), start_in_h=1.5),
+        DemoJob(key="saltmarsh-kiosk", job=Job(title="Saltmarsh · Kiosk", party=kiosk)),
     ]
 
 

@@ -5,9 +5,9 @@ from __future__ import annotations
 import random
 from collections.abc import Callable
 
+from rough_draw.core.diagnosis.faults import kind_of
 from rough_draw.core.model.assemble import assemble
 from rough_draw.core.model.isolation import left_out
-from rough_draw.core.practice.actions import kind_of
 from rough_draw.core.practice.scenario import Before, Fault, Hidden, Scenario, possible, with_shut
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.rig import Rig

@@ -14,7 +14,7 @@ PROTOCOL = "rough-draw-gauge/1"
 SPEEDS = (1, 10, 60)
 
 
-@dataclass
+@dataclass(kw_only=True)
 class RunningWorld:
     """A world with its clock: ``base_at`` epoch seconds of the world when the wall clock stood at ``base_wall``."""
 

@@ -11,6 +11,7 @@ from rough_draw.core.catalogue.rig_parts import GAUGES
 from rough_draw.core.engine.simulate import Compiled, State, advance, compile_network, initial_state
 from rough_draw.core.model.proof_network import GAUGE_NODE, network_of, proof_stages
 from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.steps import BenchStage, OnBench, read_bench_step
 from rough_draw.standins.gauge import GaugeModel
 from rough_draw.standins.world import Truth
 
@@ -58,21 +59,19 @@ class BenchWorld:
 
     def touch(self, kind: str) -> None:
         """Obey a touch of the bench: the pump, its valve, or ``stage:<key>``."""
-        if kind in ("pump-on", "pump-off"):
-            self.pump_on = kind == "pump-on"
-        elif kind in ("valve-shut", "valve-open"):
-            self.valve_open = kind == "valve-open"
-        elif kind.startswith("stage:"):
-            keys = [s.key for s in proof_stages(self.job)]
-            if kind[6:] not in keys:
+        match read_bench_step(kind):
+            case OnBench("pump-on" | "pump-off" as way):
+                self.pump_on = way == "pump-on"
+            case OnBench(way):
+                self.valve_open = way == "valve-open"
+            case BenchStage(stage) if stage in (keys := [s.key for s in proof_stages(self.job)]):
+                self.stage, self.valve_open = keys.index(stage), True
+            case _:
                 return
-            self.stage, self.valve_open = keys.index(kind[6:]), True
-        else:
-            return
         net = self._compiled.network
         gas = self._state.gas
         self._pressures = {
-            n.name: tuple(float(max(x, 0.0)) for x in gas[i] * self._compiled.volumes[0][i])  # type: ignore[misc]
+            n.name: tuple(float(max(x, 0.0)) for x in gas[i] * self._compiled.volumes.per_amount[i])  # type: ignore[misc]
             for i, n in enumerate(net.nodes)
         }
         self._compiled, self._state = self._made()
@@ -90,7 +89,7 @@ class BenchWorld:
     def pressure(self) -> float:
         """True total pressure, Pa, at the gauge."""
         i = self._compiled.network.index(GAUGE_NODE)
-        return float(np.maximum(self._state.gas[i] * self._compiled.volumes[0][i], 0.0).sum())
+        return float(np.maximum(self._state.gas[i] * self._compiled.volumes.per_amount[i], 0.0).sum())
 
     def read(self, at: str = "") -> float | None:
         """What the gauge shows, Pa; None when it is over range."""

@@ -14,7 +14,9 @@ async def serve(world: World, name: str, port: int, speed: int) -> None:
     server = GaugeServer()
     now = time.time()
     gauge = world.job.rig.gauge.name if world.job.rig.gauge else ""
-    server.worlds[name] = RunningWorld(world, now, now, float(speed), gauge or "Gauge 1")
+    server.worlds[name] = RunningWorld(
+        world=world, start_at=now, base_at=now, speed=float(speed), name=gauge or "Gauge 1"
+    )
     await server.start(port)
     print(f"gauge '{name}' on 127.0.0.1:{server.port}, time ×{speed}  (stop with Ctrl-C)", flush=True)
     print(f'say {{"open": "{name}"}}, then {{"touch": "pump-on"}}; "at": "pump" is a second gauge', flush=True)

@@ -20,7 +20,7 @@ from rough_draw.core.model.rig_graph import Unknowns
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.planning.nitrogen_breaks import broken, way_of
 from rough_draw.core.sheet.job import Job
-from rough_draw.core.sheet.run_state import turned
+from rough_draw.core.sheet.steps import OnPart, read_step
 from rough_draw.standins.gauge import GaugeModel
 
 PUMP = "pump"
@@ -30,7 +30,7 @@ JUMP = 0.25
 """How far a gauge with bubbles at its joint jumps about, as a log of pressure (made up)."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Truth:
     """What the plan does not know: the unknowns as they really are, and a seed for the gauge's scatter.
 
@@ -63,14 +63,14 @@ class Truth:
         more = values.get("more") or ()
         rest = {k: v for k, v in values.items() if k not in ("unknowns", "seed", "more")}
         found = tuple(tuple(x) for x in more)  # type: ignore[attr-defined]
-        return Truth(Unknowns(**unknowns), seed, more=found, **rest)  # type: ignore[arg-type]
+        return Truth(unknowns=Unknowns(**unknowns), seed=seed, more=found, **rest)  # type: ignore[arg-type]
 
 
 def random_truth(seed: int) -> Truth:
     """A truth within the ranges of the plan, the same for the same seed."""
     rng = random.Random(seed)
     names = ("volume", "water", "core", "pump", "hose", "release")
-    return Truth(Unknowns(**{n: max(-1.6, min(1.6, rng.gauss(0, 0.8))) for n in names}), seed)
+    return Truth(unknowns=Unknowns(**{n: max(-1.6, min(1.6, rng.gauss(0, 0.8))) for n in names}), seed=seed)
 
 
 def gauge_of(job: Job) -> GaugeModel:
@@ -153,12 +153,12 @@ class World:
             self.broken = kind == "break"
         elif kind in ("isolate", "reopen", "check-hold", "check-end"):
             self.isolated = kind in ("isolate", "check-hold")
-        elif (valve := turned(kind)) is not None and valve[1] in self.assembly.valves:
-            tube = self.assembly.valves[valve[1]].tube
+        elif isinstance(step := read_step(kind), OnPart) and step.is_valve and step.part in self.assembly.valves:
+            tube = self.assembly.valves[step.part].tube
             # Service valves to what keeps its charge are no passage of what is evacuated.
             if all(t.name != tube for t in self.assembly.network.tubes):
                 return
-            self.turned[tube] = valve[0] == "open"
+            self.turned[tube] = step.move == "open"
         else:
             return
         self._again()
@@ -197,7 +197,7 @@ class World:
     def pressure(self, node: str) -> float:
         """True total pressure, Pa, at a node."""
         i = self.assembly.network.index(node)
-        return float(np.maximum(self._state.gas[i] * self._compiled.volumes[0][i], 0.0).sum())
+        return float(np.maximum(self._state.gas[i] * self._compiled.volumes.per_amount[i], 0.0).sum())
 
     def exhaust(self) -> float:
         """What the pump sends out now, Pa·m³/s."""

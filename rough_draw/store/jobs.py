@@ -15,8 +15,8 @@ from peewee import OperationalError
 
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.run_state import Touch
-from rough_draw.store.models import ChainRow, JobRow, ReadingRow, Revision, TouchRow, WeightRow, database
-from rough_draw.store.reading_cache import BENCH, Readings, all_readings, forget
+from rough_draw.store.models import ChainRow, JobRow, Revision, TouchRow, WeightRow, database
+from rough_draw.store.reading_cache import Readings, all_readings, forget
 
 KEEP_REVISIONS = 200
 TOUCHES_OF = "SELECT kind, at, note FROM touch WHERE job_id = ? ORDER BY at, id"
@@ -55,7 +55,7 @@ class NothingToUndo(RuntimeError):
     """The sheet has no earlier state."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class StoredJob:
     """A job with its version and times."""
 
@@ -87,7 +87,15 @@ def _sheet(document: str) -> Job:
 def _stored(row: JobRow, undo: bool | None = None) -> StoredJob:
     if undo is None:
         undo = Revision.select().where(Revision.job == row.key).exists()
-    return StoredJob(row.key, row.version, _sheet(row.document), row.created_at, row.updated_at, undo, row.sealed_at)
+    return StoredJob(
+        key=row.key,
+        version=row.version,
+        job=_sheet(row.document),
+        created_at=row.created_at,
+        updated_at=row.updated_at,
+        can_undo=undo,
+        sealed_at=row.sealed_at,
+    )
 
 
 def _row(key: str) -> JobRow:
@@ -228,8 +236,3 @@ def readings(key: str, since: float = -1.0, bench: bool = False) -> list[Reading
         return found
     kept = [(r, int(np.searchsorted(r.at, since, side="right"))) for r in found]
     return [Readings(r.gauge, r.at[n:], r.pa[n:]) for r, n in kept if n < r.at.size]
-
-
-def has_readings(key: str) -> bool:
-    """Whether any reading has been taken."""
-    return bool(ReadingRow.select().where(ReadingRow.job == key, ReadingRow.source != BENCH).exists())

@@ -34,7 +34,9 @@ def history(numbers: Iterable[int] | None = None) -> dict[int, list[KitEvent]]:
         query = query.where(models.KitEventRow.kit.in_(list(numbers)))
     found: dict[int, list[KitEvent]] = {}
     for r in query:
-        event = KitEvent(r.kind, r.at, r.job, json.loads(r.document), r.verdict, r.words)
+        event = KitEvent(
+            kind=r.kind, at=r.at, job=r.job, values=json.loads(r.document), verdict=r.verdict, words=r.words
+        )
         found.setdefault(r.kit, []).append(event)
     return found
 

@@ -15,7 +15,7 @@ from rough_draw.store.models import OwnScenario, PracticeRun
 Deeds = list[tuple[float, str, RigChoice | None]]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Kept:
     """A session as it is kept: its deeds with when each was finished (s), and the clock it had reached."""
 
@@ -32,7 +32,15 @@ def _kept(row: PracticeRun) -> Kept:
     deeds = [(at, kind, RigChoice.model_validate(c) if c else None) for at, kind, c in json.loads(row.deeds)]
     marks = json.loads(row.marks) if row.marks else {}
     scenario = Scenario.model_validate_json(row.document)
-    return Kept(row.key, scenario, deeds, row.clock, row.began_at, row.ended_at, marks)
+    return Kept(
+        key=row.key,
+        scenario=scenario,
+        deeds=deeds,
+        clock=row.clock,
+        began_at=row.began_at,
+        ended_at=row.ended_at,
+        marks=marks,
+    )
 
 
 def begin(scenario: Scenario, clock: float) -> Kept:
@@ -72,7 +80,7 @@ def remove(key: str) -> None:
     PracticeRun.delete().where(PracticeRun.key == key).execute()
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Past:
     """A session in short: of which scenario, since when, until when, its scores."""
 
@@ -88,12 +96,12 @@ def listing() -> list[Past]:
     """All sessions, the latest first."""
     return [
         Past(
-            r.key,
-            r.scenario,
-            str(json.loads(r.document).get("title", "")),
-            r.began_at,
-            r.ended_at,
-            json.loads(r.marks) if r.marks else {},
+            key=r.key,
+            scenario=r.scenario,
+            title=str(json.loads(r.document).get("title", "")),
+            began_at=r.began_at,
+            ended_at=r.ended_at,
+            marks=json.loads(r.marks) if r.marks else {},
         )
         for r in PracticeRun.select().order_by(PracticeRun.began_at.desc())
     ]

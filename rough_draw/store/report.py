@@ -36,7 +36,7 @@ from rough_draw.store.report_parts import HEAD, SMALL, TITLE, VERDICT, WIDTH, gr
 FloatArray = NDArray[np.float64]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Record:
     """Everything that goes on paper. Times are epoch seconds, pressures Pa."""
 

@@ -24,7 +24,7 @@ from rough_draw.store.report_parts import HEAD, SMALL, WIDTH, grid, listed, text
 PAD_W, PAD_H = 600.0, 160.0
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Closing:
     """What the end of the report rests on beside the sheet.
 

@@ -20,7 +20,10 @@ class NotSealed(RuntimeError):
 def chain_of(key: str) -> list[Entry]:
     """The chain of a job; empty while it is open."""
     rows = ChainRow.select().where(ChainRow.job == key).order_by(ChainRow.number)
-    return [Entry(r.number, r.kind, r.at, json.loads(r.body), r.before, r.hash) for r in rows]
+    return [
+        Entry(number=r.number, kind=r.kind, at=r.at, body=json.loads(r.body), before=r.before, hash=r.hash)
+        for r in rows
+    ]
 
 
 def as_values(e: Entry) -> dict[str, Any]:
@@ -31,12 +34,12 @@ def as_values(e: Entry) -> dict[str, Any]:
 def entry_of(values: Mapping[str, Any]) -> Entry:
     """Inverse of `as_values`; raises KeyError or TypeError for what is no entry."""
     return Entry(
-        int(values["number"]),
-        str(values["kind"]),
-        float(values["at"]),
-        dict(values["body"]),
-        str(values["before"]),
-        str(values["hash"]),
+        number=int(values["number"]),
+        kind=str(values["kind"]),
+        at=float(values["at"]),
+        body=dict(values["body"]),
+        before=str(values["before"]),
+        hash=str(values["hash"]),
     )
 
 

@@ -259,7 +259,7 @@ def test_the_stand_in_draws_obeys_and_resumes(tmp_path: Path) -> None:
 
 
 def test_the_driver_survives_garbage() -> None:
-    link = Link("k", 0, Listeners(), Keeper())
+    link = Link(key="k", port=0, listeners=Listeners(), keeper=Keeper())
     pending: list[jobs.NewReading] = []
     for line in (
         b"\xff\xfe\n",

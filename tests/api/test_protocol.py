@@ -34,7 +34,11 @@ def talk(conversation: Talk, opening: bytes = b'{"open":"w"}\n', speed: float = 
         await server.start()
         now = time.time()
         running = RunningWorld(
-            World(Job(scope=Scope(condition="new-dry")), random_truth(3)), now, now, speed, "Gauge 7"
+            world=World(Job(scope=Scope(condition="new-dry")), random_truth(3)),
+            start_at=now,
+            base_at=now,
+            speed=speed,
+            name="Gauge 7",
         )
         server.worlds["w"] = running
         reader, writer = await asyncio.open_connection("127.0.0.1", server.port)
@@ -151,7 +155,7 @@ def test_the_driver_stores_reconnects_and_marks_stale(tmp_path: Path) -> None:
         server = await asyncio.start_server(device, "127.0.0.1", 0)
         keeper = Keeper()
         keeper.start()
-        link = Link(key, server.sockets[0].getsockname()[1], Listeners(), keeper)
+        link = Link(key=key, port=server.sockets[0].getsockname()[1], listeners=Listeners(), keeper=keeper)
         assert link.stale
         link.start()
         for _ in range(100):
@@ -175,7 +179,7 @@ def test_the_driver_stores_reconnects_and_marks_stale(tmp_path: Path) -> None:
 
 def test_a_touch_without_an_answer_is_told_as_none() -> None:
     async def main() -> None:
-        link = Link("k", 1, Listeners(), Keeper())
+        link = Link(key="k", port=1, listeners=Listeners(), keeper=Keeper())
         assert await link.touch("isolate") is None
 
     asyncio.run(main())
@@ -222,7 +226,7 @@ def test_a_touch_before_the_line_is_up_is_told_when_it_is(tmp_path: Path, monkey
             writer.close()
 
         server = await asyncio.start_server(device, "127.0.0.1", 0)
-        link = Link("k", server.sockets[0].getsockname()[1], Listeners(), Keeper())
+        link = Link(key="k", port=server.sockets[0].getsockname()[1], listeners=Listeners(), keeper=Keeper())
         assert await link.touch("ballast-open") is None
         link.start()
         for _ in range(50):
@@ -254,7 +258,7 @@ def test_hanging_up_in_the_middle_of_a_flood_of_lines(db: Any) -> None:
         keeper = Keeper()
         keeper.start()
         for n in range(40):
-            link = Link(key, port, Listeners(), keeper)
+            link = Link(key=key, port=port, listeners=Listeners(), keeper=keeper)
             link.start()
             await asyncio.sleep(0.004 + 0.0007 * n)
             async with asyncio.timeout(5.0):

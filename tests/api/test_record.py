@@ -199,7 +199,7 @@ def test_a_long_name_stays_on_its_label() -> None:
 
 
 def test_calibration_runs_out() -> None:
-    done = KitEvent("calibration", 0.0, "by-hand-0", {})
+    done = KitEvent(kind="calibration", at=0.0, job="by-hand-0", values={})
     rule = OilRule()
     assert health("gauge", {}, [done], rule, 86_400.0 * (CALIBRATED_FOR - 1)) == ("", "")
     assert health("gauge", {}, [done], rule, 86_400.0 * (CALIBRATED_FOR + 1))[0] == "due"

@@ -8,10 +8,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from rough_draw.core.interlock.consequence import Consequence
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.practice import actions
 from rough_draw.core.practice.scoring import SKILLS, Act, Facts, marks, total
 
+STOP = Consequence("stop", "off-before-isolated", "Air and oil would come back from the stopped pump")
+CAUTION = Consequence("caution", "rush", "The whole charge would rush into the vacuum")
 LOOKS = (Act(30, "look:power"), Act(60, "look:pressure"))
 TIGHT = Act(1500, "verdict:tight", right=("tight",))
 
@@ -52,14 +55,14 @@ def test_a_sound_job_takes_everything() -> None:
 
 
 def test_stops_cautions_and_looks_left_out_cost_safety() -> None:
-    one_stop = facts(*LOOKS, Act(900, "pump-off", stops=("Air and oil would come back",)), TIGHT)
+    one_stop = facts(*LOOKS, Act(900, "pump-off", said=(STOP,)), TIGHT)
     assert score(one_stop, "safety") == pytest.approx(65.0)
-    assert score(facts(*LOOKS, Act(9, "open:x", cautions=("rush", "fouled")), TIGHT), "safety") == pytest.approx(84.0)
+    assert score(facts(*LOOKS, Act(9, "open:x", said=(CAUTION, CAUTION)), TIGHT), "safety") == pytest.approx(84.0)
     assert score(facts(TIGHT), "safety") == pytest.approx(80.0)
 
 
 def test_what_someone_else_did_before_costs_nothing() -> None:
-    f = facts(*LOOKS, Act(0, "pump-off", stops=("came back",), before=True), TIGHT)
+    f = facts(*LOOKS, Act(0, "pump-off", said=(STOP,), before=True), TIGHT)
     assert score(f, "safety") == 100.0
 
 
@@ -71,7 +74,7 @@ def test_a_charge_into_a_leak_costs_half_of_safety() -> None:
 
 
 def test_unsafe_work_cannot_hide_behind_the_other_skills() -> None:
-    stops = tuple(Act(n, "open:x", stops=("a", "b")) for n in range(3))
+    stops = tuple(Act(n, "open:x", said=(STOP, STOP)) for n in range(3))
     f = facts(*LOOKS, *stops, TIGHT)
     assert score(f, "safety") == 0.0
     assert total(marks(f)) == pytest.approx(30.0)
@@ -120,8 +123,7 @@ ACTS = st.builds(
     Act,
     st.floats(0, 1e4),
     KINDS,
-    st.lists(st.sampled_from("abc"), max_size=2).map(tuple),
-    st.lists(st.sampled_from("xyz"), max_size=2).map(tuple),
+    st.lists(st.sampled_from((STOP, CAUTION)), max_size=4).map(tuple),
     st.just(("tight",)),
     st.booleans(),
 )
@@ -139,7 +141,7 @@ def test_scores_stay_between_0_and_100(acts: list[Act], spent: float, expert: fl
 @given(st.lists(ACTS, max_size=6))
 def test_one_more_stop_never_raises_safety(acts: list[Act]) -> None:
     f = facts(*acts)
-    worse = replace(f, acts=(*f.acts, Act(1, "open:x", stops=("air",))))
+    worse = replace(f, acts=(*f.acts, Act(1, "open:x", said=(STOP,))))
     assert score(worse, "safety") <= score(f, "safety")  # type: ignore[operator]
 
 

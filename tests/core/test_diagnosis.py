@@ -20,6 +20,7 @@ from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.run_state import Touch
 from rough_draw.core.sheet.scope import Scope
+from rough_draw.core.sheet.steps import Answered
 from rough_draw.standins.world import Truth, World
 from tests import builders
 
@@ -61,10 +62,10 @@ def test_a_forgotten_ballast_is_found() -> None:
     first = opinion(case)
     assert "ballast" in [s.key for s in first.suspects[:3]]
     assert "ballast" in [t.key for t in first.every]
-    seen = opinion(case, [("ballast", "yes")])
+    seen = opinion(case, [Answered("ballast", "yes")])
     assert seen.suspects[0].key == "ballast"
     assert seen.suspects[0].odds > 0.9
-    ruled_out = opinion(case, [("ballast", "no")])
+    ruled_out = opinion(case, [Answered("ballast", "no")])
     assert ruled_out.suspects[0].key != "ballast"
     assert "ballast" not in [t.key for t in ruled_out.tests]
 
@@ -72,7 +73,7 @@ def test_a_forgotten_ballast_is_found() -> None:
 def test_an_answer_that_is_not_known_changes_nothing() -> None:
     _, readings = drawn("worn-pump")
     case = look_into(sheet(), [Touch("pump-on", 0.0)], 0.0, readings)
-    assert opinion(case, [("no-such", "yes"), ("oil", "purple")]).suspects == opinion(case).suspects
+    assert opinion(case, [Answered("no-such", "yes"), Answered("oil", "purple")]).suspects == opinion(case).suspects
 
 
 def test_likelihoods_of_every_test_are_probabilities_for_every_cause() -> None:

@@ -19,28 +19,36 @@ TORR = 133.322368
 
 def one_volume(**extra: object) -> Network:
     """A bare volume on a perfect pump."""
-    return Network((Node("pump", 0.010),), pumps=(Pump("pump", 2.83e-3, 0.0),), atmosphere=760 * TORR, **extra)  # type: ignore[arg-type]
+    return Network(
+        nodes=(Node("pump", 0.010),),
+        pumps=(Pump(node="pump", speed=2.83e-3, ultimate=0.0),),
+        atmosphere=760 * TORR,
+        **extra,
+    )  # type: ignore[arg-type]
 
 
 def small_rig(bore: float = 0.009, water: float = 0.0, leak: float = 0.0) -> Network:
     """Pump, hose, port, coil and a line behind a metering device; wet or leaking if asked."""
     return Network(
-        (
+        nodes=(
             Node("pump", 2e-5),
             Node("hose", 5e-5),
             Node("coil", 5e-3, 287.0, "system"),
             Node("line", 6e-4, 293.15, "system"),
         ),
-        (
-            Tube("inlet", "pump", "hose", 0.010, 0.05),
-            Tube("bore", "hose", "coil", bore, 1.5),
-            Tube("metering", "coil", "line", 0.0016, 0.006),
+        tubes=(
+            Tube(name="inlet", a="pump", b="hose", bore=0.010, length=0.05),
+            Tube(name="bore", a="hose", b="coil", bore=bore, length=1.5),
+            Tube(name="metering", a="coil", b="line", bore=0.0016, length=0.006),
         ),
-        (Pump("pump", 2.2e-3, 3.0, 0.6),),
-        (Leak("line", leak, 0.01),) if leak else (),
-        (Outgassing("hose", Gas.AIR, 1e-6, 5e-5),),
-        (Pool("coil", water, 3e-3, 1.5),) if water else (),
-        (Sorbed("coil", Gas.WATER, 2e-5, 900.0, 1e-8), Sorbed("coil", Gas.REFRIGERANT, 1e-4, 3000.0)),
+        pumps=(Pump(node="pump", speed=2.2e-3, ultimate=3.0, ultimate_water=0.6),),
+        leaks=(Leak("line", leak, 0.01),) if leak else (),
+        outgassing=(Outgassing("hose", Gas.AIR, 1e-6, 5e-5),),
+        pools=(Pool("coil", water, 3e-3, 1.5),) if water else (),
+        sorbed=(
+            Sorbed(node="coil", gas=Gas.WATER, mass=2e-5, tau=900.0, capacity=1e-8),
+            Sorbed(node="coil", gas=Gas.REFRIGERANT, mass=1e-4, tau=3000.0),
+        ),
         humidity=0.012,
     )
 
@@ -52,13 +60,13 @@ def test_760_to_1_torr_in_23_4_seconds() -> None:
 
 
 def test_ultimate_is_reached_and_kept() -> None:
-    net = Network((Node("pump", 0.01),), pumps=(Pump("pump", 2.83e-3, 4.0),))
+    net = Network(nodes=(Node("pump", 0.01),), pumps=(Pump(node="pump", speed=2.83e-3, ultimate=4.0),))
     assert run(net, 600).total("pump")[-1] == pytest.approx(4.0, rel=1e-3)
 
 
 def test_leak_rise_half_a_micron_a_second_in_8_litres() -> None:
     # 0.5 µ/s · 8 l = 5.33e-4 Pa·m³/s.
-    net = Network((Node("v", 0.008),), leaks=(Leak("v", 5.333e-4),), initial={"v": (10.0, 0.0, 0.0)})
+    net = Network(nodes=(Node("v", 0.008),), leaks=(Leak("v", 5.333e-4),), initial={"v": (10.0, 0.0, 0.0)})
     r = run(net, 600)
     assert (r.total("v")[-1] - 10.0) / 600 / MICRON_PA == pytest.approx(0.5, rel=1e-3)
 
@@ -66,8 +74,8 @@ def test_leak_rise_half_a_micron_a_second_in_8_litres() -> None:
 def test_two_volumes_even_out_with_tau_v_over_c() -> None:
     # Molecular flow: C constant, so the difference falls as e^(−t/τ), τ = V₁V₂/(V₁+V₂)/C.
     net = Network(
-        (Node("a", 0.002), Node("b", 0.002)),
-        (Tube("t", "a", "b", 0.002, 1.0),),
+        nodes=(Node("a", 0.002), Node("b", 0.002)),
+        tubes=(Tube(name="t", a="a", b="b", bore=0.002, length=1.0),),
         initial={"a": (0.2, 0, 0), "b": (0.0, 0, 0)},
     )
     c = math.pi * 0.002**3 / 12 * math.sqrt(8 * 8.314462618 * 293.15 / (math.pi * 28.97e-3))
@@ -111,8 +119,8 @@ def test_water_boils_at_saturation_of_its_own_temperature() -> None:
 
 def test_a_rapid_pull_freezes_water_and_slows() -> None:
     net = Network(
-        (Node("pump", 0.006),),
-        pumps=(Pump("pump", 5e-3, 1.0),),
+        nodes=(Node("pump", 0.006),),
+        pumps=(Pump(node="pump", speed=5e-3, ultimate=1.0),),
         pools=(Pool("pump", 0.01, 2e-2, 0.2, 5.0),),
     )
     r = run(net, 3600)
@@ -123,10 +131,10 @@ def test_a_rapid_pull_freezes_water_and_slows() -> None:
 
 def test_check_valve_passes_one_way() -> None:
     nodes = (Node("a", 0.001), Node("b", 0.001))
-    tube = Tube("check", "a", "b", 0.004, 0.02, one_way=True, crack=100.0)
-    forward = run(Network(nodes, (tube,), initial={"a": (5000, 0, 0), "b": (100, 0, 0)}), 20)
+    tube = Tube(name="check", a="a", b="b", bore=0.004, length=0.02, one_way=True, crack=100.0)
+    forward = run(Network(nodes=nodes, tubes=(tube,), initial={"a": (5000, 0, 0), "b": (100, 0, 0)}), 20)
     assert forward.total("a")[-1] == pytest.approx(forward.total("b")[-1] + 100, rel=0.02)
-    back = run(Network(nodes, (tube,), initial={"a": (100, 0, 0), "b": (5000, 0, 0)}), 20)
+    back = run(Network(nodes=nodes, tubes=(tube,), initial={"a": (100, 0, 0), "b": (5000, 0, 0)}), 20)
     assert back.total("b")[-1] == pytest.approx(5000)
 
 
@@ -158,9 +166,12 @@ def test_a_stopped_pump_shut_off_fills_itself_and_rests() -> None:
 
 def test_5_ml_beside_200_litres() -> None:
     net = Network(
-        (Node("pump", 5e-6), Node("hose", 5e-6), Node("tank", 0.2, group="system")),
-        (Tube("a", "pump", "hose", 0.01, 0.1), Tube("b", "hose", "tank", 0.008, 1.0)),
-        (Pump("pump", 3e-3, 1.0),),
+        nodes=(Node("pump", 5e-6), Node("hose", 5e-6), Node("tank", 0.2, group="system")),
+        tubes=(
+            Tube(name="a", a="pump", b="hose", bore=0.01, length=0.1),
+            Tube(name="b", a="hose", b="tank", bore=0.008, length=1.0),
+        ),
+        pumps=(Pump(node="pump", speed=3e-3, ultimate=1.0),),
     )
     r = run(net, 7200)
     assert r.total("tank")[-1] < 10
@@ -170,11 +181,22 @@ def test_5_ml_beside_200_litres() -> None:
 @pytest.mark.parametrize(
     ("build", "says"),
     [
-        (lambda: Network((Node("a", 1e-3), Node("a", 1e-3))), "same name"),
-        (lambda: Network((Node("a", 0.0),)), "volume of 'a'"),
-        (lambda: Network((Node("a", 1e-3),), (Tube("t", "a", "z", 0.01, 1),)), "not in the network"),
-        (lambda: Network((Node("a", 1e-3),), (Tube("t", "a", "atmosphere", 0.0, 1),)), "bore"),
-        (lambda: Network((Node("a", 1e-3),), pumps=(Pump("b", 1e-3, 1),)), "pump is placed at 'b'"),
+        (lambda: Network(nodes=(Node("a", 1e-3), Node("a", 1e-3))), "same name"),
+        (lambda: Network(nodes=(Node("a", 0.0),)), "volume of 'a'"),
+        (
+            lambda: Network(nodes=(Node("a", 1e-3),), tubes=(Tube(name="t", a="a", b="z", bore=0.01, length=1),)),
+            "not in the network",
+        ),
+        (
+            lambda: Network(
+                nodes=(Node("a", 1e-3),), tubes=(Tube(name="t", a="a", b="atmosphere", bore=0.0, length=1),)
+            ),
+            "bore",
+        ),
+        (
+            lambda: Network(nodes=(Node("a", 1e-3),), pumps=(Pump(node="b", speed=1e-3, ultimate=1),)),
+            "pump is placed at 'b'",
+        ),
     ],
 )
 def test_impossible_networks_say_why(build, says: str) -> None:  # type: ignore[no-untyped-def]

@@ -37,13 +37,13 @@ M = MICRON_PA
 
 
 def bare(volume: float = 0.01, speed: float = 2e-3, ultimate: float = 3.0) -> Network:
-    return Network((Node("pump", volume),), pumps=(PumpElement("pump", speed, ultimate),))
+    return Network(nodes=(Node("pump", volume),), pumps=(PumpElement(node="pump", speed=speed, ultimate=ultimate),))
 
 
 def test_a_capped_rig_rises_hundreds_of_micron_for_a_leak_invisible_on_12_litres() -> None:
     # The same leak on 8 ml and on 12 l: a rate means nothing without the volume.
     def rise(volume: float, seconds: float) -> float:
-        net = Network((Node("v", volume),), leaks=(Leak("v", 1e-4),), initial={"v": (5.0, 0, 0)})
+        net = Network(nodes=(Node("v", volume),), leaks=(Leak("v", 1e-4),), initial={"v": (5.0, 0, 0)})
         return float(run(net, seconds).total("v")[-1] - 5.0) / M
 
     assert rise(8e-6, 5) > 300
@@ -59,7 +59,9 @@ def test_three_nitrogen_breaks_dilute_by_the_product_of_the_ratios() -> None:
 
 def test_triple_evacuation_by_events() -> None:
     # Moist air as the tracer: after a break at 200 Pa its share is p_low/p_break.
-    net = Network((Node("pump", 0.01),), pumps=(PumpElement("pump", 2e-3, 0.0),), humidity=0.5)
+    net = Network(
+        nodes=(Node("pump", 0.01),), pumps=(PumpElement(node="pump", speed=2e-3, ultimate=0.0),), humidity=0.5
+    )
     events = [valve_free for k in range(1, 4) for valve_free in (nitrogen_break(60.0 * k, "pump", 101_325.0),)]
     r = play(net, 181.0, events)
     low = float(np.interp(59.99, r.time, r.total("pump")))
@@ -70,7 +72,9 @@ def test_triple_evacuation_by_events() -> None:
 
 def test_free_water_is_not_diluted_by_a_break() -> None:
     net = Network(
-        (Node("pump", 0.01),), pumps=(PumpElement("pump", 2e-3, 1.0),), pools=(Pool("pump", 0.01, 3e-3, 1.5),)
+        nodes=(Node("pump", 0.01),),
+        pumps=(PumpElement(node="pump", speed=2e-3, ultimate=1.0),),
+        pools=(Pool("pump", 0.01, 3e-3, 1.5),),
     )
     r = play(net, 130.0, [nitrogen_break(120.0, "pump", 101_325.0)])
     before = r.pool[np.searchsorted(r.time, 119.9), 0, 0]

@@ -127,7 +127,7 @@ def test_evening_out_keeps_the_gas_and_is_even(pa: list[float], pattern: str, da
     opened = frozenset(data.draw(st.sets(st.sampled_from(sorted(own))))) if own else frozenset()
     gas = tuple((pa[i % 40], pa[(i + 7) % 40], pa[(i + 13) % 40]) for i in range(len(board.rooms)))
     gas = tuple(before_the_draw(board).gas[i] if r.source else gas[i] for i, r in enumerate(board.rooms))
-    after = settle(board, State(opened, gas))
+    after = settle(board, State(opened=opened, gas=gas))
 
     def amount(state_gas: tuple[tuple[float, float, float], ...], k: int) -> float:
         return sum(g[k] * r.volume for g, r in zip(state_gas, board.rooms, strict=True) if not r.source)

@@ -37,7 +37,7 @@ def test_the_log_density_is_that_of_a_normal() -> None:
 
 def test_readings_narrow_the_band_and_hold_the_truth() -> None:
     job = sheet(free_water_g=3)
-    found = played(job, Truth(Unknowns(volume=0.8, water=0.9, pump=-0.5), 5))
+    found = played(job, Truth(unknowns=Unknowns(volume=0.8, water=0.9, pump=-0.5), seed=5))
     assert found is not None
     at, pa, touches, end = found
     widths = []
@@ -57,7 +57,7 @@ def test_a_large_system_is_told_from_a_small_one_half_way() -> None:
     job = sheet()
     told = []
     for size in (-1.5, 1.5):
-        found = played(job, Truth(Unknowns(volume=size), 5))
+        found = played(job, Truth(unknowns=Unknowns(volume=size), seed=5))
         assert found is not None
         at, pa, touches, end = found
         seen = at <= 0.5 * end

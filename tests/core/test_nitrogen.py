@@ -28,13 +28,20 @@ def board_of(pattern: str, template: str = "cooler") -> Board:
 
 def test_flow_divides_by_the_fourth_power_of_the_bore() -> None:
     """Hagen and Poiseuille: of two ways of one length, twice the bore takes sixteen times the flow."""
-    tubes = [Tube("wide", "in", "out", 8e-3, 1.0), Tube("narrow", "in", "out", 4e-3, 1.0)]
+    tubes = [
+        Tube(name="wide", a="in", b="out", bore=8e-3, length=1.0),
+        Tube(name="narrow", a="in", b="out", bore=4e-3, length=1.0),
+    ]
     wide, narrow = _solved(tubes, "in", frozenset({"out"}))
     assert wide / narrow == pytest.approx(16.0)
 
 
 def test_ways_in_series_add_their_resistances() -> None:
-    tubes = [Tube("a", "in", "mid", 5e-3, 1.0), Tube("b", "mid", "out", 5e-3, 3.0), Tube("c", "in", "out", 5e-3, 4.0)]
+    tubes = [
+        Tube(name="a", a="in", b="mid", bore=5e-3, length=1.0),
+        Tube(name="b", a="mid", b="out", bore=5e-3, length=3.0),
+        Tube(name="c", a="in", b="out", bore=5e-3, length=4.0),
+    ]
     a, b, c = _solved(tubes, "in", frozenset({"out"}))
     assert a == pytest.approx(b)
     assert a == pytest.approx(c)
@@ -62,9 +69,14 @@ def test_what_hangs_beside_the_flow_is_not_swept() -> None:
 
 
 def test_a_check_valve_is_only_passed_forward() -> None:
-    tubes = [Tube("check", "out", "mid", 8e-3, 0.1, one_way=True), Tube("a", "in", "mid", 5e-3, 1.0)]
+    tubes = [
+        Tube(name="check", a="out", b="mid", bore=8e-3, length=0.1, one_way=True),
+        Tube(name="a", a="in", b="mid", bore=5e-3, length=1.0),
+    ]
     board = board_of("two-hoses")
-    object.__setattr__(board.assembly.network, "tubes", (*tubes, Tube("b", "in", "out", 2e-3, 1.0)))
+    object.__setattr__(
+        board.assembly.network, "tubes", (*tubes, Tube(name="b", a="in", b="out", bore=2e-3, length=1.0))
+    )
     shares = flow_shares(board, frozenset(), "in", frozenset({"out"}))
     assert "mid" not in shares
 

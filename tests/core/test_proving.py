@@ -85,14 +85,14 @@ def test_gas_that_only_got_warmer_or_colder_never_leaks(p: float, c1: float, c2:
 
 
 def run(at: float, hours: float, job: str) -> KitEvent:
-    return KitEvent("run", at, job, {"hours": hours})
+    return KitEvent(kind="run", at=at, job=job, values={"hours": hours})
 
 
 def blanks(*micron: float) -> list[KitEvent]:
-    return [KitEvent("blank-off", 10.0 + n, f"j{n}", {"micron": m}) for n, m in enumerate(micron)]
+    return [KitEvent(kind="blank-off", at=10.0 + n, job=f"j{n}", values={"micron": m}) for n, m in enumerate(micron)]
 
 
-OLD = [KitEvent("oil-change", 1.0, "a", {}), run(2.0, 6.0, "b"), run(3.0, 5.0, "c")]
+OLD = [KitEvent(kind="oil-change", at=1.0, job="a", values={}), run(2.0, 6.0, "b"), run(3.0, 5.0, "c")]
 
 
 @pytest.mark.parametrize(
@@ -257,10 +257,12 @@ def test_a_pump_reading_is_the_blank_off() -> None:
 
 def test_health_is_the_worst_that_is_on_file() -> None:
     rule = pump_oil.OilRule()
-    good = KitEvent("rig-proof", 1, "a", {}, "good", "as such a part does")
-    bad = KitEvent("rig-proof", 2, "b", {}, "bad", "many times")
+    good = KitEvent(kind="rig-proof", at=1, job="a", values={}, verdict="good", words="as such a part does")
+    bad = KitEvent(kind="rig-proof", at=2, job="b", values={}, verdict="bad", words="many times")
     assert health("hose", {}, [], rule) == ("", "")
     assert health("hose", {}, [good, bad], rule) == ("bad", "many times")
-    assert health("hose", {}, [bad, KitEvent("rig-proof", 3, "c", {}, "good", "mended")], rule) == ("good", "mended")
+    assert health(
+        "hose", {}, [bad, KitEvent(kind="rig-proof", at=3, job="c", values={}, verdict="good", words="mended")], rule
+    ) == ("good", "mended")
     assert health("pump", {}, OLD, rule)[0] == "due"
     assert health("pump", {"oil": "used"}, [], rule)[0] == "due"

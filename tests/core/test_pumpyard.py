@@ -10,9 +10,9 @@ from rough_draw.core.planning.pump_use import ORDER, Use, lines
 
 def test_a_running_pump_comes_first_and_a_free_one_last() -> None:
     uses = [
-        Use("a", "Room 1", "Pump 2", on=True, since=100.0),
-        Use("b", "Room 2", "Pump 1", since=50.0),
-        Use("c", "Room 3", "Pump 3", start=900.0),
+        Use(key="a", title="Room 1", pump="Pump 2", on=True, since=100.0),
+        Use(key="b", title="Room 2", pump="Pump 1", since=50.0),
+        Use(key="c", title="Room 3", pump="Pump 3", start=900.0),
     ]
     found = lines(["Pump 1", "Pump 2", "Pump 3", "Pump 4"], uses)
     assert [(x.pump, x.doing, x.job) for x in found] == [
@@ -24,19 +24,26 @@ def test_a_running_pump_comes_first_and_a_free_one_last() -> None:
 
 
 def test_one_pump_on_two_jobs_is_told() -> None:
-    uses = [Use("a", "Room 1", "P", on=True, since=100.0), Use("b", "Room 2", "P", on=True, since=200.0)]
+    uses = [
+        Use(key="a", title="Room 1", pump="P", on=True, since=100.0),
+        Use(key="b", title="Room 2", pump="P", on=True, since=200.0),
+    ]
     (found,) = lines([], uses)
     assert (found.job, found.also) == ("b", ("Room 1",))
 
 
 def test_the_next_plan_goes_before_where_it_stood_last() -> None:
-    uses = [Use("a", "Room 1", "P", since=100.0), Use("b", "Room 2", "P", start=900.0), Use("c", "R", "P", start=700.0)]
+    uses = [
+        Use(key="a", title="Room 1", pump="P", since=100.0),
+        Use(key="b", title="Room 2", pump="P", start=900.0),
+        Use(key="c", title="R", pump="P", start=700.0),
+    ]
     (found,) = lines(["P"], uses)
     assert (found.doing, found.job, found.at) == ("planned", "c", 700.0)
 
 
 def test_a_job_that_is_over_holds_no_pump() -> None:
-    (found,) = lines(["P"], [Use("a", "Room 1", "P", on=True, since=1.0, over=True)])
+    (found,) = lines(["P"], [Use(key="a", title="Room 1", pump="P", on=True, since=1.0, over=True)])
     assert found.doing == "free"
 
 

@@ -22,6 +22,7 @@ from rough_draw.core.sheet.evidence import Prove, StageReading
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.run_state import Touch
 from rough_draw.core.sheet.setups import PATTERNS, fits, rig_from
+from rough_draw.core.sheet.steps import BenchStage, read_bench_step
 from rough_draw.standins.proof_bench import BenchWorld
 from rough_draw.standins.world import Truth
 from tests.builders import jobs, scope
@@ -209,5 +210,5 @@ def test_a_stopped_pump_is_not_judged() -> None:
     assert (run.pump_on, run.since) == (False, 1)
     other: Any = bench_session.fold([Touch("bench:stage:gone", 1)])
     assert "begin again" in bench_session.watch(sheet(), other, np.array([]), np.array([]), 0.0).words
-    assert bench_session.known("stage:hose-a")
-    assert not bench_session.known("stage:")
+    assert read_bench_step("stage:hose-a") == BenchStage("hose-a")
+    assert read_bench_step("stage:") is None

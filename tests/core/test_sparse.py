@@ -31,9 +31,10 @@ def test_same_as_dense(count: int, seed: int, loops: int) -> None:
     right = rng.normal(size=(count, 3))
     expected = np.linalg.solve(dense, right.ravel()).reshape(count, 3)
     inverse = np.zeros((count, 3, 3))
-    factor(diag, off, inverse, plan.order, plan.neighbour_ptr, plan.neighbour_in, plan.update_ptr, plan.update)
+    a = plan.arrays
+    factor(diag, off, inverse, a.order, a.ptr, a.into, a.update_ptr, a.update)
     x = right.copy()
-    solve(off, inverse, plan.order, plan.neighbour_ptr, plan.neighbour_node, plan.neighbour_in, plan.neighbour_out, x)
+    solve(off, inverse, a.order, a.ptr, a.node, a.into, a.out, x)
     assert x == pytest.approx(expected, rel=1e-8, abs=1e-10)
 
 

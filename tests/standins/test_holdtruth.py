@@ -17,8 +17,11 @@ LIMIT = 500 * MICRON_PA
 def held(leaks: tuple[Leak, ...] = (), hose: float = 0.0, shut: bool = False) -> HoldTruth:
     """Ten litres of system with a little rig on them, isolated at 10 Pa of air."""
     net = Network(
-        (Node("system.a", 8e-3, group="system"), Node("system.b", 2e-3, group="system"), Node("hose.a", 1e-4)),
-        (Tube("ab", "system.a", "system.b", 8e-3, 0.1, open=not shut), Tube("ah", "system.a", "hose.a", 8e-3, 0.1)),
+        nodes=(Node("system.a", 8e-3, group="system"), Node("system.b", 2e-3, group="system"), Node("hose.a", 1e-4)),
+        tubes=(
+            Tube(name="ab", a="system.a", b="system.b", bore=8e-3, length=0.1, open=not shut),
+            Tube(name="ah", a="system.a", b="hose.a", bore=8e-3, length=0.1),
+        ),
         leaks=leaks,
         outgassing=(Outgassing("hose.a", Gas.AIR, hose),) if hose else (),
         initial=dict.fromkeys(("system.a", "system.b", "hose.a"), (10.0, 0.0, 0.0)),

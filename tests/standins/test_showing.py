@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import pytest
 
+from rough_draw.core.diagnosis.faults import kind_of
 from rough_draw.core.practice import actions
 from rough_draw.core.practice.scenario import Fault, Hidden, Scenario, possible
 from rough_draw.scenarios.sheets import VAN, room, sheet
@@ -28,7 +29,7 @@ def bay(*faults: str, minutes: float = 1.0) -> Bay:
 def test_the_test_for_a_fault_shows_it(key: str) -> None:
     test = actions.test_for(key)
     if test is None:
-        assert actions.kind_of(key) == "refrigerant", "only the hold and patience show that"
+        assert kind_of(key) == "refrigerant", "only the hold and patience show that"
         return
     assert outcome(bay(key), test) not in NOTHING, (key, test)
 

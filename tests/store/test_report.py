@@ -60,7 +60,7 @@ def sheet(**changes: Any) -> Job:
 
 
 def record(job: Job, leak: float = 0.0) -> Record:
-    played = play(job, Truth(Unknowns(water=-2.0, extra_leak=leak), 4), hold_min=20, below=0.5)
+    played = play(job, Truth(unknowns=Unknowns(water=-2.0, extra_leak=leak), seed=4), hold_min=20, below=0.5)
     start = 1_760_000_000.0
     at = start + np.array([t for t, _ in played.readings])
     pa = np.array([np.nan if p is None else p for _, p in played.readings])
@@ -69,7 +69,17 @@ def record(job: Job, leak: float = 0.0) -> Record:
     volume = Quantity(9e-3, 8e-3, 1e-2, "m³", "test")
     verdict = judge_hold(at[keep] - isolated, pa[keep], volume, kelvin(14), chosen(job.criterion))
     touches = tuple(type(t)(t.kind, t.at + start, t.note) for t in played.touches)
-    return Record(job, touches, at, pa, "Gauge 2", verdict, isolated, "gauge and system only", "ab" * 32)
+    return Record(
+        job=job,
+        touches=touches,
+        at=at,
+        pa=pa,
+        gauge="Gauge 2",
+        verdict=verdict,
+        hold_start=isolated,
+        inside="gauge and system only",
+        inputs_hash="ab" * 32,
+    )
 
 
 def test_a_tight_job_on_paper() -> None:
@@ -119,7 +129,21 @@ def test_a_leaking_job_says_how_much() -> None:
 
 
 def test_an_empty_sheet_still_prints() -> None:
-    text = words(render(Record(Job(), (), None, None, "", None, None, "", "")))
+    text = words(
+        render(
+            Record(
+                job=Job(),
+                touches=(),
+                at=None,
+                pa=None,
+                gauge="",
+                verdict=None,
+                hold_start=None,
+                inside="",
+                inputs_hash="",
+            )
+        )
+    )
     assert "No readings were taken." in text
     assert "No hold was read." in text
     assert "not recorded" in text

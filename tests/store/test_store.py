@@ -97,7 +97,7 @@ def test_deleting_takes_everything_along(db: SqliteDatabase) -> None:
     jobs.add_readings(key, [reading(1.0)], "typed")
     jobs.add_touch(key, "pump-on", 1.0)
     jobs.delete(key)
-    assert not jobs.has_readings(key)
+    assert jobs.readings(key) == []
     assert jobs.touches(key) == []
 
 
@@ -197,7 +197,7 @@ def test_the_published_schema_accepts_what_is_exported(db: SqliteDatabase) -> No
 
 def test_world_obeys_and_repeats(job: Job) -> None:
     def levels(seed: int) -> list[float]:
-        w = World(job, Truth(random_truth(seed).unknowns, 5))
+        w = World(job, Truth(unknowns=random_truth(seed).unknowns, seed=5))
         out = []
         for at, kind in ((0.0, "pump-on"), (300.0, "isolate"), (310.0, "pump-off")):
             w.advance(at)
@@ -240,10 +240,34 @@ def test_report_is_a_pdf_of_few_pages(job: Job) -> None:
     played = play(job, random_truth(2), hold_min=4)
     at = np.array([t for t, _ in played.readings])
     pa = np.array([np.nan if p is None else p for _, p in played.readings])
-    data = render(Record(job, tuple(played.touches), at, pa, "Gauge 1", None, None, "", ""))
+    data = render(
+        Record(
+            job=job,
+            touches=tuple(played.touches),
+            at=at,
+            pa=pa,
+            gauge="Gauge 1",
+            verdict=None,
+            hold_start=None,
+            inside="",
+            inputs_hash="",
+        )
+    )
     assert data.startswith(b"%PDF-")
     assert 1 <= data.count(b"/Type /Page\n") <= 3
-    empty = render(Record(Job(scope=Scope()), (), None, None, "", None, None, "", ""))
+    empty = render(
+        Record(
+            job=Job(scope=Scope()),
+            touches=(),
+            at=None,
+            pa=None,
+            gauge="",
+            verdict=None,
+            hold_start=None,
+            inside="",
+            inputs_hash="",
+        )
+    )
     assert empty.startswith(b"%PDF-")
 
 

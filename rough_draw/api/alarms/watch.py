@@ -22,7 +22,7 @@ AWAKE_S = 600.0
 """A job whose last reading is older than this, s, has nobody beside it."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Ringing:
     """An alarm that rings on a job; ``since`` on the wall clock."""
 
@@ -64,7 +64,9 @@ class Alarms:
                 since = self._since.setdefault(key, time.time())
                 party = stored.job.party
                 title = ", ".join(x for x in (party.customer, party.unit) if x) or stored.job.title or "Unnamed job"
-                found.append(Ringing(stored.key, title, ring.key, ring.words, since, False))
+                found.append(
+                    Ringing(job=stored.key, title=title, key=ring.key, words=ring.words, since=since, silenced=False)
+                )
         on = {(r.job, r.key) for r in found}
         self._since = {k: v for k, v in self._since.items() if k in on}
         self._silenced &= on
@@ -87,7 +89,10 @@ def rings_of(stored: jobs.StoredJob, hub: Hub) -> list[Ring]:
     at, pa = main.at[keep], main.pa[keep]
     held = state.isolated_at is not None
     stale = link is not None and link.stale
-    return ringing(run.job.alarms, Facts(now, state.started_at, held, at, pa, _due(run, now, at, pa), stale))
+    return ringing(
+        run.job.alarms,
+        Facts(now=now, started_at=state.started_at, held=held, at=at, pa=pa, due=_due(run, now, at, pa), stale=stale),
+    )
 
 
 def _due(run: runs.RunView, now: float, at: runs.FloatArray, pa: runs.FloatArray) -> tuple[str, str] | None:

@@ -52,7 +52,7 @@ class Listeners:
             self._queues[key].discard(queue)
 
 
-@dataclass
+@dataclass(kw_only=True)
 class Link:
     """A connection to one gauge on behalf of one job: ``opens`` is the gauge's name on the line,
     ``at`` the place of a second one.

@@ -92,8 +92,8 @@ class Hub:
         await asyncio.to_thread(replay)
         base = now if known else time.time()
         name = job.rig.gauge.name or "Gauge 1" if job.rig.gauge else "Dial"
-        self.server.worlds[key] = RunningWorld(world, start, base, float(speed), name)
-        link = Link(key, self.server.port, self.listeners, self.keeper, name)
+        self.server.worlds[key] = RunningWorld(world=world, start_at=start, base_at=base, speed=float(speed), name=name)
+        link = Link(key=key, port=self.server.port, listeners=self.listeners, keeper=self.keeper, gauge=name)
         self.links[key] = link
         link.start()
         if any(t.kind == SECOND for t in touches):
@@ -102,7 +102,7 @@ class Hub:
 
     def attach_outside(self, key: str, port: int, opens: str) -> None:
         """Read a gauge that runs by itself on a port of the loopback: nothing is known of it but its protocol."""
-        link = Link(key, port, self.listeners, self.keeper, opens=opens)
+        link = Link(key=key, port=port, listeners=self.listeners, keeper=self.keeper, opens=opens)
         self.links[key] = link
         link.start()
 
@@ -111,7 +111,15 @@ class Hub:
         name = second_name(key)
         if name in self.links or key not in self.server.worlds:
             return
-        link = Link(key, self.server.port, self.listeners, self.keeper, "Gauge at the pump", key, at="pump")
+        link = Link(
+            key=key,
+            port=self.server.port,
+            listeners=self.listeners,
+            keeper=self.keeper,
+            gauge="Gauge at the pump",
+            opens=key,
+            at="pump",
+        )
         self.links[name] = link
         link.start()
 
@@ -124,8 +132,19 @@ class Hub:
         world = await asyncio.to_thread(BenchWorld, job, random_truth(sum(key.encode())))
         now = time.time()
         gauge = f"{(job.rig.gauge.name if job.rig.gauge else '') or 'Gauge'} on the pump"
-        self.server.worlds[name] = RunningWorld(world, now, now, float(speed), gauge[:60])
-        link = Link(key, self.server.port, self.listeners, self.keeper, gauge[:60], name, jobs.BENCH, "bench")
+        self.server.worlds[name] = RunningWorld(
+            world=world, start_at=now, base_at=now, speed=float(speed), name=gauge[:60]
+        )
+        link = Link(
+            key=key,
+            port=self.server.port,
+            listeners=self.listeners,
+            keeper=self.keeper,
+            gauge=gauge[:60],
+            opens=name,
+            at=jobs.BENCH,
+            source="bench",
+        )
         self.links[name] = link
         link.start()
 
@@ -136,8 +155,22 @@ class Hub:
             self.server.worlds[name].set_speed(float(speed))
             return
         now = self.clock(key) or time.time()
-        self.server.worlds[name] = RunningWorld(ScaleWorld(truth), now, now, float(speed), "Scale 1")  # type: ignore[arg-type]
-        link = ScaleLink(key, self.server.port, self.listeners, self.keeper, "Scale 1", name, told="weight")
+        self.server.worlds[name] = RunningWorld(
+            world=ScaleWorld(truth),  # type: ignore[arg-type]
+            start_at=now,
+            base_at=now,
+            speed=float(speed),
+            name="Scale 1",
+        )
+        link = ScaleLink(
+            key=key,
+            port=self.server.port,
+            listeners=self.listeners,
+            keeper=self.keeper,
+            gauge="Scale 1",
+            opens=name,
+            told="weight",
+        )
         self.links[name] = link
         link.start()
 

@@ -14,7 +14,8 @@ from rough_draw.core.diagnosis.diagnosis import Case, Readings, look_into
 from rough_draw.core.diagnosis.next_test import Opinion, Test, opinion, tests_of
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.physics.water import saturation_pressure
-from rough_draw.core.sheet.run_state import Touch, found_of
+from rough_draw.core.sheet.run_state import Touch
+from rough_draw.core.sheet.steps import Answered, LookedAnew, OnRun
 
 FRESH_S = 240.0
 """A case stands this long on the draw's clock, or while tests on it are being answered this many times over."""
@@ -51,28 +52,30 @@ class Why:
 
     case: Case
     opinion: Opinion
-    answers: list[tuple[str, str]]
+    answers: list[Answered]
     sign: Signature | None
     as_of: float
 
 
 def physical(touches: list[Touch]) -> list[Touch]:
     """Touches that change the rig: notes and findings do not."""
-    return [t for t in touches if t.kind != "note" and found_of(t.kind) is None]
+    return [t for t in touches if t.kind != "note" and not isinstance(t.step, Answered | LookedAnew)]
 
 
-def answers_of(touches: list[Touch]) -> list[tuple[str, str]]:
-    """Findings that count: since the last fresh start, the last of each test, none older than a cure of its subject."""
-    found: dict[str, str] = {}
+def answers_of(touches: list[Touch]) -> list[Answered]:
+    """Answers that count: since the last fresh start, the last of each test, none older than a cure of its subject."""
+    found: dict[str, Answered] = {}
     for t in touches:
-        one = found_of(t.kind)
-        if one is not None and one[0] == "anew":
-            found.clear()
-        elif one is not None:
-            found[one[0]] = one[1]
-        elif t.kind.startswith("ballast"):
-            found.pop("ballast", None)
-    return list(found.items())
+        match t.step:
+            case LookedAnew():
+                found.clear()
+            case Answered(test) as one:
+                found[test] = one
+            case OnRun("ballast-open" | "ballast-shut"):
+                found.pop("ballast", None)
+            case _:
+                pass
+    return list(found.values())
 
 
 def sign_of(run: runs.RunView) -> Signature | None:

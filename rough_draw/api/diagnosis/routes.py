@@ -11,7 +11,7 @@ from rough_draw.api.deps import HubDep, Key
 from rough_draw.api.diagnosis import cases
 from rough_draw.api.diagnosis.schemas import AnswerChoiceOut, AnsweredOut, AnswerIn, SuspectOut, TestOut, WhyOut
 from rough_draw.core.diagnosis.next_test import Test
-from rough_draw.core.sheet.run_state import found_kind
+from rough_draw.core.sheet.steps import Answered, LookedAnew, StepKind, text_of
 from rough_draw.store import jobs
 
 router = APIRouter(tags=["run"])
@@ -36,9 +36,9 @@ def _out(found: cases.Why) -> WhyOut:
         suspects=[SuspectOut(key=s.key, words=s.words, cure=s.cure, odds=s.odds) for s in o.suspects[:6]],
         tests=[_test(t) for t in o.tests[:TESTS_SHOWN]],
         answered=[
-            AnsweredOut(test=t, do=every[t].do, found=next((x.words for x in every[t].outcomes if x.key == k), k))
-            for t, k in found.answers
-            if t in every
+            AnsweredOut(test=a.test, do=every[a.test].do, found=every[a.test].words_of(a.outcome))
+            for a in found.answers
+            if a.test in every
         ],
         settled=o.suspects[0].odds >= SETTLED,
     )
@@ -68,7 +68,7 @@ def answer(key: Key, body: AnswerIn, hub: HubDep) -> WhyOut:
     if outcome is None:
         known = ", ".join(o.key for o in test.outcomes)
         raise HTTPException(422, f"'{body.test}' does not turn out '{body.outcome}'; it is one of {known}")
-    _log(key, hub, found_kind(body.test, body.outcome), f"{test.do} {outcome.words.capitalize()}.")
+    _log(key, hub, Answered(body.test, body.outcome), f"{test.do} {outcome.words.capitalize()}.")
     return _out(_why(key))
 
 
@@ -76,11 +76,11 @@ def answer(key: Key, body: AnswerIn, hub: HubDep) -> WhyOut:
 def forget(key: Key, hub: HubDep) -> WhyOut:
     """Set the findings aside and look again at the latest readings."""
     _why(key)
-    _log(key, hub, found_kind("anew", "again"), "")
+    _log(key, hub, LookedAnew(), "")
     return _out(_why(key, anew=True))
 
 
-def _log(key: str, hub: HubDep, kind: str, note: str) -> None:
-    at = hub.clock(key) or time.time()
+def _log(key: str, hub: HubDep, step: StepKind, note: str) -> None:
+    at, kind = hub.clock(key) or time.time(), text_of(step)
     jobs.add_touch(key, kind, at, note)
     hub.listeners.tell(key, {"kind": "touch", "touch": kind, "at": at})

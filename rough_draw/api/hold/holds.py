@@ -28,7 +28,7 @@ FLOOD_S = 20.0
 """Before a gauge leaves its range, what rushed in has been seen already: so much of the hold is left out."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Judged:
     """A verdict with what it rests on."""
 
@@ -117,7 +117,15 @@ def _judged(run: runs.RunView, start: float, t: FloatArray, p: FloatArray, find_
         known = circumstances(job, held, run.state, run.touches, start, end)
         coldest = kelvin(job.scope.coldest_c)
         verdict = judge_hold(t, p, volume, coldest, criterion, known, find_sound=find_sound)
-        return Judged(verdict, start, held, volume, criterion, known, digest)
+        return Judged(
+            verdict=verdict,
+            start=start,
+            isolation=held,
+            volume=volume,
+            criterion=criterion,
+            known=known,
+            inputs_hash=digest,
+        )
 
     return made()
 

@@ -110,7 +110,15 @@ def pumps() -> list[PumpOut]:
         since = state.started_at if state.pump_on else state.pump_off_at
         plan = stored.job.plans.start_at
         uses.append(
-            pump_use.Use(stored.key, title, pump_use.name_of(stored.job.rig.pump), state.pump_on, since, plan, over)
+            pump_use.Use(
+                key=stored.key,
+                title=title,
+                pump=pump_use.name_of(stored.job.rig.pump),
+                on=state.pump_on,
+                since=since,
+                start=plan,
+                over=over,
+            )
         )
     gone = kit_log.retired()
     kit = [k.name for k in shelf.kit() if k.kind == "pump" and k.id not in gone]

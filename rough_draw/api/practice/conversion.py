@@ -25,8 +25,10 @@ from rough_draw.api.practice.schemas import (
     SkillOut,
 )
 from rough_draw.api.practice.sessions import Debrief, Session
+from rough_draw.core.diagnosis.faults import kind_of
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.practice import actions
+from rough_draw.core.practice.action_kinds import CallVerdict, NameCause
 from rough_draw.core.practice.scenario import Scenario, possible
 from rough_draw.core.practice.scoring import SKILLS
 from rough_draw.core.sheet.criteria import chosen
@@ -174,16 +176,16 @@ def _value(series: Sequence[float], bay: Bay, at: float) -> float | None:
 
 def _judged(bay: Bay) -> list[JudgedOut]:
     limit = chosen(bay.scenario.sheet.criterion).limit
-    known = {actions.kind_of(k) for k in to_name(bay)}
+    known = {kind_of(k) for k in to_name(bay)}
     found = []
     for d in bay.done:
         right = ""
-        if d.hold is not None:
+        if d.hold is not None and isinstance(d.action, CallVerdict):
             best = d.hold.verdicts(limit)
-            said = d.kind.partition(":")[2]
+            said = d.action.verdict
             right = "right" if said in best else f"it was: {actions.VERDICTS[best[0]].lower()}"
-        elif d.kind.startswith("cause:"):
-            right = "right" if actions.kind_of(d.kind.partition(":")[2]) in known else "not so"
+        elif isinstance(d.action, NameCause):
+            right = "right" if kind_of(d.action.cause) in known else "not so"
         found.append(
             JudgedOut(
                 at=d.at,

@@ -31,7 +31,7 @@ MOST_OPEN = 24
 LONGEST = 24 * 3600.0
 
 
-@dataclass
+@dataclass(kw_only=True)
 class Session:
     """One open session. ``speed`` times real time; 0 stands."""
 
@@ -86,7 +86,7 @@ def session(key: str) -> Session:
     bay = played(kept.scenario, VAN, kept.deeds)
     if not bay.ended:
         bay.advance(max(bay.time, kept.clock))
-    return _put(Session(key, bay))
+    return _put(Session(key=key, bay=bay))
 
 
 def _put(made: Session) -> Session:
@@ -101,7 +101,7 @@ def _put(made: Session) -> Session:
 def begin(scenario: Scenario) -> Session:
     """A new session of a scenario."""
     bay = Bay(scenario, VAN)
-    return _put(Session(store.begin(scenario, bay.time).key, bay))
+    return _put(Session(key=store.begin(scenario, bay.time).key, bay=bay))
 
 
 def drop(key: str) -> None:

@@ -35,6 +35,7 @@ from rough_draw.core.proving.health import health
 from rough_draw.core.proving.pump_oil import LEVELS, LOOKS
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.kit_history import WORDS
+from rough_draw.core.sheet.steps import BenchStage, read_bench_step, text_of
 from rough_draw.standins.gauge_server import SPEEDS
 from rough_draw.store import jobs, kit_log, shelf
 
@@ -152,13 +153,14 @@ async def stop_bench(key: Key, hub: HubDep) -> BenchOut:
 async def touch_bench(key: Key, body: BenchTouchIn, hub: HubDep) -> BenchOut:
     """A touch on the bench: logged, and obeyed by the simulated one."""
     job = (await asyncio.to_thread(jobs.get, key)).job
-    if not bench_session.known(body.kind):
+    step = read_bench_step(body.kind)
+    if step is None:
         raise HTTPException(422, f"the bench has no touch '{body.kind}'; use pump-on, pump-off, valve-shut, valve-open")
-    if body.kind.startswith("stage:") and body.kind[6:] not in [s.key for s in proof_stages(job)]:
-        raise HTTPException(422, f"this rig has no stage '{body.kind[6:]}'; read the sheet again")
+    if isinstance(step, BenchStage) and step.stage not in [s.key for s in proof_stages(job)]:
+        raise HTTPException(422, f"this rig has no stage '{step.stage}'; read the sheet again")
     link = hub.links.get(bench_name(key))
     at = (await link.touch(body.kind) if link is not None else None) or time.time()
-    await asyncio.to_thread(jobs.add_touch, key, bench_session.PREFIX + body.kind, at, "")
+    await asyncio.to_thread(jobs.add_touch, key, text_of(step), at, "")
     return await asyncio.to_thread(_bench, key, hub)
 
 

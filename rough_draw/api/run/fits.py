@@ -37,7 +37,7 @@ MOST_JOBS = 24
 _MadeOf = tuple[object, ...]
 
 
-@dataclass
+@dataclass(kw_only=True)
 class _Kept:
     """The latest answer of a job's draw, of what it was made, and whether another is being worked out."""
 
@@ -73,7 +73,7 @@ def fitted(key: str, run: runs.RunView) -> Answer | None:
     with _guard:
         found = _kept.get(key)
         if found is None or found.made_of != made_of:
-            found = _kept[key] = _Kept(made_of)
+            found = _kept[key] = _Kept(made_of=made_of)
         due = found.answer is None or time.monotonic() - found.refined_at > REFINE_S
         if due and seen != found.seen and not found.busy:
             found.busy = True

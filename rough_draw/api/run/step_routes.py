@@ -14,7 +14,8 @@ from rough_draw.api.run.schemas import ConsequenceOut, ForesightOut, OfferOut, T
 from rough_draw.core.interlock.preview import foresee, touches_on
 from rough_draw.core.model.assemble import valve_names
 from rough_draw.core.sheet.job import Job
-from rough_draw.core.sheet.run_state import TOUCHES, known, on_one, turned, words_of
+from rough_draw.core.sheet.run_state import TOUCHES, known, words_of
+from rough_draw.core.sheet.steps import OnPart, read_step
 from rough_draw.store import jobs, kit_log
 
 router = APIRouter(tags=["run"])
@@ -36,8 +37,7 @@ async def add_touch(key: Key, body: TouchIn, hub: HubDep) -> TouchOut:
     """Log a touch; where a stand-in is attached its world obeys it."""
     job = jobs.get(key).job
     names = valve_names(job)
-    _check(body.kind, names)
-    _check_on(body.kind, job)
+    _check(body.kind, job)
     # Sent again because the answer was lost: it is told as it was kept, and the world does not obey it twice.
     known_as = await asyncio.to_thread(jobs.touch_of, key, body.key) if body.key else None
     if known_as is not None:
@@ -72,24 +72,25 @@ def _file_hours(key: str, at: float) -> None:
     kit_log.file_run(key, run.job, hours, at)
 
 
-def _check(kind: str, names: dict[str, str]) -> None:
-    valve = turned(kind)
+def _check(kind: str, job: Job) -> None:
+    """A step that is known, on a valve, part or port that is there. Raises 422."""
     if not known(kind):
         raise HTTPException(
             422, f"there is no touch '{kind}'; use one of {', '.join(TOUCHES)}, open:<valve>, shut:<valve>"
         )
-    if valve is not None and valve[1] not in names:
-        raise HTTPException(422, f"this rig has no valve '{valve[1]}'; it has {', '.join(names) or 'none'}")
-
-
-def _check_on(kind: str, job: Job) -> None:
-    """A touch on a part or a port has to name one that is there."""
-    one = on_one(kind)
-    if one is None or turned(kind) is not None:
+    one = read_step(kind)
+    if not isinstance(one, OnPart):
         return
-    there = [p.id for p in (job.scope.ports if one[0].startswith("core") else job.rig.parts)]
-    if one[1] not in there:
-        raise HTTPException(422, f"there is no '{one[1]}' to {one[0].replace('-', ' ')}; there are {', '.join(there)}")
+    if one.is_valve:
+        names = valve_names(job)
+        if one.part not in names:
+            raise HTTPException(422, f"this rig has no valve '{one.part}'; it has {', '.join(names) or 'none'}")
+        return
+    there = [p.id for p in (job.scope.ports if one.is_core else job.rig.parts)]
+    if one.part not in there:
+        raise HTTPException(
+            422, f"there is no '{one.part}' to {one.move.replace('-', ' ')}; there are {', '.join(there)}"
+        )
 
 
 @router.get("/jobs/{key}/offers/{name}")
@@ -104,8 +105,7 @@ def foresee_touch(key: Key, kind: Annotated[str, Query(max_length=60)]) -> Fores
     """What a touch would do as the run stands, before it is made: the gravest first."""
     run = runs.view(key)
     if kind != "energise":
-        _check(kind, valve_names(run.job))
-        _check_on(kind, run.job)
+        _check(kind, run.job)
     found = foresee(run.job, run.state, kind)
     said = [ConsequenceOut(severity=c.severity, words=c.words, why=c.why) for c in found.consequences]
     return ForesightOut(words=found.words, stop=found.stop, consequences=said)

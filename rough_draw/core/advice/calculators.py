@@ -31,7 +31,7 @@ TRIPLE_PA = 611.657
 LOWEST_C, HIGHEST_C = -60.0, 100.0
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class PressureNote:
     """One pressure in every unit, Pa inside; where water boils (or ice goes to vapour) at it, °C; below the atmosphere.
 
@@ -55,13 +55,13 @@ def pressure_note(pa: float, atmosphere: float = ATMOSPHERE_PA) -> PressureNote:
     boils = boiling_point(pa) - 273.15 if low <= pa <= high * 1.001 else None
     depth = max(0.0, atmosphere - pa)
     return PressureNote(
-        pa,
-        {unit: pa / per for unit, per in PA_PER.items()},
-        boils,
-        "boils" if pa >= TRIPLE_PA else "sublimes",
-        atmosphere,
-        depth / PA_PER["inhg"],
-        depth / PA_PER["psi"],
+        pa=pa,
+        units={unit: pa / per for unit, per in PA_PER.items()},
+        boils_c=boils,
+        state="boils" if pa >= TRIPLE_PA else "sublimes",
+        atmosphere=atmosphere,
+        depth_inhg=depth / PA_PER["inhg"],
+        depth_psi=depth / PA_PER["psi"],
     )
 
 

@@ -16,7 +16,7 @@ RUNNING, USABLE, STARTING = 0.03, 0.05, 0.15
 """Share of the voltage that may be lost: running well, running at all, starting (torque goes with its square)."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class CordAnswer:
     """Drops as shares of the voltage, volts at the pump while it starts, the verdict, and the wire that would do."""
 
@@ -84,4 +84,13 @@ def check(cord: Cord, pump: PumpPart) -> CordAnswer:
         words += f"; {better} would do"
     elif verdict != "good":
         words += "; bring the pump nearer to the outlet"
-    return CordAnswer(amps, amps * STARTING_CURRENT.value, run, start, left, verdict, words, better)
+    return CordAnswer(
+        running_a=amps,
+        starting_a=amps * STARTING_CURRENT.value,
+        running_drop=run,
+        starting_drop=start,
+        volts_starting=left,
+        verdict=verdict,
+        words=words,
+        better=better,
+    )

@@ -60,7 +60,7 @@ class _Draw:
 
     def valve_at(self, part: Part, x: float, y: float, text: str = "tool") -> None:
         if part.id in self.a.valves:
-            self.d.valves.append(Round(part.id, part.id, self.a.valves[part.id].label, x, y))
+            self.d.valves.append(Round(valve=part.id, part=part.id, label=self.a.valves[part.id].label, x=x, y=y))
             self.d.marks.append(Mark(text, x, y + 38))
 
     def first_way(self, last: Part) -> float:
@@ -68,7 +68,9 @@ class _Draw:
         rig, d, y = self.rig, self.d, self.mid
         chain = rig.chain(last)
         pump = rig.pump
-        d.boxes.append(Box(pump.id, "pump", pump.name or f"{pump.plate_cfm:g} CFM", MARGIN, TOP, PUMP_W))
+        d.boxes.append(
+            Box(name=pump.id, kind="pump", label=pump.name or f"{pump.plate_cfm:g} CFM", x=MARGIN, y=TOP, w=PUMP_W)
+        )
         x = MARGIN + PUMP_W
         fixed = sum(
             {"tee": 26.0, "manifold": MANIFOLD_W + 8, "tool": 40.0, "valve": 40.0, "adapter": 26.0}.get(p.kind, 0)
@@ -89,9 +91,9 @@ class _Draw:
                 self.pipe(p.id, x, x + span, y, hose_label(p))
                 x += span
                 if p.ball_end:
-                    d.valves.append(Round(p.id, p.id, self.a.valves[p.id].label, x - 22, y))
+                    d.valves.append(Round(valve=p.id, part=p.id, label=self.a.valves[p.id].label, x=x - 22, y=y))
             elif isinstance(p, ManifoldPart):
-                d.boxes.append(Box(p.id, "manifold", "manifold", x, TOP, MANIFOLD_W))
+                d.boxes.append(Box(name=p.id, kind="manifold", label="manifold", x=x, y=TOP, w=MANIFOLD_W))
                 for n, o in enumerate(p.outlets()):
                     self.outs[p.id, o] = (x + 18 + 20 * n, TOP + BOX_H)
                 x += MANIFOLD_W
@@ -133,7 +135,16 @@ class _Draw:
             column, row = place[s.id]
             reached = f"system.{s.id}" in self.a.pumped
             state = "charge" if s.id in kept else "pumped" if reached else "left-out"
-            box = Box(s.id, "section", s.words(), left + column * (w + gap), TOP + row * ROW, w, BOX_H, state)
+            box = Box(
+                name=s.id,
+                kind="section",
+                label=s.words(),
+                x=left + column * (w + gap),
+                y=TOP + row * ROW,
+                w=w,
+                h=BOX_H,
+                state=state,
+            )
             where[s.id] = box
             d.boxes.append(box)
         self.where = where
@@ -162,7 +173,17 @@ class _Draw:
             at, upright = (gutter, (start + by) / 2), True
         if valve:
             words = self.a.valves[f"system.{name}"].label
-            d.valves.append(Round(f"system.{name}", f"link:{name}", words, at[0], at[1], True, upright))
+            d.valves.append(
+                Round(
+                    valve=f"system.{name}",
+                    part=f"link:{name}",
+                    label=words,
+                    x=at[0],
+                    y=at[1],
+                    small=True,
+                    upright=upright,
+                )
+            )
         elif kind == "check-valve":
             d.marks.append(Mark("check", at[0], at[1] - 8))
 
@@ -187,7 +208,7 @@ class _Draw:
             path = f"M{x + span:.0f} {y:.0f}"
             x += span
             if h.ball_end:
-                d.valves.append(Round(h.id, h.id, self.a.valves[h.id].label, x - 24, y))
+                d.valves.append(Round(valve=h.id, part=h.id, label=self.a.valves[h.id].label, x=x - 24, y=y))
             self.outs[h.id, "end"] = (x, y)
         for p in tools:
             self.pipe(p.id, x, x + 46, y)
@@ -216,8 +237,20 @@ class _Draw:
             if isinstance(hose, HosePart):
                 d.marks.append(Mark(hose_label(hose), start[0] + 58, y + 38))
                 if hose.ball_end:
-                    d.valves.append(Round(hose.id, hose.id, self.a.valves[hose.id].label, x - 22, y + 14))
-            d.boxes.append(Box(p.id, p.kind, "cylinder" if p.kind == "cylinder" else "nitrogen", x, y - 6, 104, 40))
+                    d.valves.append(
+                        Round(valve=hose.id, part=hose.id, label=self.a.valves[hose.id].label, x=x - 22, y=y + 14)
+                    )
+            d.boxes.append(
+                Box(
+                    name=p.id,
+                    kind=p.kind,
+                    label="cylinder" if p.kind == "cylinder" else "nitrogen",
+                    x=x,
+                    y=y - 6,
+                    w=104,
+                    h=40,
+                )
+            )
             low = y + 30
             y += LANE
         return low
@@ -230,10 +263,24 @@ class _Draw:
             ]
             x = foot
             for tool in above:
-                self.d.valves.append(Round(tool.id, tool.id, self.a.valves[tool.id].label, x, base - 12, True, True))
+                self.d.valves.append(
+                    Round(
+                        valve=tool.id,
+                        part=tool.id,
+                        label=self.a.valves[tool.id].label,
+                        x=x,
+                        y=base - 12,
+                        small=True,
+                        upright=True,
+                    )
+                )
                 base -= 22
             if g.valve:
-                self.d.valves.append(Round(g.id, g.id, "the gauge's own valve", x, base - 12, True, True))
+                self.d.valves.append(
+                    Round(
+                        valve=g.id, part=g.id, label="the gauge's own valve", x=x, y=base - 12, small=True, upright=True
+                    )
+                )
                 base -= 22
             x = min(x, self.d.width - 120)
             y = max(4.0, base - 30)
@@ -242,7 +289,9 @@ class _Draw:
                 # Under a section's box the flag goes beside its pole.
                 x, base = foot, base + (10 if above or g.valve else 0)
                 y = max(base - 12, over.y + over.h + 4)
-            self.d.flags.append(Flag(g.id, x, y, base, gauge_place(self.job, g), over is not None))
+            self.d.flags.append(
+                Flag(part=g.id, x=x, y=y, foot=base, where=gauge_place(self.job, g), left=over is not None)
+            )
 
     def gauge_foot(self, g: GaugePart) -> tuple[float, float]:
         """Where a gauge's pole stands."""

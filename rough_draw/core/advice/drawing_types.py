@@ -22,7 +22,7 @@ class Stroke:
     y: float = 0.0
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Box:
     """A compartment: the pump, a manifold, a cylinder, or a section with its state."""
 
@@ -36,7 +36,7 @@ class Box:
     state: str = "pumped"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Round:
     """A valve: a circle with a bar along the pipe (``upright`` for a vertical one)."""
 
@@ -49,7 +49,7 @@ class Round:
     upright: bool = False
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Flag:
     """A gauge as a flag: its foot, where the flag hangs (``left`` of its pole), and in words where it sits."""
 
@@ -79,7 +79,7 @@ class Way:
     parts: tuple[str, ...]
 
 
-@dataclass
+@dataclass(kw_only=True)
 class Drawing:
     """Everything that is drawn."""
 

@@ -20,7 +20,7 @@ class Fix:
     job: Job
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Finding:
     """One finding. ``place`` is a part, port, section or link by its id."""
 

@@ -59,22 +59,22 @@ def _sections(job: Job, assembly: Assembly) -> list[Finding]:
             fix = _link_fix(link, job, True, f"the {x.words()} opened")
         found.append(
             Finding(
-                f"left-out-{name}",
-                "stop",
-                name,
-                f"The {labels[name]} will not be evacuated",
-                f"Nothing joins it to a pumped port, and no gauge would say so. {how}",
-                fix,
+                key=f"left-out-{name}",
+                severity="stop",
+                place=name,
+                title=f"The {labels[name]} will not be evacuated",
+                why=f"Nothing joins it to a pumped port, and no gauge would say so. {how}",
+                fix=fix,
             )
         )
     for name in behind_check(assembly):
         found.append(
             Finding(
-                f"check-valve-{name}",
-                "caution",
-                name,
-                f"The {labels[name]} empties only through a check valve",
-                "Its spring holds some thousand µ back. Pull from both sides of it.",
+                key=f"check-valve-{name}",
+                severity="caution",
+                place=name,
+                title=f"The {labels[name]} empties only through a check valve",
+                why="Its spring holds some thousand µ back. Pull from both sides of it.",
             )
         )
     for x in job.scope.links:
@@ -83,12 +83,12 @@ def _sections(job: Job, assembly: Assembly) -> list[Finding]:
             kept = job.scope.section(x.a if ends[0] else x.b)
             found.append(
                 Finding(
-                    f"charge-open-{x.id}",
-                    "stop",
-                    x.id,
-                    f"The {kept.words()} holds its charge, and the {x.words()} is open",
-                    "Refrigerant would run into the vacuum, the gauge and the pump.",
-                    _link_fix(x.id, job, False, f"the {x.words()} shut"),
+                    key=f"charge-open-{x.id}",
+                    severity="stop",
+                    place=x.id,
+                    title=f"The {kept.words()} holds its charge, and the {x.words()} is open",
+                    why="Refrigerant would run into the vacuum, the gauge and the pump.",
+                    fix=_link_fix(x.id, job, False, f"the {x.words()} shut"),
                 )
             )
     return found
@@ -106,12 +106,12 @@ def _ways(job: Job, assembly: Assembly) -> list[Finding]:
             rig = rig_edit.put_at_port(job.rig, part.id, {"kind": "tool", "fits": port.size})
             found.append(
                 Finding(
-                    f"core-shut-{port.id}",
-                    "stop",
-                    part.id,
-                    f"The {port.words()} is shut by its own core",
-                    "Its core is in and nothing pushes it: no gas passes.",
-                    rig_fix(job, f"a core tool at the {port.words()}, its core pulled", rig),
+                    key=f"core-shut-{port.id}",
+                    severity="stop",
+                    place=part.id,
+                    title=f"The {port.words()} is shut by its own core",
+                    why="Its core is in and nothing pushes it: no gas passes.",
+                    fix=rig_fix(job, f"a core tool at the {port.words()}, its core pulled", rig),
                 )
             )
     return found
@@ -130,12 +130,12 @@ def _ports(job: Job) -> list[Finding]:
                 rig = rig_edit.swap(job.rig, part.id, {"fits": port.size})
             found.append(
                 Finding(
-                    f"fit-{port.id}",
-                    "stop",
-                    part.id,
-                    f"A {fits} end does not go on the {port.size} {port.words()}",
-                    "An adapter narrows the way; a tool of the right size does not.",
-                    rig_fix(
+                    key=f"fit-{port.id}",
+                    severity="stop",
+                    place=part.id,
+                    title=f"A {fits} end does not go on the {port.size} {port.words()}",
+                    why="An adapter narrows the way; a tool of the right size does not.",
+                    fix=rig_fix(
                         job, f"a {port.size} tool" if isinstance(part, ToolPart) else f"a {port.size} adapter", rig
                     ),
                 )
@@ -143,11 +143,11 @@ def _ports(job: Job) -> list[Finding]:
         if port.cramped and isinstance(part, ToolPart):
             found.append(
                 Finding(
-                    f"cramped-{port.id}",
-                    "note",
-                    part.id,
-                    f"The {port.words()} is cramped",
-                    "A bracket or panel may have to come off before a tool fits; allow for it.",
+                    key=f"cramped-{port.id}",
+                    severity="note",
+                    place=part.id,
+                    title=f"The {port.words()} is cramped",
+                    why="A bracket or panel may have to come off before a tool fits; allow for it.",
                 )
             )
     return found
@@ -161,12 +161,12 @@ def _tools(job: Job) -> list[Finding]:
             fixed = rig_edit.swap(rig, part.id, {"vacuum_rated": True})
             found.append(
                 Finding(
-                    f"tool-{part.id}",
-                    "caution",
-                    part.id,
-                    "A core tool not made for vacuum",
-                    "It leaks at its own seals, and the hold will show it as the system's leak.",
-                    rig_fix(job, "a tool made for vacuum", fixed),
+                    key=f"tool-{part.id}",
+                    severity="caution",
+                    place=part.id,
+                    title="A core tool not made for vacuum",
+                    why="It leaks at its own seals, and the hold will show it as the system's leak.",
+                    fix=rig_fix(job, "a tool made for vacuum", fixed),
                 )
             )
     for part in rig.pumped():
@@ -179,12 +179,12 @@ def _tools(job: Job) -> list[Finding]:
             tooled = rig_edit.swap(tooled, part.id, {"depressor": False, "kit": part.kit, "name": part.name})
         found.append(
             Finding(
-                f"no-valve-{port.id}",
-                "caution",
-                part.id,
-                f"No valve stands at the {port.words()}, and its core stays in",
-                "The core chokes the way, and nothing shuts the system off there.",
-                rig_fix(job, f"a core tool at the {port.words()}, its core pulled", tooled),
+                key=f"no-valve-{port.id}",
+                severity="caution",
+                place=part.id,
+                title=f"No valve stands at the {port.words()}, and its core stays in",
+                why="The core chokes the way, and nothing shuts the system off there.",
+                fix=rig_fix(job, f"a core tool at the {port.words()}, its core pulled", tooled),
             )
         )
     return found

@@ -40,7 +40,7 @@ def about_hoses(job: Job, target: float) -> list[Finding]:
         )
         why = "The pin and its seat are nearly as narrow as a core."
         fix = rig_fix(job, "the depressors taken out", _each(job, pins, {"depressor": False}))
-        found.append(Finding("depressor", "caution", pins[0].id, title, why, fix))
+        found.append(Finding(key="depressor", severity="caution", place=pins[0].id, title=title, why=why, fix=fix))
     rubber = [h for h in hoses if h.made_for == "pressure" and rig.from_pump(h)]
     if rubber:
         title = _several(rubber, "A charging hose is used in vacuum", "{n} charging hoses are used in vacuum")
@@ -49,19 +49,21 @@ def about_hoses(job: Job, target: float) -> list[Finding]:
         for h in rubber:
             swapped = rig_edit.swap(swapped, h.id, {"made_for": "vacuum", "age": "used"})
         fix = rig_fix(job, "vacuum hoses of the same size", swapped)
-        found.append(Finding("pressure-hose", "caution", rubber[0].id, title, why, fix))
+        found.append(
+            Finding(key="pressure-hose", severity="caution", place=rubber[0].id, title=title, why=why, fix=fix)
+        )
     balls = [h for h in rubber if h.ball_end]
     if balls:
         title = "Ball valves at the ends of charging hoses are rarely made for vacuum"
         why = "Trust them only after the rig has been proved with them shut."
-        found.append(Finding("ball-end", "note", balls[0].id, title, why))
+        found.append(Finding(key="ball-end", severity="note", place=balls[0].id, title=title, why=why))
     fresh = [h for h in hoses if h.age == "new"]
     if fresh and target < 300 * MICRON_PA:
         title = _several(
             fresh, "A new hose may not go under 200 to 300 µ yet", "{n} new hoses may not go under 200 to 300 µ yet"
         )
         why = "Fresh rubber gives gas off until it has been cured by use; you can smell it."
-        found.append(Finding("new-hose", "note", fresh[0].id, title, why))
+        found.append(Finding(key="new-hose", severity="note", place=fresh[0].id, title=title, why=why))
     return [*found, *_crossed(job)]
 
 
@@ -85,12 +87,12 @@ def _crossed(job: Job) -> list[Finding]:
     swapped = rig_edit.swap(rig_edit.swap(rig, suction.id, theirs), other.id, mine)
     return [
         Finding(
-            "crossed-hoses",
-            "caution",
-            suction.id,
-            "The smaller hose is on the suction side",
-            "The volume is on the suction side; the larger hose belongs there.",
-            rig_fix(job, "the two hoses exchanged", swapped),
+            key="crossed-hoses",
+            severity="caution",
+            place=suction.id,
+            title="The smaller hose is on the suction side",
+            why="The volume is on the suction side; the larger hose belongs there.",
+            fix=rig_fix(job, "the two hoses exchanged", swapped),
         )
     ]
 
@@ -139,12 +141,12 @@ def about_gauge(job: Job, assembly: Assembly, error: float, target: float) -> li
         way = _far_gauge_new(job)
         return [
             Finding(
-                "no-gauge",
-                "caution",
-                rig.pump.id,
-                "No micron gauge",
-                "A dial's needle covers 500 to 8,000 µ with its own width. The job is recorded as unverified.",
-                rig_fix(job, "a micron gauge on a tool of its own", way) if way else None,
+                key="no-gauge",
+                severity="caution",
+                place=rig.pump.id,
+                title="No micron gauge",
+                why="A dial's needle covers 500 to 8,000 µ with its own width. The job is recorded as unverified.",
+                fix=rig_fix(job, "a micron gauge on a tool of its own", way) if way else None,
             )
         ]
     found = []
@@ -155,14 +157,14 @@ def about_gauge(job: Job, assembly: Assembly, error: float, target: float) -> li
         micron = error / MICRON_PA
         found.append(
             Finding(
-                "gauge-near-pump",
-                "caution",
-                gauge.id,
-                f"The gauge sits {where}: it reads {micron:,.0f} µ too low at the target",
-                f"At {(target - error) / MICRON_PA:,.0f} µ shown, the worst spot is at {target / MICRON_PA:,.0f} µ."
+                key="gauge-near-pump",
+                severity="caution",
+                place=gauge.id,
+                title=f"The gauge sits {where}: it reads {micron:,.0f} µ too low at the target",
+                why=f"At {(target - error) / MICRON_PA:,.0f} µ shown, the worst spot is at {target / MICRON_PA:,.0f} µ."
                 if error < target
                 else "It reaches the target long before the system does.",
-                rig_fix(job, "the gauge moved to the system, on a tool", moved) if moved else None,
+                fix=rig_fix(job, "the gauge moved to the system, on a tool", moved) if moved else None,
             )
         )
     if gauge_valve(job, assembly) is None and not (
@@ -170,12 +172,12 @@ def about_gauge(job: Job, assembly: Assembly, error: float, target: float) -> li
     ):
         found.append(
             Finding(
-                "gauge-exposed",
-                "caution",
-                gauge.id,
-                "The gauge cannot be shut off before refrigerant comes",
-                f"It stands {gauge.stands_kpa / 100:.0f} bar, but refrigerant and oil foul it.",
-                rig_fix(job, "a tool under the gauge", rig_edit.put_under(rig, gauge.id)),
+                key="gauge-exposed",
+                severity="caution",
+                place=gauge.id,
+                title="The gauge cannot be shut off before refrigerant comes",
+                why=f"It stands {gauge.stands_kpa / 100:.0f} bar, but refrigerant and oil foul it.",
+                fix=rig_fix(job, "a tool under the gauge", rig_edit.put_under(rig, gauge.id)),
             )
         )
     ref = job.scope.refrigerant
@@ -183,22 +185,22 @@ def about_gauge(job: Job, assembly: Assembly, error: float, target: float) -> li
     if gauge.stands_kpa < pressure and gauge_valve(job, assembly) is None:
         found.append(
             Finding(
-                "gauge-burst",
-                "stop",
-                gauge.id,
-                f"The gauge stands {gauge.stands_kpa / 100:.0f} bar; {ref} can reach {pressure / 100:.0f}",
-                "It must be shut off before refrigerant comes, and nothing can.",
-                rig_fix(job, "a tool under the gauge", rig_edit.put_under(rig, gauge.id)),
+                key="gauge-burst",
+                severity="stop",
+                place=gauge.id,
+                title=f"The gauge stands {gauge.stands_kpa / 100:.0f} bar; {ref} can reach {pressure / 100:.0f}",
+                why="It must be shut off before refrigerant comes, and nothing can.",
+                fix=rig_fix(job, "a tool under the gauge", rig_edit.put_under(rig, gauge.id)),
             )
         )
     if gauge.resolution_micron > 0.11 * target / MICRON_PA:
         found.append(
             Finding(
-                "gauge-coarse",
-                "note",
-                gauge.id,
-                f"The gauge shows steps of {gauge.resolution_micron:g} µ",
-                f"That is coarse for a target of {target / MICRON_PA:,.0f} µ: a slow rise hides between two steps.",
+                key="gauge-coarse",
+                severity="note",
+                place=gauge.id,
+                title=f"The gauge shows steps of {gauge.resolution_micron:g} µ",
+                why=f"That is coarse for a target of {target / MICRON_PA:,.0f} µ: a slow rise hides between two steps.",
             )
         )
     return found
@@ -226,7 +228,7 @@ def about_hold(job: Job, i: Isolation) -> list[Finding]:
         moved = _far_gauge(job.model_copy(update={"rig": rig}), gauge)
         rig, words = (moved, f"{words}, the gauge on one of them") if moved else (rig, words)
     fix = rig_fix(job, words, rig) if rig != job.rig else None
-    return [Finding("hoses-in-hold", "caution", job.rig.pump.id, title, why, fix)]
+    return [Finding(key="hoses-in-hold", severity="caution", place=job.rig.pump.id, title=title, why=why, fix=fix)]
 
 
 def about_pump(job: Job) -> list[Finding]:
@@ -238,23 +240,23 @@ def about_pump(job: Job) -> list[Finding]:
     if ref.safety != "A1" and not pump.rated_a2l:
         found.append(
             Finding(
-                "pump-not-rated",
-                "stop",
-                pump.id,
-                f"The pump is not rated for {ref.safety} refrigerants",
-                f"{ref.name} can burn: a pump rated for it, no ignition source, exhaust led outside.",
+                key="pump-not-rated",
+                severity="stop",
+                place=pump.id,
+                title=f"The pump is not rated for {ref.safety} refrigerants",
+                why=f"{ref.name} can burn: a pump rated for it, no ignition source, exhaust led outside.",
             )
         )
     if pump.oil != "fresh":
         fields = {"oil": "fresh", "blank_off_micron": None, "kit": pump.kit, "name": pump.name}
         found.append(
             Finding(
-                "oil-used",
-                "caution" if pump.oil == "wet" else "note",
-                pump.id,
-                "The pump's oil is milky" if pump.oil == "wet" else "The pump's oil has been used",
-                "Water in the oil comes back as vapour: the pump cannot pull under it.",
-                rig_fix(job, "fresh oil", rig_edit.swap(rig, pump.id, fields)),
+                key="oil-used",
+                severity="caution" if pump.oil == "wet" else "note",
+                place=pump.id,
+                title="The pump's oil is milky" if pump.oil == "wet" else "The pump's oil has been used",
+                why="Water in the oil comes back as vapour: the pump cannot pull under it.",
+                fix=rig_fix(job, "fresh oil", rig_edit.swap(rig, pump.id, fields)),
             )
         )
     if rig.cord is not None:
@@ -265,5 +267,14 @@ def about_pump(job: Job) -> list[Finding]:
                 cord = rig.cord.model_copy(update={"wire": answer.better})
                 better = rig_fix(job, f"a cord of {answer.better}", rig.model_copy(update={"cord": cord}))
             severity: Severity = "stop" if answer.verdict == "no" else "caution"
-            found.append(Finding("cord", severity, pump.id, "The cord is thin for this pump", answer.words, better))
+            found.append(
+                Finding(
+                    key="cord",
+                    severity=severity,
+                    place=pump.id,
+                    title="The cord is thin for this pump",
+                    why=answer.words,
+                    fix=better,
+                )
+            )
     return found

@@ -50,7 +50,7 @@ AMBIENT_SHARE = Quantity(
 """Pressure of a cylinder or a kept charge at a usual ambient, as a share of ``pressure_40c``."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Oil:
     """How an oil takes and gives up water. ``ppm_hour``: mass ppm per hour open to air at 100 % humidity."""
 
@@ -66,35 +66,37 @@ _HOURS = 3600.0
 
 OILS: dict[str, Oil] = {
     "POE": Oil(
-        "POE",
-        True,
-        Quantity(60, 30, 120, "ppm", "estimate: sealed ester oil"),
-        Quantity(45, 15, 120, "ppm/h", "estimate: uptake of ester oil, still surface"),
-        Quantity(2000, 1200, 2500, "ppm", "estimate: ester oil in equilibrium with moist air"),
-        Quantity(2.5 * _HOURS, 1.0 * _HOURS, 7.0 * _HOURS, "s", "estimate: release of water from ester oil"),
+        name="POE",
+        hygroscopic=True,
+        ppm_start=Quantity(60, 30, 120, "ppm", "estimate: sealed ester oil"),
+        ppm_hour=Quantity(45, 15, 120, "ppm/h", "estimate: uptake of ester oil, still surface"),
+        ppm_most=Quantity(2000, 1200, 2500, "ppm", "estimate: ester oil in equilibrium with moist air"),
+        tau=Quantity(2.5 * _HOURS, 1.0 * _HOURS, 7.0 * _HOURS, "s", "estimate: release of water from ester oil"),
     ),
     "PVE": Oil(
-        "PVE",
-        True,
-        Quantity(80, 40, 160, "ppm", "estimate: sealed polyvinyl ether oil"),
-        Quantity(90, 30, 220, "ppm/h", "estimate: uptake of polyvinyl ether oil"),
-        Quantity(6000, 4000, 8000, "ppm", "estimate: polyvinyl ether in equilibrium with moist air"),
-        Quantity(2.0 * _HOURS, 0.8 * _HOURS, 6.0 * _HOURS, "s", "estimate: release of water from polyvinyl ether oil"),
+        name="PVE",
+        hygroscopic=True,
+        ppm_start=Quantity(80, 40, 160, "ppm", "estimate: sealed polyvinyl ether oil"),
+        ppm_hour=Quantity(90, 30, 220, "ppm/h", "estimate: uptake of polyvinyl ether oil"),
+        ppm_most=Quantity(6000, 4000, 8000, "ppm", "estimate: polyvinyl ether in equilibrium with moist air"),
+        tau=Quantity(
+            2.0 * _HOURS, 0.8 * _HOURS, 6.0 * _HOURS, "s", "estimate: release of water from polyvinyl ether oil"
+        ),
     ),
     "mineral": Oil(
-        "mineral",
-        False,
-        Quantity(25, 15, 40, "ppm", "estimate: sealed mineral oil"),
-        Quantity(3, 1, 8, "ppm/h", "estimate: uptake of mineral oil"),
-        Quantity(80, 50, 120, "ppm", "estimate: mineral oil in equilibrium with moist air"),
-        Quantity(0.8 * _HOURS, 0.3 * _HOURS, 2.0 * _HOURS, "s", "estimate: release of water from mineral oil"),
+        name="mineral",
+        hygroscopic=False,
+        ppm_start=Quantity(25, 15, 40, "ppm", "estimate: sealed mineral oil"),
+        ppm_hour=Quantity(3, 1, 8, "ppm/h", "estimate: uptake of mineral oil"),
+        ppm_most=Quantity(80, 50, 120, "ppm", "estimate: mineral oil in equilibrium with moist air"),
+        tau=Quantity(0.8 * _HOURS, 0.3 * _HOURS, 2.0 * _HOURS, "s", "estimate: release of water from mineral oil"),
     ),
     "alkylbenzene": Oil(
-        "alkylbenzene",
-        False,
-        Quantity(30, 15, 50, "ppm", "estimate: sealed alkylbenzene oil"),
-        Quantity(5, 2, 12, "ppm/h", "estimate: uptake of alkylbenzene oil"),
-        Quantity(150, 90, 220, "ppm", "estimate: alkylbenzene in equilibrium with moist air"),
-        Quantity(0.9 * _HOURS, 0.3 * _HOURS, 2.5 * _HOURS, "s", "estimate: release of water from alkylbenzene oil"),
+        name="alkylbenzene",
+        hygroscopic=False,
+        ppm_start=Quantity(30, 15, 50, "ppm", "estimate: sealed alkylbenzene oil"),
+        ppm_hour=Quantity(5, 2, 12, "ppm/h", "estimate: uptake of alkylbenzene oil"),
+        ppm_most=Quantity(150, 90, 220, "ppm", "estimate: alkylbenzene in equilibrium with moist air"),
+        tau=Quantity(0.9 * _HOURS, 0.3 * _HOURS, 2.5 * _HOURS, "s", "estimate: release of water from alkylbenzene oil"),
     ),
 }

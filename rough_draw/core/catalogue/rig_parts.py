@@ -85,7 +85,7 @@ CURRENT_PER_CFM = Quantity(1.1, 0.8, 1.5, "A/CFM", "estimate: pump motor at 120 
 STARTING_CURRENT = Quantity(5.0, 3.5, 7.0, "of running", "estimate: single-phase motor, locked rotor")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class GaugeClass:
     """A generic class of micron gauge: where it starts to read, its step, its lag, what pressure it stands."""
 
@@ -101,62 +101,40 @@ GAUGES: dict[str, GaugeClass] = {
     g.name: g
     for g in (
         GaugeClass(
-            "thermistor",
-            Quantity(20_000, 12_000, 25_000, "µ", "estimate: heated-bead gauges"),
-            Quantity(1.0, 1.0, 5.0, "µ", "estimate: heated-bead gauges"),
-            Quantity(2.0, 1.0, 4.0, "s", "estimate: heated-bead gauges"),
-            Quantity(3500, 2000, 4100, "kPa", "estimate: heated-bead gauges"),
-            "heated bead; fouled by oil",
+            name="thermistor",
+            over_micron=Quantity(20_000, 12_000, 25_000, "µ", "estimate: heated-bead gauges"),
+            resolution_micron=Quantity(1.0, 1.0, 5.0, "µ", "estimate: heated-bead gauges"),
+            lag_s=Quantity(2.0, 1.0, 4.0, "s", "estimate: heated-bead gauges"),
+            stands_kpa=Quantity(3500, 2000, 4100, "kPa", "estimate: heated-bead gauges"),
+            words="heated bead; fouled by oil",
         ),
         GaugeClass(
-            "stepped",
-            Quantity(25_000, 20_000, 25_000, "µ", "estimate: gauges with a row of lamps or coarse steps"),
-            Quantity(25.0, 10.0, 50.0, "µ", "estimate: gauges with a row of lamps or coarse steps"),
-            Quantity(3.0, 1.5, 6.0, "s", "estimate: gauges with a row of lamps or coarse steps"),
-            Quantity(2400, 1000, 3500, "kPa", "estimate: gauges with a row of lamps or coarse steps"),
-            "coarse steps",
+            name="stepped",
+            over_micron=Quantity(25_000, 20_000, 25_000, "µ", "estimate: gauges with a row of lamps or coarse steps"),
+            resolution_micron=Quantity(25.0, 10.0, 50.0, "µ", "estimate: gauges with a row of lamps or coarse steps"),
+            lag_s=Quantity(3.0, 1.5, 6.0, "s", "estimate: gauges with a row of lamps or coarse steps"),
+            stands_kpa=Quantity(2400, 1000, 3500, "kPa", "estimate: gauges with a row of lamps or coarse steps"),
+            words="coarse steps",
         ),
         GaugeClass(
-            "thin-film",
-            Quantity(100_000, 50_000, 760_000, "µ", "estimate: micro-machined heat-loss gauges"),
-            Quantity(0.1, 0.1, 1.0, "µ", "estimate: micro-machined heat-loss gauges"),
-            Quantity(0.5, 0.2, 1.0, "s", "estimate: micro-machined heat-loss gauges"),
-            Quantity(4100, 3400, 5500, "kPa", "estimate: micro-machined heat-loss gauges"),
-            "thin film; reads early, fine steps",
+            name="thin-film",
+            over_micron=Quantity(100_000, 50_000, 760_000, "µ", "estimate: micro-machined heat-loss gauges"),
+            resolution_micron=Quantity(0.1, 0.1, 1.0, "µ", "estimate: micro-machined heat-loss gauges"),
+            lag_s=Quantity(0.5, 0.2, 1.0, "s", "estimate: micro-machined heat-loss gauges"),
+            stands_kpa=Quantity(4100, 3400, 5500, "kPa", "estimate: micro-machined heat-loss gauges"),
+            words="thin film; reads early, fine steps",
         ),
         GaugeClass(
-            "diaphragm",
-            Quantity(760_000, 100_000, 760_000, "µ", "estimate: capacitance gauges"),
-            Quantity(1.0, 0.1, 10.0, "µ", "estimate: capacitance gauges"),
-            Quantity(0.2, 0.05, 0.5, "s", "estimate: capacitance gauges"),
-            Quantity(300, 200, 1000, "kPa", "estimate: capacitance gauges"),
-            "reads any gas alike; stands little pressure",
+            name="diaphragm",
+            over_micron=Quantity(760_000, 100_000, 760_000, "µ", "estimate: capacitance gauges"),
+            resolution_micron=Quantity(1.0, 0.1, 10.0, "µ", "estimate: capacitance gauges"),
+            lag_s=Quantity(0.2, 0.05, 0.5, "s", "estimate: capacitance gauges"),
+            stands_kpa=Quantity(300, 200, 1000, "kPa", "estimate: capacitance gauges"),
+            words="reads any gas alike; stands little pressure",
         ),
     )
 }
 
 
-@dataclass(frozen=True)
-class PumpClass:
-    """A generic class of pump by plate displacement: blank-off with fresh oil, and current at 120 V."""
-
-    name: str
-    cfm: float
-    stages: int
-    blank_off: Quantity
-    current_a: Quantity
-
-
-def _pump(cfm: float, stages: int) -> PumpClass:
-    name = f"{cfm:g} CFM, {'two' if stages == 2 else 'one'} stage{'s' if stages == 2 else ''}"
-    blank = PUMP_ULTIMATE if stages == 2 else PUMP_ULTIMATE_SINGLE
-    return PumpClass(name, cfm, stages, blank, CURRENT_PER_CFM.times(cfm))
-
-
-PUMPS: tuple[PumpClass, ...] = (
-    _pump(2.0, 1),
-    _pump(3.0, 1),
-    *(_pump(cfm, 2) for cfm in (2.0, 3.0, 4.0, 5.0, 6.0, 8.0, 10.0, 12.0)),
-)
 PUMPS_CFM: tuple[float, ...] = (2.0, 3.0, 4.0, 5.0, 6.0, 8.0, 10.0, 12.0)
 HOSE_SIZES: tuple[str, ...] = tuple(HOSE_BORE)

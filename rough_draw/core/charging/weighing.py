@@ -28,7 +28,7 @@ SETTLED_KG = 0.004
 """A scale that moves less than this over its window stands still: its own drift."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Weighing:
     """Where a charge stands. Weights kg, flow kg/s, times s.
 
@@ -111,7 +111,17 @@ def weigh(
     else:
         order, phase = "Let it flow", "flowing"
         why = f"{stop_at - added:.2f} kg to the stop, {_seconds(seconds)} at this flow."
-    return Weighing(phase, added, max(0.0, to_weigh - added), stop_at, flow, seconds, order, why, tuple(cautions))
+    return Weighing(
+        phase=phase,
+        added=added,
+        left=max(0.0, to_weigh - added),
+        stop_at=stop_at,
+        flow=flow,
+        seconds=seconds,
+        order=order,
+        why=why,
+        cautions=tuple(cautions),
+    )
 
 
 def _seconds(s: float | None) -> str:

@@ -17,7 +17,7 @@ SETTLED_S = 180.0
 RATE_S = 60.0
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Facts:
     """A run as its alarms see it. ``at`` s and ``pa`` Pa of the latest readings, NaN over range; times on one clock."""
 

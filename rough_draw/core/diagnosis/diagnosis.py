@@ -24,7 +24,7 @@ from rough_draw.core.model.assemble import Assembly, assemble, vary
 from rough_draw.core.model.ensemble import run_all, spread
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.sheet.job import Job
-from rough_draw.core.sheet.run_state import Touch
+from rough_draw.core.sheet.run_state import BALLAST, Touch, ballast_left_open
 
 FloatArray = NDArray[np.float64]
 _NORMAL = NormalDist()
@@ -121,7 +121,7 @@ def look_into(job: Job, touches: Sequence[Touch], start: float, readings: Readin
     every = [_as_logged(c, kept) for c in causes(job, base)]
     if onset is not None:
         every = [c for c in every if c.later or c.scatters or c.key == "none"]
-    play = _Play(job, base, kept, start, thin, onset)
+    play = _Play(job=job, base=base, touches=kept, start=start, readings=thin, onset=onset)
     seen = np.isfinite(p)
     early = seen & ((t <= 0.3 * float(t[-1])) | (np.where(seen, p, 0.0) > EARLY))
     zs = np.array(spread(4 * FIRST, D))
@@ -143,7 +143,7 @@ def look_into(job: Job, touches: Sequence[Touch], start: float, readings: Readin
 
 def _as_logged(cause: Cause, touches: list[Touch]) -> Cause:
     """A ballast that was opened and never logged shut is likely open still."""
-    return replace(cause, prior=FORGOTTEN) if cause.key == "ballast" and _forgotten(touches) else cause
+    return replace(cause, prior=FORGOTTEN) if cause.key == "ballast" and ballast_left_open(touches) else cause
 
 
 def _scattered(w: Weighed, jumping: bool) -> Weighed:
@@ -168,7 +168,7 @@ class _Looked:
         return Weighed(self.cause, evidence, tuple(replace(self.draws[i], weight=float(w[i])) for i in order))
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class _Play:
     """The sheet's draw played again, with one cause at work."""
 
@@ -254,18 +254,13 @@ def _begins(cause: Cause, z: float, onset: float | None, end: float) -> float | 
     return end * (_NORMAL.cdf(z) - whole) / (1.0 - whole)
 
 
-def _forgotten(touches: list[Touch]) -> bool:
-    logged = [t.kind for t in touches if t.kind.startswith("ballast")]
-    return bool(logged) and logged[-1] == "ballast-open"
-
-
 def _as_it_should(touches: list[Touch], open_in_truth: bool) -> list[Touch]:
     """Touches without those on the ballast where the log leaves it open, or where the cause is that it is.
 
     A ballast that was never logged shut is the very thing in question: the causes differ in whether it is open.
     """
-    if _forgotten(touches) or open_in_truth:
-        return [t for t in touches if not t.kind.startswith("ballast")]
+    if ballast_left_open(touches) or open_in_truth:
+        return [t for t in touches if t.kind not in BALLAST]
     return touches
 
 

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from typing import Literal
 
 from rough_draw.core.catalogue import rig_parts as cat
 from rough_draw.core.catalogue.systems import WATER_HEAT
@@ -20,16 +21,49 @@ from rough_draw.core.sheet.rig import HosePart, ToolPart
 Apply = Callable[[Network, float], Network]
 
 
-@dataclass(frozen=True)
+CauseKind = Literal[
+    "none",
+    "ballast",
+    "wet-oil",
+    "worn-pump",
+    "slow-pump",
+    "oil-carried",
+    "system-leak",
+    "open",
+    "water",
+    "ice",
+    "refrigerant",
+    "fouled",
+    "jumping",
+    "hose-leak",
+    "dirty-hose",
+    "core",
+    "shut",
+    "seat",
+]
+
+
+def kind_of(key: str) -> str:
+    """The kind of a cause by its key: ``hose-leak:hose-a`` is a ``hose-leak``."""
+    return key.partition(":")[0]
+
+
+def place_of(key: str) -> str:
+    """The part or port that a cause is about, by its key; empty where it is about none."""
+    return key.partition(":")[2]
+
+
+@dataclass(frozen=True, kw_only=True)
 class Cause:
-    """One cause: a stable key, what it is in words, what to do about it, and its odds before anything is read.
+    """One cause: its kind and place, what it is in words, what to do about it, its odds before anything is read.
 
     ``apply`` puts it on a network with a severity as a standard normal deviate; ``offset`` is what it adds to the
     gauge, µ, by the same deviate. ``later``: whether it can begin in the middle of a draw. ``scatters``: it makes the
     gauge jump.
     """
 
-    key: str
+    kind: CauseKind
+    place: str = ""
     words: str
     cure: str
     prior: float
@@ -37,6 +71,11 @@ class Cause:
     offset: Callable[[float], float] | None = None
     later: bool = False
     scatters: bool = False
+
+    @property
+    def key(self) -> str:
+        """What it is stored as."""
+        return f"{self.kind}:{self.place}" if self.place else self.kind
 
 
 def _leak(node: str, middle: float, decades: float) -> Apply:
@@ -105,130 +144,189 @@ def _pool(place: str, grams: float, decades: float, heat: float) -> Apply:
 def _refrigerant(node: str, kg: float) -> Apply:
     def put(net: Network, s: float) -> Network:
         mass = kg * 0.02 * 10 ** (0.4 * s)
-        return replace(net, sorbed=(*net.sorbed, Sorbed(node, Gas.REFRIGERANT, mass, 2400.0, 0.0, "refrigerant")))
+        return replace(
+            net,
+            sorbed=(
+                *net.sorbed,
+                Sorbed(node=node, gas=Gas.REFRIGERANT, mass=mass, tau=2400.0, capacity=0.0, name="refrigerant"),
+            ),
+        )
 
     return put
 
 
 def causes(job: Job, assembly: Assembly) -> list[Cause]:
     """Every cause that this rig and system allow, the unremarkable one first."""
-    net, rig = assembly.network, job.rig
+    return [*_of_the_pump(), *_of_the_system(job, assembly), *_of_the_gauge(), *_of_the_parts(job, assembly)]
+
+
+def _of_the_pump() -> list[Cause]:
+    return [
+        Cause(kind="none", words="nothing: it goes as planned", cure="Wait.", prior=0.10),
+        Cause(
+            kind="ballast",
+            words="the gas ballast is open",
+            cure="Close it.",
+            prior=0.12,
+            apply=_pumped(_ballast),
+            later=True,
+        ),
+        Cause(
+            kind="wet-oil",
+            words="wet pump oil",
+            cure="Change it warm, and pull on.",
+            prior=0.08,
+            apply=_pumped(_wet_oil),
+            later=True,
+        ),
+        Cause(
+            kind="worn-pump",
+            words="the pump at its own end",
+            cure="Blank it off; change its oil, or the pump.",
+            prior=0.06,
+            apply=_pumped(_worn),
+        ),
+        Cause(
+            kind="slow-pump",
+            words="the pump runs slow: power, or a thin cord",
+            cure="Look at cord and voltage.",
+            prior=0.05,
+            apply=_pumped(_slow),
+            later=True,
+        ),
+        Cause(
+            kind="oil-carried",
+            words="oil carried into hose and gauge",
+            cure="Shut the pump off, clean the gauge.",
+            prior=0.02,
+            apply=_pumped(_carried),
+            later=True,
+        ),
+    ]
+
+
+def _of_the_system(job: Job, assembly: Assembly) -> list[Cause]:
     place = assembly.system.water.place
     at = f"system.{place}"
-    found = [
-        Cause("none", "nothing: it goes as planned", "Wait.", 0.10),
-        Cause("ballast", "the gas ballast is open", "Close it.", 0.12, _pumped(_ballast), later=True),
-        Cause("wet-oil", "wet pump oil", "Change it warm, and pull on.", 0.08, _pumped(_wet_oil), later=True),
+    return [
         Cause(
-            "worn-pump", "the pump at its own end", "Blank it off; change its oil, or the pump.", 0.06, _pumped(_worn)
-        ),
-        Cause(
-            "slow-pump",
-            "the pump runs slow: power, or a thin cord",
-            "Look at cord and voltage.",
-            0.05,
-            _pumped(_slow),
+            kind="system-leak",
+            words="a leak in the system",
+            cure="Find it under nitrogen.",
+            prior=0.10,
+            apply=_leak(at, 4e-3, 0.5),
             later=True,
         ),
         Cause(
-            "oil-carried",
-            "oil carried into hose and gauge",
-            "Shut the pump off, clean the gauge.",
-            0.02,
-            _pumped(_carried),
-            later=True,
-        ),
-        Cause("system-leak", "a leak in the system", "Find it under nitrogen.", 0.10, _leak(at, 4e-3, 0.5), later=True),
-        Cause(
-            "open",
-            "an opening to the air",
-            "A plunger not seated, a cap off, a valve the wrong way.",
-            0.04,
-            _leak(at, 8.0, 0.5),
+            kind="open",
+            words="an opening to the air",
+            cure="A plunger not seated, a cap off, a valve the wrong way.",
+            prior=0.04,
+            apply=_leak(at, 8.0, 0.5),
             later=True,
         ),
         Cause(
-            "water",
-            "water boils in the system",
-            "Ballast, warmth, patience; fresh oil half way.",
-            0.10,
-            _pool(place, 12.0, 0.35, 1.0),
+            kind="water",
+            words="water boils in the system",
+            cure="Ballast, warmth, patience; fresh oil half way.",
+            prior=0.10,
+            apply=_pool(place, 12.0, 0.35, 1.0),
         ),
         Cause(
-            "ice",
-            "ice in the system",
-            "Break with nitrogen, warm the spot, pull again.",
-            0.04,
-            _pool(place, 15.0, 0.3, 0.04),
+            kind="ice",
+            words="ice in the system",
+            cure="Break with nitrogen, warm the spot, pull again.",
+            prior=0.04,
+            apply=_pool(place, 15.0, 0.3, 0.04),
         ),
         Cause(
-            "refrigerant",
-            "refrigerant comes out of the oil",
-            "Warm the compressor, let it come.",
-            0.04,
-            _refrigerant(at, job.scope.oil_kg),
+            kind="refrigerant",
+            words="refrigerant comes out of the oil",
+            cure="Warm the compressor, let it come.",
+            prior=0.04,
+            apply=_refrigerant(at, job.scope.oil_kg),
         ),
+    ]
+
+
+def _of_the_gauge() -> list[Cause]:
+    return [
         Cause(
-            "fouled",
-            "the gauge's sensor is fouled",
-            "Clean it with alcohol, or try another.",
-            0.05,
+            kind="fouled",
+            words="the gauge's sensor is fouled",
+            cure="Clean it with alcohol, or try another.",
+            prior=0.05,
             offset=lambda s: 180.0 * 10 ** (0.25 * s),
         ),
-    ]
-    found.append(
         Cause(
-            "jumping",
-            "bubbles of lubricant, or a loose joint, at the gauge",
-            "Wipe its joint dry, a new gasket, hand tight.",
-            0.03,
+            kind="jumping",
+            words="bubbles of lubricant, or a loose joint, at the gauge",
+            cure="Wipe its joint dry, a new gasket, hand tight.",
+            prior=0.03,
             scatters=True,
-        )
-    )
-    hoses = [p for p in rig.parts if isinstance(p, HosePart) and any(n.name == f"{p.id}.b" for n in net.nodes)]
-    tools = [
-        p for p in rig.parts if isinstance(p, ToolPart) and p.port and any(t.name == f"{p.id}.ball" for t in net.tubes)
+        ),
     ]
+
+
+def _of_the_parts(job: Job, assembly: Assembly) -> list[Cause]:
+    net, rig = assembly.network, job.rig
+    found: list[Cause] = []
+    hoses = [p for p in rig.parts if isinstance(p, HosePart) and any(n.name == f"{p.id}.b" for n in net.nodes)]
     for h in hoses:
-        where = _hose(job, h)
-        each = 1.0 / len(hoses)
-        found.append(
-            Cause(
-                f"hose-leak:{h.id}",
-                f"{where} leaks",
-                "Seat its gaskets, or change it.",
-                0.07 * each,
-                _leak(f"{h.id}.b", 2.5e-2, 0.45),
-                later=True,
-            )
-        )
-        found.append(
-            Cause(
-                f"dirty-hose:{h.id}",
-                f"{where} gives off gas: new, oily or wet",
-                "Change it, or cure it on the pump.",
-                0.05 * each,
-                _dirty(h.id),
-            )
-        )
+        found += _of_a_hose(h, _hose(job, h), 1.0 / len(hoses))
+    there = {t.name for t in net.tubes}
+    tools = [p for p in rig.parts if isinstance(p, ToolPart) and p.port and f"{p.id}.ball" in there]
     for t in tools:
-        port = job.scope.port(t.port or "")
-        words = port.words() if port else str(t.port)
-        each = 1.0 / len(tools)
-        if port is not None and port.core and port.id not in rig.cores_in:
-            found.append(
-                Cause(
-                    f"core:{port.id}",
-                    f"the core is still in at the {words}",
-                    "Pull it through the tool.",
-                    0.05 * each,
-                    _core(f"{port.id}.port"),
-                )
-            )
-        found.append(
-            Cause(f"shut:{t.id}", f"the tool at the {words} is shut", "Open it.", 0.04 * each, _shut(f"{t.id}.ball"))
-        )
+        found += _of_a_tool(job, t, 1.0 / len(tools))
     return found
+
+
+def _of_a_hose(hose: HosePart, where: str, share: float) -> list[Cause]:
+    return [
+        Cause(
+            kind="hose-leak",
+            place=hose.id,
+            words=f"{where} leaks",
+            cure="Seat its gaskets, or change it.",
+            prior=0.07 * share,
+            apply=_leak(f"{hose.id}.b", 2.5e-2, 0.45),
+            later=True,
+        ),
+        Cause(
+            kind="dirty-hose",
+            place=hose.id,
+            words=f"{where} gives off gas: new, oily or wet",
+            cure="Change it, or cure it on the pump.",
+            prior=0.05 * share,
+            apply=_dirty(hose.id),
+        ),
+    ]
+
+
+def _of_a_tool(job: Job, tool: ToolPart, share: float) -> list[Cause]:
+    found = []
+    port = job.scope.port(tool.port or "")
+    words = port.words() if port else str(tool.port)
+    if port is not None and port.core and port.id not in job.rig.cores_in:
+        found.append(
+            Cause(
+                kind="core",
+                place=port.id,
+                words=f"the core is still in at the {words}",
+                cure="Pull it through the tool.",
+                prior=0.05 * share,
+                apply=_core(f"{port.id}.port"),
+            )
+        )
+    shut = Cause(
+        kind="shut",
+        place=tool.id,
+        words=f"the tool at the {words} is shut",
+        cure="Open it.",
+        prior=0.04 * share,
+        apply=_shut(f"{tool.id}.ball"),
+    )
+    return [*found, shut]
 
 
 def _hose(job: Job, hose: HosePart) -> str:

@@ -26,7 +26,7 @@ from rough_draw.core.planning.plan import HORIZON
 from rough_draw.core.readings.series import time_at_level
 from rough_draw.core.sheet.criteria import chosen
 from rough_draw.core.sheet.job import Job
-from rough_draw.core.sheet.run_state import Touch
+from rough_draw.core.sheet.run_state import Touch, ballast_left_open
 
 FloatArray = NDArray[np.float64]
 
@@ -95,8 +95,7 @@ class Fit:
         u = unknowns_at(z)
         varied = vary(self.base, self.job, u)
         net, later = replayed(self.job, varied, u, self.touches, self.start)
-        kinds = [t.kind for t in self.touches if t.kind.startswith("ballast")]
-        result = self._run(net, later, u, varied.gauge_node, bool(kinds) and kinds[-1] == "ballast-open")
+        result = self._run(net, later, u, varied.gauge_node, ballast_left_open(self.touches))
         times, gauge, system = result
         late = times >= self.after
         at = time_at_level(times[late], system[late], self.target)
@@ -155,7 +154,7 @@ class Fit:
         self._draw(around(mean, cov, np.array(spread(MORE, z.shape[1], len(self.members)))), mean, cov)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Answer:
     """What the readings so far say. Times s from the pump's start; ``share``: of the weight that gets to the target.
 
@@ -171,7 +170,6 @@ class Answer:
     leak: Range
     water: Range
     members: int
-    effective: float
 
 
 def start_fit(job: Job, touches: Sequence[Touch], start: float) -> Fit:
@@ -212,7 +210,16 @@ def fit(state: Fit, at: FloatArray, pa: FloatArray, over: float, rounds: int = 1
         off = float(np.sqrt(np.mean((told - np.log(np.maximum(p[seen], 1e-3))) ** 2)))
     leak = _span(np.array([unknowns_at(m.z).extra_leak for m in state.members]), w)
     water = _span(np.array([m.water for m in state.members]), w)
-    return Answer(span, share, times, band, off, leak, water, len(w), 1.0 / float((w**2).sum()))
+    return Answer(
+        target_at=span,
+        share=share,
+        times=times,
+        band=band,
+        off=off,
+        leak=leak,
+        water=water,
+        members=len(w),
+    )
 
 
 SLACK_S, SLACK = 4.0, 0.03

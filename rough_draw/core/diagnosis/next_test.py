@@ -12,10 +12,13 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from rough_draw.core.diagnosis.diagnosis import Case, Draw, Weighed
+from rough_draw.core.diagnosis.faults import Cause, CauseKind
 from rough_draw.core.engine.network import Network
 from rough_draw.core.engine.simulate import EngineError, advance, compile_network
 from rough_draw.core.model.isolation import isolation
+from rough_draw.core.physics.gas import T_REF
 from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.sheet.steps import Answered
 
 SURE = 0.9
 """Probability of a simulated outcome: the rest is shared by the others, for hands and gauges that are not perfect."""
@@ -36,7 +39,7 @@ class Outcome:
     words: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Test:
     """A test: what to do, the minutes it takes, its outcomes, and each one's likelihood by cause.
 
@@ -50,6 +53,10 @@ class Test:
     likelihood: Mapping[str, tuple[float, ...]]
     tubes: tuple[str, ...] = ()
     seconds: float = 0.0
+
+    def words_of(self, outcome: str) -> str:
+        """An outcome in words; its key where this rig's test no longer has it."""
+        return next((o.words for o in self.outcomes if o.key == outcome), outcome)
 
 
 @dataclass(frozen=True)
@@ -75,23 +82,23 @@ YES_NO = (Outcome("yes", "yes"), Outcome("no", "no"))
 MOVES = (Outcome("falls", "it falls"), Outcome("stays", "it stays"), Outcome("rises", "it rises"))
 
 
-def opinion(case: Case, answers: Sequence[tuple[str, str]] = (), tests: Sequence[Test] | None = None) -> Opinion:
+def opinion(case: Case, answers: Sequence[Answered] = (), tests: Sequence[Test] | None = None) -> Opinion:
     """Odds after the answers (test and outcome), and which test comes next. Answers to unknown tests change nothing.
 
     ``tests`` are those of `tests_of`, where they are at hand: they are simulated, and the same for any answers.
     """
     every = {t.key: t for t in (tests if tests is not None else tests_of(case))}
     odds = case.odds
-    for test, outcome in answers:
-        t = every.get(test)
-        n = next((i for i, o in enumerate(t.outcomes) if o.key == outcome), None) if t is not None else None
+    for a in answers:
+        t = every.get(a.test)
+        n = next((i for i, o in enumerate(t.outcomes) if o.key == a.outcome), None) if t is not None else None
         if t is not None and n is not None:
             odds = {k: p * t.likelihood[k][n] for k, p in odds.items()}
             whole = sum(odds.values())
             odds = {k: p / whole for k, p in odds.items()}
     causes = {w.cause.key: w.cause for w in case.weighed}
     ranked = sorted(odds, key=lambda k: -odds[k])
-    done = {t for t, _ in answers}
+    done = {a.test for a in answers}
     open_tests = [t for t in every.values() if t.key not in done]
     worth = sorted(open_tests, key=lambda t: -_gain(t, odds) / (t.minutes + HANDLING))
     return Opinion(
@@ -160,10 +167,9 @@ def tests_of(case: Case) -> list[Test]:
     return found
 
 
-def _of_kind(case: Case, kind: str) -> dict[str, str]:
+def _of_kind(case: Case, kind: CauseKind) -> dict[str, str]:
     """Parts or ports that a kind of cause is about, with their words."""
-    rows = [w.cause for w in case.weighed if w.cause.key.startswith(f"{kind}:")]
-    return {c.key.partition(":")[2]: c.words for c in rows}
+    return {w.cause.place: w.cause.words for w in case.weighed if w.cause.kind == kind and w.cause.place}
 
 
 def _ways(case: Case) -> Test:
@@ -199,17 +205,17 @@ def _one_by_one(case: Case) -> Test:
     return _which(case, "hoses", do, 5.0, rows, "with none")
 
 
-def _likely(case: Case, by_kind: Mapping[str, float], other: float, key: str) -> float:
-    return by_kind.get(key, by_kind.get(key.partition(":")[0], other))
+def _likely(by_kind: Mapping[str, float], other: float, cause: Cause) -> float:
+    return by_kind.get(cause.key, by_kind.get(cause.kind, other))
 
 
 def _seen(case: Case, key: str, do: str, minutes: float, yes: Mapping[str, float], other: float) -> Test:
     """A question to the eye: how likely yes is, by cause or kind of cause."""
     told = {}
     for w in case.weighed:
-        p = _likely(case, yes, other, w.cause.key)
+        p = _likely(yes, other, w.cause)
         told[w.cause.key] = (p, 1.0 - p)
-    return Test(key, do, minutes, YES_NO, told)
+    return Test(key=key, do=do, minutes=minutes, outcomes=YES_NO, likelihood=told)
 
 
 def _which(
@@ -218,10 +224,10 @@ def _which(
     """A question with one answer for each part it can be, and one for none of them."""
     told = {}
     for w in case.weighed:
-        p = [_likely(case, likely, STRAY, w.cause.key) for _, _, likely in rows]
+        p = [_likely(likely, STRAY, w.cause) for _, _, likely in rows]
         told[w.cause.key] = (*p, max(0.02, 1.0 - sum(p)))
     outcomes = (*(Outcome(i, words) for i, words, _ in rows), Outcome("none", none))
-    return Test(key, do, minutes, outcomes, told)
+    return Test(key=key, do=do, minutes=minutes, outcomes=outcomes, likelihood=told)
 
 
 def _pushing(case: Case) -> dict[str, float]:
@@ -245,7 +251,7 @@ def _throughput(d: Draw) -> float:
 def _pressure(net: Network, d: Draw, node: str) -> float:
     i = net.index(node)
     n = net.nodes[i]
-    return float(np.maximum(d.final.gas[i], 0.0).sum() * n.temperature / (293.15 * n.volume))
+    return float(np.maximum(d.final.gas[i], 0.0).sum() * n.temperature / (T_REF * n.volume))
 
 
 def _moved(case: Case, key: str, do: str, minutes: float, tubes: tuple[str, ...], seconds: float) -> Test:
@@ -258,7 +264,15 @@ def _moved(case: Case, key: str, do: str, minutes: float, tubes: tuple[str, ...]
         for d in top:
             p[_turned(case, w, d, tubes, seconds)] += d.weight / whole * (SURE - (1.0 - SURE) / 2.0)
         told[w.cause.key] = tuple(float(x) for x in p / p.sum())
-    return Test(key, f"{do} Which way does the gauge go?", minutes, MOVES, told, tubes, seconds)
+    return Test(
+        key=key,
+        do=f"{do} Which way does the gauge go?",
+        minutes=minutes,
+        outcomes=MOVES,
+        likelihood=told,
+        tubes=tubes,
+        seconds=seconds,
+    )
 
 
 def _turned(case: Case, w: Weighed, d: Draw, tubes: tuple[str, ...], seconds: float) -> int:

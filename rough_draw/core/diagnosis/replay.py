@@ -13,7 +13,8 @@ from rough_draw.core.model.isolation import isolation, shut
 from rough_draw.core.model.rig_graph import Unknowns
 from rough_draw.core.planning.nitrogen_breaks import Way, broken, pulling, way_of
 from rough_draw.core.sheet.job import Job
-from rough_draw.core.sheet.run_state import Touch, turned
+from rough_draw.core.sheet.run_state import Touch
+from rough_draw.core.sheet.steps import OnPart
 
 
 def replayed(
@@ -55,9 +56,9 @@ def changes_of(
                 way = way_of(job, assembly)
             made = broken if t.kind == "break" else pulling
             found.append((at, lambda n, f=made, w=way: f(n, w)))  # type: ignore[misc]
-        elif (one := turned(t.kind)) is not None and one[1] in assembly.valves:
-            tube = assembly.valves[one[1]].tube
-            found.append((at, lambda n, o=one[0] == "open", name=tube: n.with_tube(name, open=o)))  # type: ignore[misc]
+        elif isinstance(one := t.step, OnPart) and one.is_valve and one.part in assembly.valves:
+            tube = assembly.valves[one.part].tube
+            found.append((at, lambda n, o=one.move == "open", name=tube: n.with_tube(name, open=o)))  # type: ignore[misc]
     return found
 
 

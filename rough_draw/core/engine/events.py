@@ -8,8 +8,9 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from rough_draw.core.engine.network import T_REF, Gas, Network
+from rough_draw.core.engine.network import Gas, Network
 from rough_draw.core.engine.simulate import FullChange, Run, State, run_changes
+from rough_draw.core.physics.gas import T_REF
 
 
 @dataclass(frozen=True)

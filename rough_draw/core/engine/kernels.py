@@ -21,8 +21,18 @@ from rough_draw.core.physics.conductance import (
     viscous_aperture,
     viscous_tube,
 )
-from rough_draw.core.physics.gas import mean_speed
-from rough_draw.core.physics.water import saturation_ice, saturation_liquid, saturation_pressure
+from rough_draw.core.physics.gas import M_AIR, M_REFRIGERANT, M_WATER, R_WATER, T_REF, mean_speed
+from rough_draw.core.physics.water import (
+    HEAT_ICE,
+    HEAT_LIQUID,
+    HEAT_VAPOUR,
+    LATENT_FUSION,
+    LATENT_VAPOUR_TRIPLE,
+    TRIPLE_K,
+    saturation_ice,
+    saturation_liquid,
+    saturation_pressure,
+)
 
 for _relation in (
     molecular_aperture,
@@ -41,16 +51,8 @@ for _relation in (
 
 TUBE, PUMP, LEAK, SOURCE = 0, 1, 2, 3
 
-T_REF = 293.15
-_M = (28.97e-3, 18.015268e-3, 0.090)
-_R_GAS = 8.314462618
-_RW = _R_GAS / 18.015268e-3
-_TRIPLE = 273.16
-_FUSION = 333_550.0
-_C_LIQUID = 4_190.0
-_C_ICE = 2_060.0
-_C_VAPOUR = 1_860.0
-_H_VAPOUR = 2_500_900.0
+MOLAR_MASS = (M_AIR, M_WATER, M_REFRIGERANT)
+"""By gas, in the order of `network.Gas`."""
 _POOL_FADE = 2.0e-6
 """Mass, kg, below which the last film of free water fades smoothly to nothing."""
 
@@ -62,6 +64,20 @@ def _up_parts(bore, length, total_a, total_b, m_mix, eta, t):  # type: ignore[no
     if total_a >= total_b:
         return tube_parts(bore, length, total_a, total_b, (m_mix, eta, t))
     return tube_parts(bore, length, total_b, total_a, (m_mix, eta, t))
+
+
+@jit
+def _lift(par, difference):  # type: ignore[no-untyped-def]
+    """How far a one-way passage is open (0–1) and the slope of that: it lifts over half its cracking pressure."""
+    if par[3] <= 0.0:
+        return 1.0, 0.0
+    width = 0.5 * par[4] + 1.0
+    x = (difference - par[4]) / width
+    if x <= 0.0:
+        return 0.0, 0.0
+    if x < 1.0:
+        return x * x * (3.0 - 2.0 * x), 6.0 * x * (1.0 - x) / width
+    return 1.0, 0.0
 
 
 @jit
@@ -82,47 +98,32 @@ def tube_flow(par, pa, pb, t, q, dqa, dqb, want_jac):  # type: ignore[no-untyped
             for m in range(3):
                 dqa[k, m] = 0.0
                 dqb[k, m] = 0.0
-    if count == 0.0:
-        return
-    lift, lift_slope = 1.0, 0.0
-    if par[3] > 0.0:
-        # A check valve lifts from its seat over half its cracking pressure, without a jump.
-        width = 0.5 * par[4] + 1.0
-        x = (total_a - total_b - par[4]) / width
-        if x <= 0.0:
-            return
-        if x < 1.0:
-            lift = x * x * (3.0 - 2.0 * x)
-            lift_slope = 6.0 * x * (1.0 - x) / width
+    diff = total_a - total_b
+    lift, lift_slope = _lift(par, diff)
     forward = total_a >= total_b
     up = total_a if forward else total_b
-    if up < 1e-9:
+    if count == 0.0 or lift == 0.0 or up < 1e-9:
         return
-    x0 = pa[0] / up if forward else pb[0] / up
-    x1 = pa[1] / up if forward else pb[1] / up
-    x2 = pa[2] / up if forward else pb[2] / up
-    m_mix = x0 * _M[0] + x1 * _M[1] + x2 * _M[2]
+    source = pa if forward else pb
+    x0, x1, x2 = source[0] / up, source[1] / up, source[2] / up
+    m_mix = x0 * MOLAR_MASS[0] + x1 * MOLAR_MASS[1] + x2 * MOLAR_MASS[2]
     eta = x0 * par[5] + x1 * par[6] + x2 * par[7]
     conv, f_mol, scale = _up_parts(bore, length, total_a, total_b, m_mix, eta, t)
-    diff = total_a - total_b
-    c_mol0 = molecular_tube(bore, length, mean_speed(_M[0], t))
+    c_mol0 = molecular_tube(bore, length, mean_speed(MOLAR_MASS[0], t))
     share = (x0, x1, x2)
     for k in range(3):
-        c_mol = c_mol0 * math.sqrt(_M[0] / _M[k])
+        c_mol = c_mol0 * math.sqrt(MOLAR_MASS[0] / MOLAR_MASS[k])
         q[k] = lift * count * scale * (conv * diff * share[k] + f_mol * c_mol * (pa[k] - pb[k]))
     if not want_jac:
         return
     eps = 1e-5 * up
     conv_a, f_a, scale_a = _up_parts(bore, length, total_a + eps, total_b, m_mix, eta, t)
     conv_b, f_b, scale_b = _up_parts(bore, length, total_a, total_b + eps, m_mix, eta, t)
-    bulk = scale * conv
-    bulk_da = (scale_a * conv_a - bulk) / eps
-    bulk_db = (scale_b * conv_b - bulk) / eps
-    mol = scale * f_mol
-    mol_da = (scale_a * f_a - mol) / eps
-    mol_db = (scale_b * f_b - mol) / eps
+    bulk, mol = scale * conv, scale * f_mol
+    bulk_da, bulk_db = (scale_a * conv_a - bulk) / eps, (scale_b * conv_b - bulk) / eps
+    mol_da, mol_db = (scale_a * f_a - mol) / eps, (scale_b * f_b - mol) / eps
     for k in range(3):
-        c_mol = c_mol0 * math.sqrt(_M[0] / _M[k])
+        c_mol = c_mol0 * math.sqrt(MOLAR_MASS[0] / MOLAR_MASS[k])
         da = (bulk_da * diff + bulk) * share[k] + mol_da * c_mol * (pa[k] - pb[k])
         db = (bulk_db * diff - bulk) * share[k] + mol_db * c_mol * (pa[k] - pb[k])
         for m in range(3):
@@ -181,7 +182,7 @@ def element_flow(kind, par, pa, pb, t, time, q, dqa, dqb, want_jac):  # type: ig
 @jit
 def flows(elements, p, outside, time):  # type: ignore[no-untyped-def]
     """Throughput of each gas through every element (elements × 3), Pa·m³/s at 293.15 K, at node pressures ``p``."""
-    kind, ea, eb, par, temp = elements[0], elements[1], elements[2], elements[3], elements[4]
+    kind, ea, eb, par, temp = elements.kind, elements.a, elements.b, elements.par, elements.temperature
     out = np.zeros((kind.size, 3))
     dqa = np.zeros((3, 3))
     dqb = np.zeros((3, 3))
@@ -198,19 +199,19 @@ def pool_temperature(mass, heat, metal):  # type: ignore[no-untyped-def]
     """Temperature, K, of free water and the metal it cools, from its heat above liquid at 0.01 °C (J)."""
     m = max(mass, 0.0)
     if heat >= 0.0:
-        return _TRIPLE + heat / (m * _C_LIQUID + metal)
-    frozen = m * _FUSION
+        return TRIPLE_K + heat / (m * HEAT_LIQUID + metal)
+    frozen = m * LATENT_FUSION
     if heat >= -frozen:
-        return _TRIPLE
-    return _TRIPLE + (heat + frozen) / (m * _C_ICE + metal)
+        return TRIPLE_K
+    return TRIPLE_K + (heat + frozen) / (m * HEAT_ICE + metal)
 
 
 @jit
 def pool_heat(mass, t, metal):  # type: ignore[no-untyped-def]
     """Heat, J, of free water and its metal at ``t`` K: liquid at and above 0.01 °C, ice below."""
-    if t >= _TRIPLE:
-        return (mass * _C_LIQUID + metal) * (t - _TRIPLE)
-    return (mass * _C_ICE + metal) * (t - _TRIPLE) - mass * _FUSION
+    if t >= TRIPLE_K:
+        return (mass * HEAT_LIQUID + metal) * (t - TRIPLE_K)
+    return (mass * HEAT_ICE + metal) * (t - TRIPLE_K) - mass * LATENT_FUSION
 
 
 @jit
@@ -222,8 +223,8 @@ def pool_rates(mass, heat, p_water, par, t_node):  # type: ignore[no-untyped-def
     drive = psat - p_water
     if drive > 0.0:
         drive *= m / (m + _POOL_FADE)
-    rate = par[0] * drive / (_RW * t)
-    vapour = _H_VAPOUR + _C_VAPOUR * (t - _TRIPLE)
+    rate = par[0] * drive / (R_WATER * t)
+    vapour = LATENT_VAPOUR_TRIPLE + HEAT_VAPOUR * (t - TRIPLE_K)
     return rate, par[1] * (t_node - t) - rate * vapour
 
 

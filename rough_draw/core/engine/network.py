@@ -10,8 +10,8 @@ from collections.abc import Iterable
 from dataclasses import dataclass, field, replace
 from enum import IntEnum
 
-T_REF = 293.15
-"""Reference temperature of amounts and throughputs, K: an amount is pV at this temperature."""
+from rough_draw.core.physics.gas import T_REF
+from rough_draw.core.physics.units import ATMOSPHERE_PA
 
 OUTSIDE = "atmosphere"
 EXHAUST = "exhaust"
@@ -40,7 +40,7 @@ class Node:
     group: str = "rig"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Tube:
     """A round passage between two nodes, or between a node and ``atmosphere``.
 
@@ -60,7 +60,7 @@ class Tube:
     kind: str = "tube"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Pump:
     """A rotary-vane pump at ``node``: Q_k = S₀ (p_k − p_u,k) for each gas.
 
@@ -112,7 +112,7 @@ class Pool:
     metal: float = 50.0
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Sorbed:
     """Gas held on walls or in oil of ``node``: dm/dt = −(m − capacity p)/τ. kg, kg/Pa, s."""
 
@@ -124,7 +124,7 @@ class Sorbed:
     name: str = "oil"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Network:
     """A rig joined to a system, ready to compute."""
 
@@ -135,7 +135,7 @@ class Network:
     outgassing: tuple[Outgassing, ...] = ()
     pools: tuple[Pool, ...] = ()
     sorbed: tuple[Sorbed, ...] = ()
-    atmosphere: float = 101_325.0
+    atmosphere: float = ATMOSPHERE_PA
     humidity: float = 0.0
     initial: dict[str, tuple[float, float, float]] = field(default_factory=dict)
     """Starting partial pressures by node (air, water, refrigerant), Pa; others start as the atmosphere."""

@@ -8,21 +8,25 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
-from typing import Any
 
 import numpy as np
-from numpy.typing import NDArray
 
 from rough_draw.core.engine import stepper
+from rough_draw.core.engine.arrays import Amounts, Elements, FloatArray, History, IntArray, Volumes, Waters
 from rough_draw.core.engine.kernels import LEAK, PUMP, SOURCE, TUBE, flows, pool_heat, pool_temperature
-from rough_draw.core.engine.network import EXHAUST, OUTSIDE, T_REF, Gas, Network
+from rough_draw.core.engine.network import EXHAUST, OUTSIDE, Gas, Network, Tube
 from rough_draw.core.engine.sparse import EliminationPlan, plan_elimination
-from rough_draw.core.physics.gas import M_REFRIGERANT, M_WATER, R, viscosity_air, viscosity_refrigerant, viscosity_water
+from rough_draw.core.physics.gas import (
+    M_AIR,
+    M_REFRIGERANT,
+    M_WATER,
+    T_REF,
+    R,
+    viscosity_air,
+    viscosity_refrigerant,
+    viscosity_water,
+)
 from rough_draw.core.readings.series import time_at_level
-
-FloatArray = NDArray[np.float64]
-
-_PLANS: dict[tuple[int, frozenset[tuple[int, int]]], EliminationPlan] = {}
 
 
 class EngineError(RuntimeError):
@@ -40,7 +44,7 @@ class State:
     step: float = 1e-3
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Run:
     """One computed run.
 
@@ -73,28 +77,43 @@ class Run:
         return time_at_level(self.time, self.total(node), level)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Compiled:
-    """A network as arrays, with its elimination plan."""
+    """A network as arrays, with its elimination plan; ``crosses`` (B,): the node of each boundary element."""
 
     network: Network
-    elements: tuple[Any, ...]
-    volumes: tuple[Any, ...]
-    waters: tuple[Any, ...]
+    elements: Elements
+    volumes: Volumes
+    waters: Waters
     plan: EliminationPlan
     boundary_names: tuple[str, ...]
+    crosses: IntArray
 
 
 def _plan(count: int, edges: set[tuple[int, int]]) -> EliminationPlan:
-    key = (count, frozenset(edges))
-    if key not in _PLANS:
-        if len(_PLANS) > 500:
-            _PLANS.clear()
-        _PLANS[key] = plan_elimination(count, edges)
-    return _PLANS[key]
+    return _plan_of(count, frozenset(edges))
 
 
-_NONE = (0.0,) * 8
+@lru_cache(maxsize=500)
+def _plan_of(count: int, edges: frozenset[tuple[int, int]]) -> EliminationPlan:
+    return plan_elimination(count, set(edges))
+
+
+@dataclass(frozen=True, kw_only=True)
+class _Row:
+    """One element before it is put into arrays; ``counted``: what passes it is summed up."""
+
+    kind: int
+    a: int
+    b: int
+    par: tuple[float, ...]
+    temperature: float = T_REF
+    counted: bool = True
+    name: str
+
+
+PARS = 8
+"""Parameters of an element: those of a tube, which has the most."""
 
 
 @lru_cache(maxsize=256)
@@ -102,64 +121,89 @@ def _viscosities(t: float) -> tuple[float, float, float]:
     return viscosity_air(t), viscosity_water(t), viscosity_refrigerant(t)
 
 
-def compile_network(net: Network) -> Compiled:
-    """Arrays for the stepper from the network's values."""
-    where = {n.name: i for i, n in enumerate(net.nodes)}
+def _tube_row(net: Network, t: Tube, where: dict[str, int]) -> _Row:
     outside = {OUTSIDE: -1, EXHAUST: -2}
-    rows: list[tuple[int, int, int, list[float], float, int, str]] = []
-    for t in net.tubes:
-        a, b = where.get(t.a, outside.get(t.a, 0)), where.get(t.b, outside.get(t.b, 0))
-        if a < 0:
-            a, b = b, a
-        temps = [net.nodes[i].temperature for i in (a, b) if i >= 0]
-        mean = sum(temps) / len(temps)
-        par = [t.bore, t.length, t.count if t.open else 0.0, 1.0 if t.one_way else 0.0, t.crack, *_viscosities(mean)]
-        if t.one_way and where.get(t.a, -1) != a:
-            raise EngineError(f"'{t.name}' is one-way from outside; turn it round or give it its own volume")
-        rows.append((TUBE, a, b, par, mean, int(b < 0), t.name))
+    a, b = where.get(t.a, outside.get(t.a, 0)), where.get(t.b, outside.get(t.b, 0))
+    if a < 0:
+        a, b = b, a
+    if t.one_way and where.get(t.a, -1) != a:
+        raise EngineError(f"'{t.name}' is one-way from outside; turn it round or give it its own volume")
+    temps = [net.nodes[i].temperature for i in (a, b) if i >= 0]
+    mean = sum(temps) / len(temps)
+    count, one_way = t.count if t.open else 0.0, 1.0 if t.one_way else 0.0
+    par = (t.bore, t.length, count, one_way, t.crack, *_viscosities(mean))
+    return _Row(kind=TUBE, a=a, b=b, par=par, temperature=mean, counted=b < 0, name=t.name)
+
+
+def _rows(net: Network, where: dict[str, int]) -> list[_Row]:
+    """Every element of a network: tubes, then pumps, leaks and sources."""
+    rows = [_tube_row(net, t, where) for t in net.tubes]
     for pump in net.pumps:
+        at = where[pump.node]
         if pump.running:
-            par = [pump.speed, pump.ultimate, pump.ultimate_water]
-            rows.append((PUMP, where[pump.node], -2, par, T_REF, 1, "pump"))
+            pumped = (pump.speed, pump.ultimate, pump.ultimate_water)
+            rows.append(_Row(kind=PUMP, a=at, b=-2, par=pumped, name="pump"))
         elif pump.back_leak > 0:
-            rows.append((LEAK, where[pump.node], -1, [pump.back_leak], T_REF, 1, "pump"))
+            rows.append(_Row(kind=LEAK, a=at, b=-1, par=(pump.back_leak,), name="pump"))
     for leak in net.leaks:
-        par = [leak.throughput, leak.water_fraction]
-        rows.append((LEAK, where[leak.node], -1, par, T_REF, 1, leak.name))
+        leaked = (leak.throughput, leak.water_fraction)
+        rows.append(_Row(kind=LEAK, a=where[leak.node], b=-1, par=leaked, name=leak.name))
     for src in net.outgassing:
-        par = [float(src.gas), src.steady, src.fresh]
-        rows.append((SOURCE, where[src.node], -1, par, T_REF, 1, src.name))
-    edges = {(min(r[1], r[2]), max(r[1], r[2])) for r in rows if r[2] >= 0}
-    plan = _plan(len(net.nodes), edges)
-    names: list[str] = []
-    acc = []
-    for r in rows:
-        acc.append(len(names) if r[5] else -1)
-        if r[5]:
-            names.append(r[6])
+        given = (float(src.gas), src.steady, src.fresh)
+        rows.append(_Row(kind=SOURCE, a=where[src.node], b=-1, par=given, name=src.name))
+    return rows
+
+
+def _waters(net: Network, where: dict[str, int]) -> Waters:
     i64 = np.int64
-    elements = (
-        np.array([r[0] for r in rows], dtype=i64),
-        np.array([r[1] for r in rows], dtype=i64),
-        np.array([r[2] for r in rows], dtype=i64),
-        np.array([[*r[3], *_NONE[len(r[3]) :]] for r in rows], dtype=float).reshape(len(rows), len(_NONE)),
-        np.array([r[4] for r in rows], dtype=float),
-        np.array([plan.slot[r[1], r[2]] if r[2] >= 0 else 0 for r in rows], dtype=i64),
-        np.array([plan.slot[r[2], r[1]] if r[2] >= 0 else 0 for r in rows], dtype=i64),
-        np.array(acc, dtype=i64),
+    return Waters(
+        pool_node=np.array([where[p.node] for p in net.pools], dtype=i64),
+        pool_par=np.array([[p.transfer, p.heat_inflow, p.metal] for p in net.pools], dtype=float).reshape(-1, 3),
+        store_node=np.array([where[s.node] for s in net.sorbed], dtype=i64),
+        store_gas=np.array([int(s.gas) for s in net.sorbed], dtype=i64),
+        store_par=np.array([[s.tau, s.capacity] for s in net.sorbed], dtype=float).reshape(-1, 2),
     )
-    temperature = np.array([n.temperature for n in net.nodes])
-    per_amount = np.array([n.temperature / (T_REF * n.volume) for n in net.nodes])
+
+
+def compile_network(net: Network) -> Compiled:
+    """Arrays for the stepper from the network's values.
+
+    Raises
+    ------
+    EngineError
+        For a one-way passage that comes from outside.
+    """
+    where = {n.name: i for i, n in enumerate(net.nodes)}
+    rows = _rows(net, where)
+    plan = _plan(len(net.nodes), {(min(r.a, r.b), max(r.a, r.b)) for r in rows if r.b >= 0})
+    counted = [r for r in rows if r.counted]
+    number = {id(r): n for n, r in enumerate(counted)}
+    i64 = np.int64
+    elements = Elements(
+        kind=np.array([r.kind for r in rows], dtype=i64),
+        a=np.array([r.a for r in rows], dtype=i64),
+        b=np.array([r.b for r in rows], dtype=i64),
+        par=np.array([[*r.par, *(0.0,) * (PARS - len(r.par))] for r in rows], dtype=float).reshape(len(rows), PARS),
+        temperature=np.array([r.temperature for r in rows], dtype=float),
+        slot_ab=np.array([plan.slot[r.a, r.b] if r.b >= 0 else 0 for r in rows], dtype=i64),
+        slot_ba=np.array([plan.slot[r.b, r.a] if r.b >= 0 else 0 for r in rows], dtype=i64),
+        account=np.array([number.get(id(r), -1) for r in rows], dtype=i64),
+    )
     moist = net.atmosphere * net.humidity
-    outside_p = np.array([[net.atmosphere - moist, moist, 0.0], [0.0, 0.0, 0.0]])
-    waters = (
-        np.array([where[p.node] for p in net.pools], dtype=i64),
-        np.array([[p.transfer, p.heat_inflow, p.metal] for p in net.pools], dtype=float).reshape(-1, 3),
-        np.array([where[s.node] for s in net.sorbed], dtype=i64),
-        np.array([int(s.gas) for s in net.sorbed], dtype=i64),
-        np.array([[s.tau, s.capacity] for s in net.sorbed], dtype=float).reshape(-1, 2),
+    volumes = Volumes(
+        per_amount=np.array([n.temperature / (T_REF * n.volume) for n in net.nodes]),
+        temperature=np.array([n.temperature for n in net.nodes]),
+        outside=np.array([[net.atmosphere - moist, moist, 0.0], [0.0, 0.0, 0.0]]),
     )
-    return Compiled(net, elements, (per_amount, temperature, outside_p), waters, plan, tuple(names))
+    return Compiled(
+        network=net,
+        elements=elements,
+        volumes=volumes,
+        waters=_waters(net, where),
+        plan=plan,
+        boundary_names=tuple(r.name for r in counted),
+        crosses=np.array([r.a for r in counted], dtype=i64),
+    )
 
 
 def initial_state(net: Network) -> State:
@@ -194,45 +238,52 @@ def advance(
 ) -> Run:
     """Integrate from ``state`` to ``until`` s, or to ``stop``. Raises EngineError if the stepper gives up."""
     watch = [compiled.network.index(n) for n in stop.nodes] if stop else []
-    plan = compiled.plan
-    arrays = (
-        plan.order,
-        plan.neighbour_ptr,
-        plan.neighbour_node,
-        plan.neighbour_in,
-        plan.neighbour_out,
-        plan.update_ptr,
-        plan.update,
-    )
-    ts, hg, hp, hr, ha, status, step = stepper.integrate(
+    room, count, status, step = stepper.integrate(
         float(state.time),
         float(until),
-        state.gas,
-        state.pool,
-        state.sorbed,
+        Amounts(state.gas, state.pool, state.sorbed),
         float(state.step),
         float(rtol),
         compiled.elements,
         compiled.volumes,
         compiled.waters,
-        arrays,
-        len(plan.slot),
-        len(compiled.boundary_names),
+        compiled.plan.arrays,
+        len(compiled.plan.slot),
+        compiled.crosses,
         max_steps,
         np.array(watch, dtype=np.int64),
         stop.level if stop else 0.0,
     )
-    if status != 0:
-        why = "too many steps" if status == 1 else "the step became too small"
-        raise EngineError(f"the run stopped at {ts[-1]:.1f} s of {until:.1f}: {why}")
+    history = History(*(x[:count] for x in room))
+    if status != stepper.DONE:
+        why = "too many steps" if status == stepper.TOO_MANY_STEPS else "the step became too small"
+        raise EngineError(f"the run stopped at {history.time[-1]:.1f} s of {until:.1f}: {why}")
+    return _read(compiled, history, step)
+
+
+def _read(compiled: Compiled, history: History, step: float) -> Run:
+    """A run from what the stepper noted: pressures for amounts, temperatures for heat."""
     net = compiled.network
-    pressure = np.maximum(hg * compiled.volumes[0][None, :, None], 0.0)
-    pool = hp.copy()
+    pool = history.pool.copy()
     for j, p in enumerate(net.pools):
-        pool[:, j, 1] = [pool_temperature(m, h, p.metal) for m, h in hp[:, j, :]]
+        pool[:, j, 1] = [pool_temperature(m, h, p.metal) for m, h in history.pool[:, j, :]]
         pool[:, j, 0] = np.maximum(pool[:, j, 0], 0.0)
-    final = State(float(ts[-1]), hg[-1].copy(), hp[-1].copy(), hr[-1].copy(), max(1e-3, float(step) * 0.2))
-    return Run(net, ts, pressure, pool, hr, ha, compiled.boundary_names, final)
+    return Run(
+        network=net,
+        time=history.time,
+        pressure=np.maximum(history.gas * compiled.volumes.per_amount[None, :, None], 0.0),
+        pool=pool,
+        sorbed=history.store,
+        crossed=history.crossed,
+        boundary_names=compiled.boundary_names,
+        final=State(
+            float(history.time[-1]),
+            history.gas[-1].copy(),
+            history.pool[-1].copy(),
+            history.store[-1].copy(),
+            max(1e-3, float(step) * 0.2),
+        ),
+    )
 
 
 Change = Callable[[Network], Network]
@@ -284,27 +335,27 @@ def run_changes(
     if len(parts) == 1:
         return parts[0]
     return Run(
-        net,
-        np.concatenate([p.time for p in parts]),
-        np.concatenate([p.pressure for p in parts]),
-        np.concatenate([p.pool for p in parts]),
-        np.concatenate([p.sorbed for p in parts]),
-        parts[-1].crossed,
-        parts[-1].boundary_names,
-        parts[-1].final,
+        network=net,
+        time=np.concatenate([p.time for p in parts]),
+        pressure=np.concatenate([p.pressure for p in parts]),
+        pool=np.concatenate([p.pool for p in parts]),
+        sorbed=np.concatenate([p.sorbed for p in parts]),
+        crossed=parts[-1].crossed,
+        boundary_names=parts[-1].boundary_names,
+        final=parts[-1].final,
     )
 
 
 def element_flows(compiled: Compiled, pressure: FloatArray, time: float = 0.0) -> FloatArray:
     """Throughput of each gas, Pa·m³/s, through every element (elements × 3) at node pressures (nodes × 3)."""
-    result: FloatArray = flows(compiled.elements, np.ascontiguousarray(pressure), compiled.volumes[2], float(time))
+    result: FloatArray = flows(compiled.elements, np.ascontiguousarray(pressure), compiled.volumes.outside, float(time))
     return result
 
 
 def stored(net: Network, gas: FloatArray, pool: FloatArray, sorbed: FloatArray) -> FloatArray:
     """Amount of each gas held anywhere, Pa·m³ at 293.15 K, free and sorbed water included: for balances."""
     held: FloatArray = gas.sum(axis=0).copy()
-    per_kg = {Gas.WATER: R / M_WATER * T_REF, Gas.REFRIGERANT: R / M_REFRIGERANT * T_REF, Gas.AIR: R / 28.97e-3 * T_REF}
+    per_kg = {Gas.WATER: R / M_WATER * T_REF, Gas.REFRIGERANT: R / M_REFRIGERANT * T_REF, Gas.AIR: R / M_AIR * T_REF}
     held[Gas.WATER] += pool[:, 0].sum() * per_kg[Gas.WATER]
     for j, s in enumerate(net.sorbed):
         held[s.gas] += sorbed[j] * per_kg[s.gas]

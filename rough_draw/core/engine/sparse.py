@@ -9,25 +9,17 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
+from rough_draw.core.engine.arrays import Elimination, IntArray
 from rough_draw.core.engine.kernels import jit
-
-IntArray = NDArray[np.int64]
 
 
 @dataclass(frozen=True)
 class EliminationPlan:
-    """Where each block lives and in which order the nodes are eliminated."""
+    """Where each block lives (by its pair of nodes), and the order in which the nodes are eliminated."""
 
     slot: dict[tuple[int, int], int]
-    order: IntArray
-    neighbour_ptr: IntArray
-    neighbour_node: IntArray
-    neighbour_in: IntArray
-    neighbour_out: IntArray
-    update_ptr: IntArray
-    update: IntArray
+    arrays: Elimination
 
 
 def plan_elimination(count: int, edges: set[tuple[int, int]]) -> EliminationPlan:
@@ -73,16 +65,16 @@ def plan_elimination(count: int, edges: set[tuple[int, int]]) -> EliminationPlan
     def arr(values: list[int]) -> IntArray:
         return np.array(values, dtype=np.int64)
 
-    return EliminationPlan(
-        slot,
-        arr(order),
-        arr(ptr),
-        arr(nodes),
-        arr(into),
-        arr(out),
-        arr(update_ptr),
-        np.array(update, dtype=np.int64).reshape(-1, 4),
+    arrays = Elimination(
+        order=arr(order),
+        ptr=arr(ptr),
+        node=arr(nodes),
+        into=arr(into),
+        out=arr(out),
+        update_ptr=arr(update_ptr),
+        update=np.array(update, dtype=np.int64).reshape(-1, 4),
     )
+    return EliminationPlan(slot, arrays)
 
 
 @jit

@@ -10,12 +10,17 @@ from __future__ import annotations
 
 import numpy as np
 
-from rough_draw.core.engine.kernels import _RW, T_REF, element_flow, jit, pool_rates, reservoir_rate
+from rough_draw.core.engine.arrays import Amounts, History, Jacobian, Rates, Stages
+from rough_draw.core.engine.kernels import MOLAR_MASS, TUBE, element_flow, jit, pool_rates, reservoir_rate
 from rough_draw.core.engine.sparse import factor, solve
+from rough_draw.core.physics.gas import R_WATER, T_REF, R
 
 GAMMA = 0.5
-_M = (28.97e-3, 18.015268e-3, 0.090)
-_R_GAS = 8.314462618
+DONE, TOO_MANY_STEPS, STEP_TOO_SMALL = 0, 1, 2
+# Coefficients of Rodas3: of the stages' arguments, of their right-hand sides, of the step and its error.
+COEF_A = ((0.0, 0.0, 0.0), (0.0, 0.0, 0.0), (2.0, 0.0, 0.0), (2.0, 0.0, 1.0))
+COEF_C = ((0.0, 0.0, 0.0), (4.0, 0.0, 0.0), (1.0, -1.0, 0.0), (1.0, -1.0, -8.0 / 3.0))
+COEF_M = (2.0, 0.0, 1.0, 1.0)
 
 
 @jit
@@ -28,100 +33,115 @@ def pressures(gas, per_amount, p):  # type: ignore[no-untyped-def]
 
 
 @jit
-def rates(time, gas, pool, res, elements, volumes, waters, out, jac, want_jac):  # type: ignore[no-untyped-def]
-    """Right-hand side of the whole network, and with ``want_jac`` its Jacobian in structured form."""
-    kind, ea, eb, par, temp, sa, sb, acc = elements
-    per_amount, t_node, outside = volumes
-    pool_node, pool_par, res_node, res_gas, res_par = waters
-    dgas, dpool, dres, dacc, p = out
-    diag, off, jpool, jres, jacc = jac
-    pressures(gas, per_amount, p)
-    dgas[:] = 0.0
-    if want_jac:
-        diag[:] = 0.0
-        off[:] = 0.0
+def _element_rates(time, elements, volumes, out, jac, want_jac):  # type: ignore[no-untyped-def]
+    """What flows through every element, at the pressures in ``out``."""
+    # Arrays are taken out of their tuples once: inside the loops each look would count references.
+    kind, ea, eb, par, temp = elements.kind, elements.a, elements.b, elements.par, elements.temperature
+    slot_ab, slot_ba, account = elements.slot_ab, elements.slot_ba, elements.account
+    per_amount, outside, p, gas, crossed = volumes.per_amount, volumes.outside, out.pressure, out.gas, out.crossed
+    diag, off, jac_crossed = jac.diag, jac.off, jac.crossed
     q = np.empty(3)
     dqa = np.empty((3, 3))
     dqb = np.empty((3, 3))
     for e in range(kind.size):
-        a, b = ea[e], eb[e]
+        a, b, c = ea[e], eb[e], account[e]
         pb = p[b] if b >= 0 else outside[-1 - b]
         element_flow(kind[e], par[e], p[a], pb, temp[e], time, q, dqa, dqb, want_jac)
-        scale = T_REF / temp[e] if kind[e] == 0 else 1.0
+        scale = T_REF / temp[e] if kind[e] == TUBE else 1.0
         for k in range(3):
             v = q[k] * scale
-            dgas[a, k] -= v
+            gas[a, k] -= v
             if b >= 0:
-                dgas[b, k] += v
-            if acc[e] >= 0:
-                dacc[acc[e], k] = v
+                gas[b, k] += v
+            if c >= 0:
+                crossed[c, k] = v
         if want_jac:
             fa = scale * per_amount[a]
             for k in range(3):
                 for m in range(3):
                     d = dqa[k, m] * fa
                     diag[a, k, m] -= d
-                    if acc[e] >= 0:
-                        jacc[acc[e], k, m] = d
+                    if c >= 0:
+                        jac_crossed[c, k, m] = d
                     if b >= 0:
-                        off[sb[e], k, m] += d
+                        off[slot_ba[e], k, m] += d
                         d = dqb[k, m] * scale * per_amount[b]
-                        off[sa[e], k, m] -= d
+                        off[slot_ab[e], k, m] -= d
                         diag[b, k, m] += d
-    to_gas = _RW * T_REF
+
+
+@jit
+def _water_rates(now, volumes, waters, out, jac, want_jac):  # type: ignore[no-untyped-def]
+    """What free water and sorbed gas give off."""
+    p, per_amount, temperature = out.pressure, volumes.per_amount, volumes.temperature
+    pool, store, gas, diag, jac_pool, jac_store = now.pool, now.store, out.gas, jac.diag, jac.pool, jac.store
+    pool_node, pool_par = waters.pool_node, waters.pool_par
+    store_node, store_gas, store_par = waters.store_node, waters.store_gas, waters.store_par
+    to_gas = R_WATER * T_REF
     for j in range(pool_node.size):
         i = pool_node[j]
+        par, t_node = pool_par[j], temperature[i]
         m, h = pool[j, 0], pool[j, 1]
-        rate, heat = pool_rates(m, h, p[i, 1], pool_par[j], t_node[i])
-        dpool[j, 0] = -rate
-        dpool[j, 1] = heat
-        dgas[i, 1] += rate * to_gas
+        rate, heat = pool_rates(m, h, p[i, 1], par, t_node)
+        out.pool[j, 0] = -rate
+        out.pool[j, 1] = heat
+        gas[i, 1] += rate * to_gas
         if want_jac:
             em = 1e-4 * abs(m) + 1e-9
             eh = 1e-4 * abs(h) + 1e-3
             ep = 1e-4 * p[i, 1] + 1e-4
-            r1, h1 = pool_rates(m + em, h, p[i, 1], pool_par[j], t_node[i])
-            r2, h2 = pool_rates(m, h + eh, p[i, 1], pool_par[j], t_node[i])
-            r3, h3 = pool_rates(m, h, p[i, 1] + ep, pool_par[j], t_node[i])
-            jpool[j, 0] = (r1 - rate) / em
-            jpool[j, 1] = (r2 - rate) / eh
-            jpool[j, 2] = (r3 - rate) / ep * per_amount[i]
-            jpool[j, 3] = (h1 - heat) / em
-            jpool[j, 4] = (h2 - heat) / eh
-            jpool[j, 5] = (h3 - heat) / ep * per_amount[i]
-            diag[i, 1, 1] += jpool[j, 2] * to_gas
-    for j in range(res_node.size):
-        i, k = res_node[j], res_gas[j]
-        rate = reservoir_rate(res[j], p[i, k], res_par[j])
-        amount = _R_GAS / _M[k] * T_REF
-        dres[j] = -rate
-        dgas[i, k] += rate * amount
+            r1, h1 = pool_rates(m + em, h, p[i, 1], par, t_node)
+            r2, h2 = pool_rates(m, h + eh, p[i, 1], par, t_node)
+            r3, h3 = pool_rates(m, h, p[i, 1] + ep, par, t_node)
+            jac_pool[j, 0] = (r1 - rate) / em
+            jac_pool[j, 1] = (r2 - rate) / eh
+            jac_pool[j, 2] = (r3 - rate) / ep * per_amount[i]
+            jac_pool[j, 3] = (h1 - heat) / em
+            jac_pool[j, 4] = (h2 - heat) / eh
+            jac_pool[j, 5] = (h3 - heat) / ep * per_amount[i]
+            diag[i, 1, 1] += jac_pool[j, 2] * to_gas
+    for j in range(store_node.size):
+        i, k = store_node[j], store_gas[j]
+        rate = reservoir_rate(store[j], p[i, k], store_par[j])
+        amount = R / MOLAR_MASS[k] * T_REF
+        out.store[j] = -rate
+        gas[i, k] += rate * amount
         if want_jac:
-            jres[j] = res_par[j, 1] / res_par[j, 0] * per_amount[i]
-            diag[i, k, k] -= jres[j] * amount
+            jac_store[j] = store_par[j, 1] / store_par[j, 0] * per_amount[i]
+            diag[i, k, k] -= jac_store[j] * amount
 
 
 @jit
-def _stage(w, x_gas, x_pool, x_res, jac, waters, plan, inverse):  # type: ignore[no-untyped-def]
+def rates(time, now, elements, volumes, waters, out, jac, want_jac):  # type: ignore[no-untyped-def]
+    """Right-hand side of the whole network, and with ``want_jac`` its Jacobian in structured form."""
+    pressures(now.gas, volumes.per_amount, out.pressure)
+    out.gas[:] = 0.0
+    if want_jac:
+        jac.diag[:] = 0.0
+        jac.off[:] = 0.0
+    _element_rates(time, elements, volumes, out, jac, want_jac)
+    _water_rates(now, volumes, waters, out, jac, want_jac)
+
+
+@jit
+def _stage(w, x_gas, x_pool, x_store, jac, waters, plan, inverse):  # type: ignore[no-untyped-def]
     """Solve (w − J) x = b in place, pools and reservoirs eliminated first."""
-    _diag, off, jpool, jres, _jacc = jac
-    pool_node, _pool_par, res_node, res_gas, res_par = waters
-    order, ptr, node, into, out, _update_ptr, _update = plan
-    to_gas = _RW * T_REF
-    for j in range(pool_node.size):
+    jpool, jstore = jac.pool, jac.store
+    to_gas = R_WATER * T_REF
+    for j in range(waters.pool_node.size):
         a00, a01 = w + jpool[j, 0], jpool[j, 1]
         a10, a11 = -jpool[j, 3], w - jpool[j, 4]
         det = a00 * a11 - a01 * a10
         y0 = (a11 * x_pool[j, 0] - a01 * x_pool[j, 1]) / det
         y1 = (a00 * x_pool[j, 1] - a10 * x_pool[j, 0]) / det
-        x_gas[pool_node[j], 1] += to_gas * (jpool[j, 0] * y0 + jpool[j, 1] * y1)
-    for j in range(res_node.size):
-        k = res_gas[j]
-        amount = _R_GAS / _M[k] * T_REF
-        x_gas[res_node[j], k] += amount / res_par[j, 0] * x_res[j] / (w + 1.0 / res_par[j, 0])
-    solve(off, inverse, order, ptr, node, into, out, x_gas)
-    for j in range(pool_node.size):
-        g = x_gas[pool_node[j], 1]
+        x_gas[waters.pool_node[j], 1] += to_gas * (jpool[j, 0] * y0 + jpool[j, 1] * y1)
+    for j in range(waters.store_node.size):
+        k, tau = waters.store_gas[j], waters.store_par[j, 0]
+        amount = R / MOLAR_MASS[k] * T_REF
+        x_gas[waters.store_node[j], k] += amount / tau * x_store[j] / (w + 1.0 / tau)
+    solve(jac.off, inverse, plan.order, plan.ptr, plan.node, plan.into, plan.out, x_gas)
+    for j in range(waters.pool_node.size):
+        g = x_gas[waters.pool_node[j], 1]
         b0 = x_pool[j, 0] - jpool[j, 2] * g
         b1 = x_pool[j, 1] + jpool[j, 5] * g
         a00, a01 = w + jpool[j, 0], jpool[j, 1]
@@ -129,18 +149,16 @@ def _stage(w, x_gas, x_pool, x_res, jac, waters, plan, inverse):  # type: ignore
         det = a00 * a11 - a01 * a10
         x_pool[j, 0] = (a11 * b0 - a01 * b1) / det
         x_pool[j, 1] = (a00 * b1 - a10 * b0) / det
-    for j in range(res_node.size):
-        g = x_gas[res_node[j], res_gas[j]]
-        x_res[j] = (x_res[j] + jres[j] * g) / (w + 1.0 / res_par[j, 0])
+    for j in range(waters.store_node.size):
+        g = x_gas[waters.store_node[j], waters.store_gas[j]]
+        x_store[j] = (x_store[j] + jstore[j] * g) / (w + 1.0 / waters.store_par[j, 0])
 
 
 @jit
 def _prepare(w, jac, waters, plan, inverse):  # type: ignore[no-untyped-def]
     """Turn the stored Jacobian into the factors of (w − J)."""
-    diag, off, jpool, jres, _jacc = jac
-    pool_node, _pool_par, res_node, res_gas, res_par = waters
-    order, ptr, _node, into, _out, update_ptr, update = plan
-    to_gas = _RW * T_REF
+    diag, off, jpool = jac.diag, jac.off, jac.pool
+    to_gas = R_WATER * T_REF
     for i in range(diag.shape[0]):
         for r in range(3):
             for c in range(3):
@@ -150,142 +168,238 @@ def _prepare(w, jac, waters, plan, inverse):  # type: ignore[no-untyped-def]
         for r in range(3):
             for c in range(3):
                 off[s, r, c] = -off[s, r, c]
-    for j in range(pool_node.size):
+    for j in range(waters.pool_node.size):
         a00, a01 = w + jpool[j, 0], jpool[j, 1]
         a10, a11 = -jpool[j, 3], w - jpool[j, 4]
         det = a00 * a11 - a01 * a10
         y0 = (-a11 * jpool[j, 2] - a01 * jpool[j, 5]) / det
         y1 = (a00 * jpool[j, 5] + a10 * jpool[j, 2]) / det
-        diag[pool_node[j], 1, 1] -= to_gas * (jpool[j, 0] * y0 + jpool[j, 1] * y1)
-    for j in range(res_node.size):
-        k = res_gas[j]
-        amount = _R_GAS / _M[k] * T_REF
-        diag[res_node[j], k, k] -= amount / res_par[j, 0] * jres[j] / (w + 1.0 / res_par[j, 0])
-    factor(diag, off, inverse, order, ptr, into, update_ptr, update)
+        diag[waters.pool_node[j], 1, 1] -= to_gas * (jpool[j, 0] * y0 + jpool[j, 1] * y1)
+    for j in range(waters.store_node.size):
+        k, tau = waters.store_gas[j], waters.store_par[j, 0]
+        amount = R / MOLAR_MASS[k] * T_REF
+        diag[waters.store_node[j], k, k] -= amount / tau * jac.store[j] / (w + 1.0 / tau)
+    factor(diag, off, inverse, plan.order, plan.ptr, plan.into, plan.update_ptr, plan.update)
+
+
+# Plain loops: an expression on whole arrays takes the compiler longer than all the rest of a function.
+@jit
+def _copy(x, y):  # type: ignore[no-untyped-def]
+    """y into x, both (n, m)."""
+    for i in range(x.shape[0]):
+        for j in range(x.shape[1]):
+            x[i, j] = y[i, j]
+
+
+@jit
+def _copy1(x, y):  # type: ignore[no-untyped-def]
+    """y into x, both (n,)."""
+    for i in range(x.size):
+        x[i] = y[i]
+
+
+@jit
+def _add(x, c, y):  # type: ignore[no-untyped-def]
+    """x + c y into x, both (n, m)."""
+    for i in range(x.shape[0]):
+        for j in range(x.shape[1]):
+            x[i, j] += c * y[i, j]
+
+
+@jit
+def _add1(x, c, y):  # type: ignore[no-untyped-def]
+    """x + c y into x, both (n,)."""
+    for i in range(x.size):
+        x[i] += c * y[i]
+
+
+@jit
+def _moved(now, y, k, s):  # type: ignore[no-untyped-def]
+    """Where the right-hand side of stage ``s`` is taken: into ``y``."""
+    gas, pool, store = y.gas, y.pool, y.store
+    _copy(gas, now.gas)
+    _copy(pool, now.pool)
+    _copy1(store, now.store)
+    for j in range(s):
+        c = COEF_A[s][j]
+        if c != 0.0:
+            _add(gas, c, k.gas[j])
+            _add(pool, c, k.pool[j])
+            _add1(store, c, k.store[j])
+
+
+@jit
+def _crossing(h, w, s, k, out, jac, crosses):  # type: ignore[no-untyped-def]
+    """Stage ``s`` of what crosses each boundary, at its node ``crosses``."""
+    flow, slope, k_gas, k_crossed = out.crossed, jac.crossed, k.gas, k.crossed
+    for b in range(crosses.size):
+        i = crosses[b]
+        for g in range(3):
+            v = flow[b, g]
+            for m in range(3):
+                v += slope[b, g, m] * k_gas[s, i, m]
+            for j in range(s):
+                v += COEF_C[s][j] / h * k_crossed[j, b, g]
+            k_crossed[s, b, g] = v / w
+
+
+@jit
+def _stages(t, h, now, y, k, elements, volumes, waters, plan, out, jac, inverse, crosses):  # type: ignore[no-untyped-def]
+    """The four stages of one step from ``now``, into ``k``."""
+    w = 1.0 / (GAMMA * h)
+    rates(t + 0.5 * h, now, elements, volumes, waters, out, jac, True)
+    _prepare(w, jac, waters, plan, inverse)
+    for s in range(4):
+        if s >= 2:
+            _moved(now, y, k, s)
+            rates(t + 0.5 * h, y, elements, volumes, waters, out, jac, False)
+        gas, pool, store = k.gas[s], k.pool[s], k.store[s]
+        _copy(gas, out.gas)
+        _copy(pool, out.pool)
+        _copy1(store, out.store)
+        for j in range(s):
+            c = COEF_C[s][j] / h
+            if c != 0.0:
+                _add(gas, c, k.gas[j])
+                _add(pool, c, k.pool[j])
+                _add1(store, c, k.store[j])
+        _stage(w, gas, pool, store, jac, waters, plan, inverse)
+        _crossing(h, w, s, k, out, jac, crosses)
+
+
+@jit
+def _weighed(now, y, k, per_amount, rtol):  # type: ignore[no-untyped-def]
+    """The step's end into ``y``; its error in tolerances, or −1 where it must be refused outright."""
+    gas, pool, store = now.gas, now.pool, now.store
+    y_gas, y_pool, y_store = y.gas, y.pool, y.store
+    k_gas, k_pool, k_store = k.gas, k.pool, k.store
+    err = 0.0
+    bad = False
+    for i in range(gas.shape[0]):
+        sum_p = (gas[i, 0] + gas[i, 1] + gas[i, 2]) * per_amount[i]
+        for g in range(3):
+            new = gas[i, g]
+            for s in range(4):
+                new += COEF_M[s] * k_gas[s, i, g]
+            y_gas[i, g] = new
+            pn = new * per_amount[i]
+            old = gas[i, g] * per_amount[i]
+            tol = 2e-3 + rtol * (max(abs(old), abs(pn)) + 0.05 * sum_p)
+            # A trace may undershoot zero by the tolerance; only going further below is refused.
+            if (pn < -tol and pn < old) or not np.isfinite(pn):
+                bad = True
+            err = max(err, abs(k_gas[3, i, g] * per_amount[i]) / tol)
+    for j in range(pool.shape[0]):
+        for g in range(2):
+            new = pool[j, g]
+            for s in range(4):
+                new += COEF_M[s] * k_pool[s, j, g]
+            y_pool[j, g] = new
+            floor = 1e-6 if g == 0 else 2.0
+            err = max(err, abs(k_pool[3, j, g]) / (floor + rtol * max(abs(pool[j, g]), abs(new))))
+        if y_pool[j, 0] < -1e-8 and y_pool[j, 0] < pool[j, 0]:
+            bad = True
+    for j in range(store.size):
+        new = store[j]
+        for s in range(4):
+            new += COEF_M[s] * k_store[s, j]
+        y_store[j] = new
+        err = max(err, abs(k_store[3, j]) / (1e-9 + rtol * max(abs(store[j]), abs(new))))
+    return -1.0 if bad else err
+
+
+@jit
+def _taken(now, y):  # type: ignore[no-untyped-def]
+    """Take the step's end over."""
+    _copy(now.gas, y.gas)
+    _copy(now.pool, y.pool)
+    _copy1(now.store, y.store)
+    for j in range(now.pool.shape[0]):
+        # An empty pool may not be left a little under nothing: it would creep, and hold every later step back.
+        if now.pool[j, 0] < 0.0:
+            now.pool[j, 0] = 0.0
+
+
+@jit
+def _history(size, now, boundaries):  # type: ignore[no-untyped-def]
+    """Room for ``size`` moments."""
+    n, pools, stores = now.gas.shape[0], now.pool.shape[0], now.store.shape[0]
+    return History(
+        np.empty(size),
+        np.empty((size, n, 3)),
+        np.empty((size, pools, 2)),
+        np.empty((size, stores)),
+        np.empty((size, boundaries, 3)),
+    )
+
+
+@jit
+def _noted(history, count, t, gas, pool, store, total):  # type: ignore[no-untyped-def]
+    """Note a moment."""
+    history.time[count] = t
+    _copy(history.gas[count], gas)
+    _copy(history.pool[count], pool)
+    _copy1(history.store[count], store)
+    _copy(history.crossed[count], total)
+
+
+@jit
+def _longer(old, now, boundaries):  # type: ignore[no-untyped-def]
+    """The same history with twice the room."""
+    made = _history(2 * old.time.size, now, boundaries)
+    for i in range(old.time.size):
+        _noted(made, i, old.time[i], old.gas[i], old.pool[i], old.store[i], old.crossed[i])
+    return made
+
+
+@jit
+def _all_under(now, per_amount, watch, level):  # type: ignore[no-untyped-def]
+    """Whether every watched node is at or under ``level`` Pa; False where none is watched."""
+    for i in watch:
+        if (now.gas[i, 0] + now.gas[i, 1] + now.gas[i, 2]) * per_amount[i] > level:
+            return False
+    return watch.size > 0
 
 
 @jit
 def integrate(  # type: ignore[no-untyped-def]
-    t0, t1, gas0, pool0, res0, h0, rtol, elements, volumes, waters, plan, slots, boundaries, max_steps, watch, level
+    t0, t1, start, h0, rtol, elements, volumes, waters, plan, slots, crosses, max_steps, watch, level
 ):
-    """Run from ``t0`` to ``t1`` s. Returns times, gas, pool, reservoir and boundary histories, and a status.
+    """Run from ``t0`` to ``t1`` s. Returns the history, how much of it is filled, a status, and the step
+    that would come next.
 
-    Status 0: done; 1: ran out of steps; 2: the step fell below 1e-9 s. With nodes in ``watch`` the run ends early,
-    as done, once every one of them is under ``level`` Pa.
+    Status `DONE`, `TOO_MANY_STEPS`, or `STEP_TOO_SMALL` (under 1e-9 s). ``crosses`` (B,) is the node of each boundary
+    element. With nodes in ``watch`` the run ends early, as done, once every one of them is under ``level`` Pa.
     """
-    n, np_, nr = gas0.shape[0], pool0.shape[0], res0.shape[0]
-    per_amount, _t_node, _outside = volumes
-    kind, ea, _eb, _par, _temp, _sa, _sb, acc = elements
-    has_boundary = boundaries > 0
-    coef_a = ((0.0, 0.0, 0.0), (0.0, 0.0, 0.0), (2.0, 0.0, 0.0), (2.0, 0.0, 1.0))
-    coef_c = ((0.0, 0.0, 0.0), (4.0, 0.0, 0.0), (1.0, -1.0, 0.0), (1.0, -1.0, -8.0 / 3.0))
-    coef_m = (2.0, 0.0, 1.0, 1.0)
-    size = 256
-    ts = np.empty(size)
-    hg = np.empty((size, n, 3))
-    hp = np.empty((size, np_, 2))
-    hr = np.empty((size, nr))
-    ha = np.empty((size, boundaries, 3))
-    gas, pool, res = gas0.copy(), pool0.copy(), res0.copy()
-    total = np.zeros((boundaries, 3))
-    kg = np.zeros((4, n, 3))
-    kp = np.zeros((4, np_, 2))
-    kr = np.zeros((4, nr))
-    ka = np.zeros((4, boundaries, 3))
-    yg, yp, yr = gas.copy(), pool.copy(), res.copy()
-    out = (np.zeros((n, 3)), np.zeros((np_, 2)), np.zeros(nr), np.zeros((boundaries, 3)), np.zeros((n, 3)))
-    dgas, dpool, dres, dacc, _p = out
-    jac = (np.zeros((n, 3, 3)), np.zeros((slots, 3, 3)), np.zeros((np_, 6)), np.zeros(nr), np.zeros((boundaries, 3, 3)))
-    jacc = jac[4]
-    bnode = np.zeros(boundaries, dtype=np.int64)
-    for e in range(kind.size):
-        if acc[e] >= 0:
-            bnode[acc[e]] = ea[e]
+    n, pools, stores, boundaries = start.gas.shape[0], start.pool.shape[0], start.store.shape[0], crosses.size
+    now = Amounts(start.gas.copy(), start.pool.copy(), start.store.copy())
+    y = Amounts(start.gas.copy(), start.pool.copy(), start.store.copy())
+    k = Stages(np.zeros((4, n, 3)), np.zeros((4, pools, 2)), np.zeros((4, stores)), np.zeros((4, boundaries, 3)))
+    out = Rates(np.zeros((n, 3)), np.zeros((pools, 2)), np.zeros(stores), np.zeros((boundaries, 3)), np.zeros((n, 3)))
+    jac = Jacobian(
+        np.zeros((n, 3, 3)),
+        np.zeros((slots, 3, 3)),
+        np.zeros((pools, 6)),
+        np.zeros(stores),
+        np.zeros((boundaries, 3, 3)),
+    )
     inverse = np.zeros((n, 3, 3))
-    t = t0
-    h = min(h0, t1 - t0)
-    count = 0
-    ts[0] = t
-    hg[0], hp[0], hr[0], ha[0] = gas, pool, res, total
-    count = 1
-    status = 0
-    tries = 0
+    total = np.zeros((boundaries, 3))
+    history = _history(256, now, boundaries)
+    t, h = t0, min(h0, t1 - t0)
+    count, tries, status = 0, 0, DONE
+    _noted(history, count, t, now.gas, now.pool, now.store, total)
+    count += 1
     while t < t1 - 1e-9:
         tries += 1
-        if tries > max_steps:
-            status = 1
-            break
-        if h < 1e-9:
-            status = 2
+        if tries > max_steps or h < 1e-9:
+            status = TOO_MANY_STEPS if tries > max_steps else STEP_TOO_SMALL
             break
         if t + h > t1:
             h = t1 - t
-        w = 1.0 / (GAMMA * h)
-        rates(t + 0.5 * h, gas, pool, res, elements, volumes, waters, out, jac, True)
-        _prepare(w, jac, waters, plan, inverse)
-        for s in range(4):
-            if s >= 2:
-                yg[:] = gas
-                yp[:] = pool
-                yr[:] = res
-                for j in range(s):
-                    c = coef_a[s][j]
-                    if c != 0.0:
-                        yg += c * kg[j]
-                        yp += c * kp[j]
-                        yr += c * kr[j]
-                rates(t + 0.5 * h, yg, yp, yr, elements, volumes, waters, out, jac, False)
-            kg[s], kp[s], kr[s] = dgas, dpool, dres
-            for j in range(s):
-                c = coef_c[s][j] / h
-                if c != 0.0:
-                    kg[s] += c * kg[j]
-                    kp[s] += c * kp[j]
-                    kr[s] += c * kr[j]
-            _stage(w, kg[s], kp[s], kr[s], jac, waters, plan, inverse)
-            if has_boundary:
-                for b in range(boundaries):
-                    i = bnode[b]
-                    for k in range(3):
-                        v = dacc[b, k]
-                        for m in range(3):
-                            v += jacc[b, k, m] * kg[s, i, m]
-                        for j in range(s):
-                            v += coef_c[s][j] / h * ka[j, b, k]
-                        ka[s, b, k] = v / w
-        err = 0.0
-        bad = False
-        for i in range(n):
-            sum_p = (gas[i, 0] + gas[i, 1] + gas[i, 2]) * per_amount[i]
-            for k in range(3):
-                new = gas[i, k]
-                for s in range(4):
-                    new += coef_m[s] * kg[s, i, k]
-                yg[i, k] = new
-                pn = new * per_amount[i]
-                old = gas[i, k] * per_amount[i]
-                tol = 2e-3 + rtol * (max(abs(old), abs(pn)) + 0.05 * sum_p)
-                # A trace may undershoot zero by the tolerance; only going further below is refused.
-                if (pn < -tol and pn < old) or not np.isfinite(pn):
-                    bad = True
-                err = max(err, abs(kg[3, i, k] * per_amount[i]) / tol)
-        for j in range(np_):
-            for k in range(2):
-                new = pool[j, k]
-                for s in range(4):
-                    new += coef_m[s] * kp[s, j, k]
-                yp[j, k] = new
-                floor = 1e-6 if k == 0 else 2.0
-                err = max(err, abs(kp[3, j, k]) / (floor + rtol * max(abs(pool[j, k]), abs(new))))
-            if yp[j, 0] < -1e-8 and yp[j, 0] < pool[j, 0]:
-                bad = True
-        for j in range(nr):
-            new = res[j]
-            for s in range(4):
-                new += coef_m[s] * kr[s, j]
-            yr[j] = new
-            err = max(err, abs(kr[3, j]) / (1e-9 + rtol * max(abs(res[j]), abs(new))))
-        if bad:
+        _stages(t, h, now, y, k, elements, volumes, waters, plan, out, jac, inverse, crosses)
+        err = _weighed(now, y, k, volumes.per_amount, rtol)
+        if err < 0.0:
             h *= 0.25
             continue
         grow = 5.0 if err < 1e-6 else min(5.0, max(0.2, 0.85 * err ** (-1.0 / 3.0)))
@@ -293,31 +407,14 @@ def integrate(  # type: ignore[no-untyped-def]
             h *= min(grow, 0.7)
             continue
         t += h
-        gas[:] = yg
-        pool[:] = yp
-        for j in range(np_):
-            # An empty pool may not be left a little under nothing: it would creep, and hold every later step back.
-            if pool[j, 0] < 0.0:
-                pool[j, 0] = 0.0
-        res[:] = yr
+        _taken(now, y)
         for s in range(4):
-            total += coef_m[s] * ka[s]
-        if count == size:
-            size *= 2
-            ts2, hg2, hp2 = np.empty(size), np.empty((size, n, 3)), np.empty((size, np_, 2))
-            hr2, ha2 = np.empty((size, nr)), np.empty((size, boundaries, 3))
-            ts2[:count], hg2[:count], hp2[:count], hr2[:count], ha2[:count] = ts, hg, hp, hr, ha
-            ts, hg, hp, hr, ha = ts2, hg2, hp2, hr2, ha2
-        ts[count] = t
-        hg[count], hp[count], hr[count], ha[count] = gas, pool, res, total
+            _add(total, COEF_M[s], k.crossed[s])
+        if count == history.time.size:
+            history = _longer(history, now, boundaries)
+        _noted(history, count, t, now.gas, now.pool, now.store, total)
         count += 1
         h *= grow
-        if watch.size > 0:
-            under = True
-            for i in watch:
-                if (gas[i, 0] + gas[i, 1] + gas[i, 2]) * per_amount[i] > level:
-                    under = False
-                    break
-            if under:
-                break
-    return ts[:count], hg[:count], hp[:count], hr[:count], ha[:count], status, h
+        if _all_under(now, volumes.per_amount, watch, level):
+            break
+    return history, count, status, h

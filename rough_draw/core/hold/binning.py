@@ -18,7 +18,7 @@ STEP = 8.0
 """Scatters by which neighbours must differ, for good, to count as a step."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Data:
     """A hold thinned to at most 160 bins: times s, pressures Pa, standard errors Pa, readings in each.
 
@@ -67,7 +67,14 @@ def thin(t: FloatArray, p: FloatArray, touches: tuple[float, ...] = (), most: in
         count = np.ones(p.size)
         first = float(p[0]) if p.size else 0.0
     sigma = np.sqrt(variance + (DRIFT * p) ** 2 + (SHAPE * (p - first)) ** 2 + 1e-8)
-    return Data(t, p, sigma, count, quantum, tuple(x for x in touches if t.size and t[0] < x < t[-1]))
+    return Data(
+        time=t,
+        pressure=p,
+        sigma=sigma,
+        count=count,
+        quantum=quantum,
+        steps=tuple(x for x in touches if t.size and t[0] < x < t[-1]),
+    )
 
 
 def _scatter(t: FloatArray, p: FloatArray) -> float:

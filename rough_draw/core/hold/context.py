@@ -9,8 +9,9 @@ from rough_draw.core.model.isolation import Isolation
 from rough_draw.core.model.rise_rate import measured
 from rough_draw.core.physics.quantity import Quantity, add
 from rough_draw.core.sheet.job import Job
-from rough_draw.core.sheet.run_state import RunState, Touch, on_one
+from rough_draw.core.sheet.run_state import RunState, Touch
 from rough_draw.core.sheet.scope import Scope
+from rough_draw.core.sheet.steps import OnPart, OnRun
 
 UNSURE = (0.35, 3.0)
 """Range of what a hose lets in, as factors of the catalogue's figure, where its own rise was not read."""
@@ -42,15 +43,17 @@ def likely_inside(scope: Scope) -> tuple[float, float]:
     return wet, RAN[scope.condition] if scope.oil_kg > 0 else 0.0
 
 
+def _moves_a_valve(t: Touch) -> bool:
+    return isinstance(t.step, OnPart) or t.step == OnRun("valve-flush")
+
+
 def circumstances(
     job: Job, held: Isolation, state: RunState, touches: list[Touch], start: float, end: float
 ) -> Circumstances:
     """All of it for a hold from ``start`` to ``end`` (s, the touches' clock)."""
     wet, ran = likely_inside(job.scope)
     pulled = state.pulled_at if state.pulled_at is not None else state.started_at
-    turned = tuple(
-        t.at - start for t in touches if start + 5.0 < t.at < end and (on_one(t.kind) or t.kind == "valve-flush")
-    )
+    turned = tuple(t.at - start for t in touches if start + 5.0 < t.at < end and _moves_a_valve(t))
     known = Circumstances(
         hose=hose_inflow(job, held),
         touches=turned[:4],

@@ -51,7 +51,7 @@ FINAL = ("tight-and-dry", "shallow", "leak", "moisture", "leak-and-moisture", "r
 """Verdicts that may end a hold; the others ask for more time, or for another look."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Frame:
     """All that a hold is looked at with: its bins, the shapes on them, what is known beside, the accounts.
 
@@ -66,7 +66,7 @@ class Frame:
     hose: Quantity | None
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Look:
     """What a part of the hold says: verdict, how sure, odds by cause, detection limit Pa/s, open questions.
 
@@ -119,7 +119,13 @@ def look(frame: Frame, bins: int | None = None, start: float = 0.0) -> tuple[Wei
     verdict, probability, left = claims(odds, detection)
     slow = sum(r.weight for r in readings if r.name == "slow")
     creeps = verdict == "moisture" and slow > 0.5 * odds["moisture"]
-    return weighed, readings, Look(verdict, probability, odds, detection, left, end, creeps)
+    return (
+        weighed,
+        readings,
+        Look(
+            verdict=verdict, probability=probability, odds=odds, detection=detection, open=left, span=end, slow=creeps
+        ),
+    )
 
 
 def _causes(r: Reading, end: float, limit: float, hose: Quantity | None) -> list[tuple[str, float]]:

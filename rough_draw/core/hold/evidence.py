@@ -25,7 +25,7 @@ HEAVY = 4.0
 LEAST_MISFIT = 0.6
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Posterior:
     """One account against the readings: its log evidence, its models' shares, and each model's rise (Pa/s, σ)."""
 
@@ -37,7 +37,7 @@ class Posterior:
     rate_sd: FloatArray
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Weighed:
     """All accounts weighed: odds by name, their posteriors, the error's factor, and what they were weighed on."""
 
@@ -123,13 +123,24 @@ def _weigh_once(
             share = np.exp(score - top)
             total = float(share.sum())
             log = top + float(np.log(total)) + float(np.log(account.prior / len(scales)))
-            posteriors.append(Posterior(account, log, model, share / total, rate, sd))
+            posteriors.append(
+                Posterior(account=account, evidence=log, model=model, share=share / total, rate=rate, rate_sd=sd)
+            )
     top = max(p.evidence for p in posteriors)
     odds: dict[str, float] = {}
     for p in posteriors:
         odds[p.account.name] = odds.get(p.account.name, 0.0) + float(np.exp(p.evidence - top))
     whole = sum(odds.values())
-    return Weighed({k: v / whole for k, v in odds.items()}, tuple(posteriors), inflate, gram, right, basis, data, n)
+    return Weighed(
+        odds={k: v / whole for k, v in odds.items()},
+        posteriors=tuple(posteriors),
+        inflate=inflate,
+        gram=gram,
+        right=right,
+        basis=basis,
+        data=data,
+        bins=n,
+    )
 
 
 def solve(weighed: Weighed, posterior: Posterior, at: int) -> tuple[IntArray, FloatArray, FloatArray]:

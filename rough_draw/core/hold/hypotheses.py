@@ -23,7 +23,7 @@ FloatArray = NDArray[np.float64]
 STRAIGHT, WALLS, ROOT, DYING = "straight", "walls", "root", "dying"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Account:
     """One account: its prior odds, whether water evaporates in it, the shape of its rise, and that rise's prior.
 
@@ -83,17 +83,17 @@ def accounts(hose: Quantity | None, wetness: float = 1.0, ran: float = 1.0) -> t
     m = MICRON_PA
     leak: dict[str, Any] = {"rise": STRAIGHT, "median": LEAK_MEDIAN, "spread": LEAK_SPREAD}
     found = [
-        Account("dry", 0.55),
-        Account("leak", 0.25, **leak),
-        Account("moisture", 0.12 * wetness, water=True),
-        Account("slow", 0.06 * wetness, rise=DYING, median=0.1 * m, spread=1.0),
-        Account("leak-and-moisture", 0.04 * wetness, water=True, **leak),
+        Account(name="dry", prior=0.55),
+        Account(name="leak", prior=0.25, **leak),
+        Account(name="moisture", prior=0.12 * wetness, water=True),
+        Account(name="slow", prior=0.06 * wetness, rise=DYING, median=0.1 * m, spread=1.0),
+        Account(name="leak-and-moisture", prior=0.04 * wetness, water=True, **leak),
     ]
     if ran > 0.0:
-        found.append(Account("refrigerant", 0.035 * ran, rise=ROOT, median=0.8 * m, spread=1.5))
+        found.append(Account(name="refrigerant", prior=0.035 * ran, rise=ROOT, median=0.8 * m, spread=1.5))
     if hose is not None:
         width = max(0.25, float(np.log(hose.high / hose.low)) / 3.29)
-        found.append(Account("hose", 0.3, rise=STRAIGHT, median=hose.value, spread=width))
+        found.append(Account(name="hose", prior=0.3, rise=STRAIGHT, median=hose.value, spread=width))
     return tuple(found)
 
 

@@ -50,7 +50,7 @@ class Setting:
     drawn: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Basis:
     """All shapes at the bins' times (n, m), and where each stands: settling, water, rises by (kind, scale), steps."""
 
@@ -85,7 +85,16 @@ def make_basis(data: Data, setting: Setting) -> Basis:
     columns += [(t >= at).astype(float) for at in data.steps]
     n = SETTLES.size
     water = np.arange(1 + n, 1 + n + WATERS.size)
-    return Basis(np.stack(columns, axis=1), np.arange(1, 1 + n), water, rises, bend, bend + 1, early, steps)
+    return Basis(
+        x=np.stack(columns, axis=1),
+        settle=np.arange(1, 1 + n),
+        water=water,
+        rises=rises,
+        bend=bend,
+        film=bend + 1,
+        early=early,
+        steps=steps,
+    )
 
 
 def bend_shape(t: FloatArray, span: float) -> FloatArray:
@@ -95,7 +104,7 @@ def bend_shape(t: FloatArray, span: float) -> FloatArray:
     return result
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Model:
     """Models of one form over the grid: columns (n, k), prior means and precisions, log prior weight, and the
     shapes."""
@@ -180,7 +189,7 @@ def make_models(
         precision[:, steps + 2] = spreads[c] ** -2
     if rise is not None:
         cols[:, k - 1] = basis.rises[rise]
-    return Model(cols, mean, precision, weight, rise, sun)
+    return Model(cols=cols, mean=mean, precision=precision, weight=weight, rise=rise, sun=sun)
 
 
 def drift_of(data: Data, bins: int, level: FloatArray) -> FloatArray:

@@ -24,7 +24,7 @@ WIDE = 0.6
 measured on simulated holds (`make bench`)."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Reading:
     """One model of an account, solved: its share of all odds, columns, amounts, covariance, and times."""
 
@@ -110,7 +110,18 @@ def _solved(weighed: Weighed, p: Posterior, k: int, weight: float) -> Reading:
     settle = float(SETTLES[int(cols[at + 1]) - int(weighed.basis.settle[0])])
     water = float(WATERS[int(cols[at + 2]) - int(weighed.basis.water[0])]) if account.water else 0.0
     return Reading(
-        account.name, weight, cols, beta, cov, steps, straight, account.water, rise, settle, water, weighed.data.span
+        name=account.name,
+        weight=weight,
+        cols=cols,
+        beta=beta,
+        cov=cov,
+        steps=steps,
+        straight=straight,
+        water=account.water,
+        rise=rise,
+        settle_tau=settle,
+        water_tau=water,
+        whole=weighed.data.span,
     )
 
 

@@ -55,12 +55,12 @@ def wait(frame: Frame, readings: list[Reading], now: Look) -> float | None:
         p = best.curve(t, now.span)
         sigma = np.sqrt(max(error, 1e-8) * every / step + (SHAPE * (p - data.pressure[0])) ** 2)
         longer = Data(
-            np.concatenate([data.time, t]),
-            np.concatenate([data.pressure, p]),
-            np.concatenate([data.sigma, sigma]),
-            np.concatenate([data.count, np.full(t.size, data.count[-1])]),
-            data.quantum,
-            data.steps,
+            time=np.concatenate([data.time, t]),
+            pressure=np.concatenate([data.pressure, p]),
+            sigma=np.concatenate([data.sigma, sigma]),
+            count=np.concatenate([data.count, np.full(t.size, data.count[-1])]),
+            quantum=data.quantum,
+            steps=data.steps,
         )
         _, _, then = look(replace(frame, data=longer, basis=make_basis(longer, frame.setting)))
         if then.sound:

@@ -52,7 +52,7 @@ ACCOUNT_OF = {
 AHEAD = (600.0, 3600.0, 86_400.0)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Circumstances:
     """What the sheet knows of a hold beside its readings.
 
@@ -69,7 +69,7 @@ class Circumstances:
     gauge_inside: bool = True
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Verdict:
     """What the hold says. Leak Pa·m³/s, rates µ/s, water g, levels Pa, times s since the first reading.
 
@@ -172,7 +172,24 @@ def no_verdict(name: str, outcomes: tuple[criteria.Outcome, ...], span: float, w
     """A verdict that says nothing of the system: invalid, or unverified."""
     none = Range(0.0, 0.0, 0.0)
     return Verdict(
-        name, 1.0, {}, none, none, none, False, none, (), 0.0, none, (), False, None, None, outcomes, span, why
+        verdict=name,
+        probability=1.0,
+        odds={},
+        leak=none,
+        rate=none,
+        slope=none,
+        rising=False,
+        moisture=none,
+        ahead=(),
+        detection=0.0,
+        plateau=none,
+        open=(),
+        sound=False,
+        sound_at=None,
+        wait=None,
+        criteria=outcomes,
+        span=span,
+        why=why,
     )
 
 
@@ -187,7 +204,7 @@ def framed(
     setting = Setting(saturation, max(known.drawn, 300.0))
     hose = known.hose.times(1.0 / volume.value) if known.hose is not None and known.hose.value > 0 else None
     chosen = accounts(hose, known.wetness, known.ran)
-    return Frame(data, make_basis(data, setting), setting, chosen, limit, hose)
+    return Frame(data=data, basis=make_basis(data, setting), setting=setting, accounts=chosen, limit=limit, hose=hose)
 
 
 def _unfit(times: FloatArray, pressures: FloatArray, span: float, volume: Quantity, known: Circumstances) -> str:
@@ -234,31 +251,31 @@ def _verdict(
     best = max(still or readings, key=lambda x: x.weight)
     level, sd = best.at(end, end, "level")
     return Verdict(
-        now.verdict,
-        now.probability,
-        now.odds,
-        Range(r.low * volume.low, r.value * volume.value, r.high * volume.high),
-        Range(r.low / m, r.value / m, r.high / m),
-        Range(rise.low / m, rise.value / m, rise.high / m),
-        rise.low > 0.2 * GOOD or now.odds["leak"] + now.odds["leak-and-moisture"] > 0.5,
-        _moisture(now.verdict, readings, end, volume, coldest, setting),
-        tuple((s, ahead(readings, s + late, end, setting, ATMOSPHERE)) for s in AHEAD),
-        now.detection / m,
-        Range(max(0.0, level - Z90 * sd), level, level + Z90 * sd),
-        now.open,
-        now.sound,
-        None,
-        None,
-        outcomes,
-        span,
-        "",
-        tuple(readings),
-        frame.data,
-        inflate,
-        setting.saturation,
-        frame.limit,
-        float(frame.data.pressure[0]),
-        float(frame.data.pressure.max()),
+        verdict=now.verdict,
+        probability=now.probability,
+        odds=now.odds,
+        leak=Range(r.low * volume.low, r.value * volume.value, r.high * volume.high),
+        rate=Range(r.low / m, r.value / m, r.high / m),
+        slope=Range(rise.low / m, rise.value / m, rise.high / m),
+        rising=rise.low > 0.2 * GOOD or now.odds["leak"] + now.odds["leak-and-moisture"] > 0.5,
+        moisture=_moisture(now.verdict, readings, end, volume, coldest, setting),
+        ahead=tuple((s, ahead(readings, s + late, end, setting, ATMOSPHERE)) for s in AHEAD),
+        detection=now.detection / m,
+        plateau=Range(max(0.0, level - Z90 * sd), level, level + Z90 * sd),
+        open=now.open,
+        sound=now.sound,
+        sound_at=None,
+        wait=None,
+        criteria=outcomes,
+        span=span,
+        why="",
+        readings=tuple(readings),
+        data=frame.data,
+        inflate=inflate,
+        saturation=setting.saturation,
+        limit=frame.limit,
+        first=float(frame.data.pressure[0]),
+        peak=float(frame.data.pressure.max()),
     )
 
 

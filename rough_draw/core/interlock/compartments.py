@@ -22,7 +22,7 @@ NITROGEN_PA = 300_000.0
 """What a regulator is set to for a break or a sweep, absolute Pa."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Gate:
     """Something between two compartments that a hand opens and shuts. ``part``: the rig part or link it belongs to."""
 
@@ -34,7 +34,7 @@ class Gate:
     part: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Room:
     """A compartment: volume m³ and what it is part of. ``source``: an endless supply of a gas at ``supply`` Pa."""
 
@@ -48,7 +48,7 @@ class Room:
     sections: tuple[str, ...] = ()
 
 
-@dataclass(frozen=True, eq=False)
+@dataclass(frozen=True, eq=False, kw_only=True)
 class Board:
     """Rooms and gates of one sheet, and where pump, gauges and the open ends of parts are.
 
@@ -240,21 +240,21 @@ def _numbered(
             source, supply = "refrigerant", ref
         rooms.append(
             Room(
-                r,
-                sum(volume.get(n, 0.0) for n in mine) or sum(section_volume(s).value for s in inside) or 1e-3,
-                bool(inside) and not is_kept,
-                is_kept,
-                sum(hoses[n].length_m for n in mine if n in hoses),
-                source,  # type: ignore[arg-type]
-                supply,
-                tuple(s.words() for s in inside),
+                name=r,
+                volume=sum(volume.get(n, 0.0) for n in mine) or sum(section_volume(s).value for s in inside) or 1e-3,
+                system=bool(inside) and not is_kept,
+                kept=is_kept,
+                hose_m=sum(hoses[n].length_m for n in mine if n in hoses),
+                source=source,  # type: ignore[arg-type]
+                supply=supply,
+                sections=tuple(s.words() for s in inside),
             )
         )
 
     def at(node: str) -> int:
         return index[sets.find(node)]
 
-    gates = {n: Gate(n, k, at(x), at(y), label, part) for n, k, x, y, label, part in raw}
+    gates = {n: Gate(name=n, kind=k, a=at(x), b=at(y), label=label, part=part) for n, k, x, y, label, part in raw}
     ends: dict[str, int] = {}
     for p in job.rig.parts:
         if isinstance(p, HosePart):
@@ -270,18 +270,18 @@ def _numbered(
         near.setdefault(g.a, []).append(g.name)
         near.setdefault(g.b, []).append(g.name)
     return Board(
-        job,
-        a,
-        tuple(rooms),
-        gates,
-        at("pump"),
-        {g: at(n) for g, n in a.gauges.items()},
-        ends,
-        ports,
-        frozenset(cored),
-        frozenset(sprung),
-        frozenset(shut),
-        at("air"),
-        {k: tuple(v) for k, v in near.items()},
+        job=job,
+        assembly=a,
+        rooms=tuple(rooms),
+        gates=gates,
+        pump=at("pump"),
+        gauges={g: at(n) for g, n in a.gauges.items()},
+        ends=ends,
+        ports=ports,
+        cored=frozenset(cored),
+        sprung=frozenset(sprung),
+        shut=frozenset(shut),
+        air=at("air"),
+        near={k: tuple(v) for k, v in near.items()},
         places={n: at(n) for n in names},
     )

@@ -36,6 +36,37 @@ Kind = Literal[
 ]
 
 
+ConsequenceKind = Literal[
+    "air-in",
+    "back-through-pump",
+    "compressor-in-vacuum",
+    "core-in-vacuum",
+    "core-less",
+    "gauge-burst",
+    "gauge-fouled",
+    "gauge-outside",
+    "gauge-pressed",
+    "hoses-in-hold",
+    "liquid-to-compressor",
+    "loosened-under-pressure",
+    "no-flow",
+    "no-pressure",
+    "no-way",
+    "not-seen",
+    "off-before-isolated",
+    "oil-running",
+    "port-open",
+    "pressure-into-pump",
+    "purge-open",
+    "purge-shut",
+    "rush",
+    "suction-only",
+    "trapped",
+    "venting",
+    "whiff",
+]
+
+
 @dataclass(frozen=True)
 class Touch:
     """One touch: its kind and what it is made on (a gate, a part or a port by id)."""
@@ -46,12 +77,18 @@ class Touch:
 
 @dataclass(frozen=True)
 class Consequence:
-    """What follows: how grave, a stable key, in words, and why."""
+    """What follows: how grave, what, in words, why, and on which part where there may be several."""
 
     severity: Severity
-    key: str
+    kind: ConsequenceKind
     words: str
     why: str = ""
+    part: str = ""
+
+    @property
+    def key(self) -> str:
+        """What tells it from others of the same step."""
+        return f"{self.kind}-{self.part}" if self.part else self.kind
 
 
 def gravest_first(said: Iterable[Consequence]) -> list[Consequence]:
@@ -96,15 +133,14 @@ def compare(board: Board, before: State, after: State) -> list[Consequence]:
             kpa = total(now) / 1000.0
             if kpa > gauge.stands_kpa:
                 why = f"It stands {gauge.stands_kpa / 100:.0f} bar; here come {kpa / 100:.0f}."
-                said.append(
-                    Consequence("stop", f"gauge-burst-{gauge.id}", "The gauge's sensor would be destroyed", why)
-                )
+                words = "The gauge's sensor would be destroyed"
+                said.append(Consequence("stop", "gauge-burst", words, why, gauge.id))
             elif now[2] - was[2] > WHIFF:
                 why = f"It stands {gauge.stands_kpa / 100:.0f} bar, but oil and refrigerant foul it: clean it after."
-                said.append(Consequence("caution", f"gauge-fouled-{gauge.id}", "The gauge will see refrigerant", why))
+                said.append(Consequence("caution", "gauge-fouled", "The gauge will see refrigerant", why, gauge.id))
             elif total(now) > PRESSURE * atmosphere and now[2] <= WHIFF:
                 why = f"It stands {gauge.stands_kpa / 100:.0f} bar; shut it off where that can be done."
-                said.append(Consequence("caution", f"gauge-pressed-{gauge.id}", "The gauge comes under pressure", why))
+                said.append(Consequence("caution", "gauge-pressed", "The gauge comes under pressure", why, gauge.id))
         if r == board.pump and not board.pump_gone and total(now) > PRESSURE * atmosphere:
             words = (
                 "Refrigerant would go into the pump"

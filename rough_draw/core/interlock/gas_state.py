@@ -19,7 +19,7 @@ WHIFF = 100.0
 """Partial pressure of refrigerant from which a sensor is fouled, Pa."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class State:
     """Everything a touch can change: gas by room, parts ``off``, ports ``capped``, pressure ``seen`` at the ports.
 
@@ -72,7 +72,7 @@ def _level(gas: Gas, atmosphere: float) -> tuple[int, int, bool]:
 def before_the_draw(board: Board) -> State:
     """Everything screwed on and shut as the sheet has it, air in rig and system, the pump stopped."""
     gas = tuple(_supply(board, n) if r.source else (board.atmosphere, 0.0, 0.0) for n, r in enumerate(board.rooms))
-    return State(frozenset(g for g in board.gates if g not in board.shut), gas)
+    return State(opened=frozenset(g for g in board.gates if g not in board.shut), gas=gas)
 
 
 def drawn_down(board: Board) -> State:

@@ -14,8 +14,9 @@ from rough_draw.core.interlock.transition import play
 from rough_draw.core.model.isolation import isolation
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.rig import Rig
-from rough_draw.core.sheet.run_state import RunState, on_one
+from rough_draw.core.sheet.run_state import RunState
 from rough_draw.core.sheet.scope import Scope
+from rough_draw.core.sheet.steps import OnPart, read_step
 
 
 @dataclass(frozen=True)
@@ -101,13 +102,13 @@ def foresee(job: Job, run: RunState, kind: str) -> Foresight:
     """
     board, isolating = _board(job.scope, job.rig)
     state = standing_at(board, isolating, run)
-    one = on_one(kind)
-    if one is not None:
-        way, thing = one
+    one = read_step(kind)
+    if isinstance(one, OnPart):
+        way, thing = one.move, one.part
         valve = thing in board.gates
         if not valve and thing not in board.ends and thing not in board.ports:
             raise KeyError(thing)
-        touches = [Touch(way, thing)] if way != "put-on" else []  # type: ignore[arg-type]
+        touches = [Touch(way, thing)] if way != "put-on" else []
         words = f"{way.replace('-', ' ').capitalize()} {board.label(thing) if valve else part_words(board, thing)}"
     elif kind in ("isolate", "reopen", "check-hold", "check-end"):
         shuts = kind in ("isolate", "check-hold")

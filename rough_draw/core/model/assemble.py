@@ -20,7 +20,7 @@ from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.rig import HosePart, ToolPart
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Assembly:
     """The network and how it answers to the sheet.
 
@@ -81,14 +81,14 @@ def assemble(job: Job, unknown: Unknowns | None = None, ballast: bool = False, n
             name = f"system.{link.id}"
             valves[name] = Valve(name, f"the {link.words()}", name, link.id, "system")
     return Assembly(
-        network,
-        system,
-        gauge_node,
-        tuple(b.parts),
-        dict(b.gauges),
-        dict(b.port_nodes),
-        valves,
-        reaches(network, "pump"),
+        network=network,
+        system=system,
+        gauge_node=gauge_node,
+        parts=tuple(b.parts),
+        gauges=dict(b.gauges),
+        port_nodes=dict(b.port_nodes),
+        valves=valves,
+        pumped=reaches(network, "pump"),
     )
 
 
@@ -146,7 +146,20 @@ def _join_system(job: Job, system: SystemModel, b: RigBuilder, u: Unknowns, ball
         if x.a in kept and x.b in kept:
             crack = sys_cat.CHECK_CRACK.value if x.one_way else 0.0
             a, z = f"system.{x.a}", f"system.{x.b}"
-            tubes.append(Tube(f"system.{x.name}", a, z, x.bore, x.length, x.open, 1.0, x.one_way, crack, x.kind))
+            tubes.append(
+                Tube(
+                    name=f"system.{x.name}",
+                    a=a,
+                    b=z,
+                    bore=x.bore,
+                    length=x.length,
+                    open=x.open,
+                    count=1.0,
+                    one_way=x.one_way,
+                    crack=crack,
+                    kind=x.kind,
+                )
+            )
     names = {n.name for n in nodes}
     for tube in tubes:
         for end in (tube.a, tube.b):
@@ -156,15 +169,17 @@ def _join_system(job: Job, system: SystemModel, b: RigBuilder, u: Unknowns, ball
                     f"the {tube.name.split('.')[0]} port sits on the {label}, which keeps its charge; use another port",
                     "rig.parts",
                 )
+    pools, sorbed = _water_of(system, u)
     return Network(
-        tuple(nodes),
-        tuple(tubes),
-        (pump_element(job, u, ballast),),
-        (*b.leaks, *_hidden_leak(system, u)),
-        tuple(b.outgassing),
-        *_water_of(system, u),
-        system.atmosphere,
-        system.humidity,
+        nodes=tuple(nodes),
+        tubes=tuple(tubes),
+        pumps=(pump_element(job, u, ballast),),
+        leaks=(*b.leaks, *_hidden_leak(system, u)),
+        outgassing=tuple(b.outgassing),
+        pools=pools,
+        sorbed=sorbed,
+        atmosphere=system.atmosphere,
+        humidity=system.humidity,
     )
 
 
@@ -185,11 +200,29 @@ def _water_of(system: SystemModel, u: Unknowns) -> tuple[tuple[Pool, ...], tuple
     for s in system.evacuated:
         share = wall * s.area / whole
         if share > 1e-10:
-            sorbed.append(Sorbed(f"system.{s.name}", Gas.WATER, share, tau, share * saturation, "walls"))
+            sorbed.append(
+                Sorbed(
+                    node=f"system.{s.name}",
+                    gas=Gas.WATER,
+                    mass=share,
+                    tau=tau,
+                    capacity=share * saturation,
+                    name="walls",
+                )
+            )
     oil = water.oil.quantile(u.water)
     if oil > 1e-9:
         place = f"system.{water.oil_place}"
-        sorbed.append(Sorbed(place, Gas.WATER, oil, water.oil_tau.quantile(-u.release), oil * saturation, "oil"))
+        sorbed.append(
+            Sorbed(
+                node=place,
+                gas=Gas.WATER,
+                mass=oil,
+                tau=water.oil_tau.quantile(-u.release),
+                capacity=oil * saturation,
+                name="oil",
+            )
+        )
     return pools, tuple(sorbed)
 
 

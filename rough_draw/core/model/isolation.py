@@ -11,7 +11,7 @@ from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.rig import HosePart, ManifoldPart
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Isolation:
     """Valves to shut (ids and their tubes), the words for them, and what is inside once they are shut.
 
@@ -115,17 +115,17 @@ def _described(job: Job, assembly: Assembly, cut: _Cut, complete: bool = True) -
         inside += "; the gauge is outside and cannot read the hold"
     words = [assembly.valves[v].label for v in cut.valves]
     return Isolation(
-        cut.valves,
-        tuple(assembly.valves[v].tube for v in cut.valves),
-        " and ".join(words) if words else "no valve",
-        inside,
-        sum(h.length_m for h in hoses),
-        hose_volume / total if total else 0.0,
-        inflow,
-        cut.gauge,
-        total,
-        complete,
-        tuple(h.id for h in hoses),
+        valves=cut.valves,
+        tubes=tuple(assembly.valves[v].tube for v in cut.valves),
+        where=" and ".join(words) if words else "no valve",
+        inside=inside,
+        hose_m=sum(h.length_m for h in hoses),
+        hose_share=hose_volume / total if total else 0.0,
+        hose_inflow=inflow,
+        gauge_inside=cut.gauge,
+        volume=total,
+        complete=complete,
+        hoses=tuple(h.id for h in hoses),
     )
 
 

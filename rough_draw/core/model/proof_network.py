@@ -31,7 +31,7 @@ GAUGE_NODE = "intake"
 EDGES = (-1.28, 0.0, 1.28)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class ProofStage:
     """One stage: the part it is about, what to do, all parts open by then, their own volume m³.
 
@@ -95,7 +95,17 @@ def _stages(scope: Scope, rig: Rig) -> tuple[ProofStage, ...]:
         own = Range(*(max(0.0, a - b) for a, b in zip(flows, (before.low, before.value, before.high), strict=True)))
         volume = _network(job, builds[1], names).volume()
         found.append(
-            ProofStage(key, title, do, tuple(open_parts), volume, total, own, rig.pump.valve, mark_of(rig, key))
+            ProofStage(
+                key=key,
+                title=title,
+                do=do,
+                parts=tuple(open_parts),
+                volume=volume,
+                passing=total,
+                own=own,
+                shuts=rig.pump.valve,
+                mark=mark_of(rig, key),
+            )
         )
         before = total
     return tuple(found)
@@ -191,11 +201,11 @@ def _network(job: Job, b: RigBuilder, parts: frozenset[str], bad: tuple[Leak, ..
     names = {n.name for n in nodes}
     tubes = tuple(replace(t, open=True) for t in b.tubes if t.a in names and t.b in names)
     return Network(
-        nodes,
-        tubes,
-        (pump_element(job, b.u),),
-        tuple(x for x in (*b.leaks, *bad) if x.node in names),
-        tuple(o for o in b.outgassing if o.node in names),
+        nodes=nodes,
+        tubes=tubes,
+        pumps=(pump_element(job, b.u),),
+        leaks=tuple(x for x in (*b.leaks, *bad) if x.node in names),
+        outgassing=tuple(o for o in b.outgassing if o.node in names),
         atmosphere=b.system.atmosphere,
         humidity=b.system.humidity,
     )

@@ -37,4 +37,10 @@ def pump_element(job: Job, unknown: Unknowns, ballast: bool = False, running: bo
     if ballast:
         air += cat.BALLAST_ULTIMATE.quantile(unknown.pump)
     speed = pump.plate_cfm * CFM_M3_S * cat.PUMP_SPEED_SHARE.quantile(-unknown.pump)
-    return Pump("pump", speed, air, min(vapour, ultimate) if measured else vapour, running)
+    return Pump(
+        node="pump",
+        speed=speed,
+        ultimate=air,
+        ultimate_water=min(vapour, ultimate) if measured else vapour,
+        running=running,
+    )

@@ -29,7 +29,7 @@ from rough_draw.core.sheet.rig import (
 from rough_draw.core.sheet.scope import Port
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Unknowns:
     """Standard normal deviates for what is not known exactly: 0 is the best guess of each.
 
@@ -132,7 +132,7 @@ class RigBuilder:
     def tube(
         self, name: str, a: str, b: str, bore: float, length: float, kind: str = "tube", is_open: bool = True
     ) -> str:
-        self.tubes.append(Tube(name, a, b, bore, length, is_open, kind=kind))
+        self.tubes.append(Tube(name=name, a=a, b=b, bore=bore, length=length, open=is_open, kind=kind))
         return name
 
     def valve(self, name: str, label: str, tube: str, part: str) -> None:

@@ -11,7 +11,7 @@ from rough_draw.core.engine.simulate import advance, compile_network, element_fl
 from rough_draw.core.model.assemble import Assembly
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class PartAnswer:
     """One part: conductance m³/s at the pressures that stand across it, share of the resistance, mean pressure Pa."""
 
@@ -24,7 +24,7 @@ class PartAnswer:
     throughput: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class SteadyAnswer:
     """Effective speed m³/s at each port and of all together, and the parts, at a system pressure Pa."""
 
@@ -33,7 +33,6 @@ class SteadyAnswer:
     port_speed: dict[str, float]
     parts: tuple[PartAnswer, ...]
     pump_share: float
-    node_pressure: dict[str, float]
 
 
 def solve_steady(assembly: Assembly, pressure: float) -> SteadyAnswer:
@@ -78,15 +77,24 @@ def _answer(
         drop = sum(abs(by_tube[name][1]) for name in part.tubes)
         powers.append(flow * drop)
         conductance = flow / drop if drop > 1e-12 else 0.0
-        answers.append(PartAnswer(part.name, part.label, part.kind, part.side, conductance, 0.0, flow))
+        answers.append(
+            PartAnswer(
+                name=part.name,
+                label=part.label,
+                kind=part.kind,
+                side=part.side,
+                conductance=conductance,
+                share=0.0,
+                throughput=flow,
+            )
+        )
     spent = sum(powers) + pump_power
     spent = spent if spent > 0 else 1.0
     ports = {port: abs(by_tube[f"{port}.port"][0]) / p for port in assembly.port_nodes if f"{port}.port" in by_tube}
     return SteadyAnswer(
-        p,
-        pump_q / p,
-        ports,
-        tuple(replace(a, share=w / spent) for a, w in zip(answers, powers, strict=True)),
-        pump_power / spent,
-        total,
+        pressure=p,
+        speed=pump_q / p,
+        port_speed=ports,
+        parts=tuple(replace(a, share=w / spent) for a, w in zip(answers, powers, strict=True)),
+        pump_share=pump_power / spent,
     )

@@ -14,7 +14,7 @@ from rough_draw.core.physics.water import saturation_pressure, vapour_mass
 from rough_draw.core.sheet.scope import Link, Scope, Section
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Space:
     """A section as computed: volume m³, inner wall m², whether it is cold, whether it is to be evacuated."""
 
@@ -26,7 +26,7 @@ class Space:
     evacuated: bool = True
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Passage:
     """A link as computed: its throat m and the length m that goes with it; a check valve passes a → b only."""
 
@@ -41,7 +41,7 @@ class Passage:
     one_way: bool = False
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class WaterLoad:
     """Water to be carried off, kg: free and in oil at one place each, on walls by section."""
 
@@ -54,7 +54,7 @@ class WaterLoad:
     air: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class SystemModel:
     """Sections, passages, ports and water of one system. ``ports`` maps a port's id to its section."""
 
@@ -150,7 +150,17 @@ def passage(link: Link, a: Section, b: Section) -> Passage:
     bore = min(d for d, _ in pieces)
     length = sum(x * (bore / d) ** 4 for d, x in pieces)
     one_way = link.kind == "check-valve"
-    return Passage(link.id, link.words(), link.a, link.b, bore, length, link.kind, link.open, one_way)
+    return Passage(
+        name=link.id,
+        label=link.words(),
+        a=link.a,
+        b=link.b,
+        bore=bore,
+        length=length,
+        kind=link.kind,
+        open=link.open,
+        one_way=one_way,
+    )
 
 
 def _water(scope: Scope, spaces: list[Space], total: float) -> WaterLoad:
@@ -178,7 +188,9 @@ def _water(scope: Scope, spaces: list[Space], total: float) -> WaterLoad:
     wall = cat.WALL_WATER.times(sum(s.area for s in inside) * wet_share)
     air = vapour_mass(total, phi, kelvin(scope.ambient_c))
     wet = scope.water_section if any(s.name == scope.water_section for s in inside) else cold
-    return WaterLoad(wet or cold, free, wall, shell or cold, in_oil, oil.tau, air)
+    return WaterLoad(
+        place=wet or cold, free=free, wall=wall, oil_place=shell or cold, oil=in_oil, oil_tau=oil.tau, air=air
+    )
 
 
 def atmosphere_of(scope: Scope) -> float:
@@ -196,18 +208,22 @@ def build_system(scope: Scope) -> SystemModel:
     for s in scope.sections:
         volume = section_volume(s)
         area = wall_area(s, volume.value)
-        spaces.append(Space(s.id, s.words(), volume, area, s.cold, not s.holds_charge))
+        spaces.append(
+            Space(name=s.id, label=s.words(), volume=volume, area=area, cold=s.cold, evacuated=not s.holds_charge)
+        )
     if scope.volume_l is not None:
         known = scope.volume_l * 1e-3
         now = sum(s.volume.value for s in spaces if s.evacuated)
         spaces = [
             Space(
-                s.name,
-                s.label,
-                exact(s.volume.value * known / now, "m³", "measured volume, shared out") if s.evacuated else s.volume,
-                s.area,
-                s.cold,
-                s.evacuated,
+                name=s.name,
+                label=s.label,
+                volume=exact(s.volume.value * known / now, "m³", "measured volume, shared out")
+                if s.evacuated
+                else s.volume,
+                area=s.area,
+                cold=s.cold,
+                evacuated=s.evacuated,
             )
             for s in spaces
         ]
@@ -216,13 +232,13 @@ def build_system(scope: Scope) -> SystemModel:
     atmosphere = atmosphere_of(scope)
     vapour = scope.humidity_pct / 100.0 * saturation_pressure(kelvin(scope.ambient_c))
     return SystemModel(
-        tuple(spaces),
-        tuple(passage(x, by_id[x.a], by_id[x.b]) for x in scope.links),
-        {p.id: p.section for p in scope.ports},
-        _water(scope, spaces, total),
-        atmosphere,
-        kelvin(scope.ambient_c),
-        kelvin(scope.coldest_c),
-        min(0.9, vapour / atmosphere),
-        {s.name: s.label for s in spaces},
+        sections=tuple(spaces),
+        links=tuple(passage(x, by_id[x.a], by_id[x.b]) for x in scope.links),
+        ports={p.id: p.section for p in scope.ports},
+        water=_water(scope, spaces, total),
+        atmosphere=atmosphere,
+        ambient=kelvin(scope.ambient_c),
+        coldest=kelvin(scope.coldest_c),
+        humidity=min(0.9, vapour / atmosphere),
+        labels={s.name: s.label for s in spaces},
     )

@@ -9,10 +9,10 @@ from __future__ import annotations
 
 import math
 
-from rough_draw.core.physics.gas import M_AIR, R, mean_speed, viscosity_air
+from rough_draw.core.physics.gas import ETA_AIR_REF, M_AIR, T_REF, R, mean_speed, viscosity_air
 
-LAMBDA_SCALE = 6.6e-3
-"""λ·p of air at 20 °C, Pa·m; makes Knudsen's d·p̄ (1 cm·mbar = 1 Pa·m) dimensionless for any gas."""
+EVEN = 5e-4
+"""Share of the pressure below which a difference is rounded off, so that flow is linear there."""
 
 
 def viscous_tube(bore: float, length: float, mean_pressure: float, viscosity: float) -> float:
@@ -47,7 +47,7 @@ def viscous_aperture(area: float, ratio: float, molar_mass: float, t: float) -> 
         per_area = 200.0
     else:
         per_area = 766.0 * r**0.712 * math.sqrt(1.0 - r**0.288)
-    return area * per_area * math.sqrt(t / 293.15 * 28.97e-3 / molar_mass) / (1.0 - r)
+    return area * per_area * math.sqrt(t / T_REF * M_AIR / molar_mass) / (1.0 - r)
 
 
 def turbulent_throughput(
@@ -79,12 +79,12 @@ def tube_parts(
     molar_mass, viscosity, t = gas
     mean = 0.5 * (p_up + p_down)
     # λ·p scales as η √(T/M): d·p̄ of this mixture expressed as the air at 20 °C of the same Knudsen number.
-    dp = bore * mean * (1.82e-5 / viscosity) * math.sqrt(molar_mass / 28.97e-3 * 293.15 / t)
+    dp = bore * mean * (ETA_AIR_REF / viscosity) * math.sqrt(molar_mass / M_AIR * T_REF / t)
     f_mol = slip_factor(dp)
     conv = viscous_tube(bore, length, mean, viscosity)
     # Orifice and turbulent flow go as a root of the difference, whose slope is without bound where pressures
     # are even. Below 0.05 % of the pressure the difference is rounded off, so that flow there is linear.
-    floor = 5e-4 * p_up
+    floor = EVEN * p_up
     diff = math.sqrt((p_up - p_down) * (p_up - p_down) + floor * floor)
     # Reynolds number if the flow were laminar; under 10 turbulence takes off less than one part in 10,000.
     reynolds = conv * diff * molar_mass / (0.25 * math.pi * bore * viscosity * R * t)
@@ -102,20 +102,20 @@ def tube_parts(
     return conv, f_mol, 1.0 / (1.0 + tube / hole)
 
 
-def tube_conductance(bore: float, length: float, p_up: float, p_down: float, t: float = 293.15) -> float:
+def tube_conductance(bore: float, length: float, p_up: float, p_down: float, t: float = T_REF) -> float:
     """Conductance, m³/s, of a round tube to air between two pressures (Pa), entrance included."""
     conv, f_mol, scale = tube_parts(bore, length, p_up, p_down, (M_AIR, viscosity_air(t), t))
     return scale * (conv + f_mol * molecular_tube(bore, length, mean_speed(M_AIR, t)))
 
 
-def knudsen_long_tube(bore: float, length: float, mean_pressure: float, t: float = 293.15) -> float:
+def knudsen_long_tube(bore: float, length: float, mean_pressure: float, t: float = T_REF) -> float:
     """Knudsen's long-tube conductance to air, m³/s, without entrance, choking or turbulence.
 
     In the handbook form at 20 °C (d, l in cm, p̄ in mbar, l/s):
     135 d⁴/l p̄ + 12.1 d³/l (1 + 192 d p̄)/(1 + 237 d p̄).
     """
     eta = viscosity_air(t)
-    dp = bore * mean_pressure * (1.82e-5 / eta) * math.sqrt(293.15 / t)
+    dp = bore * mean_pressure * (ETA_AIR_REF / eta) * math.sqrt(T_REF / t)
     speed = mean_speed(M_AIR, t)
     return viscous_tube(bore, length, mean_pressure, eta) + slip_factor(dp) * molecular_tube(bore, length, speed)
 

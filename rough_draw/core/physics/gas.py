@@ -10,6 +10,12 @@ import math
 R = 8.314462618
 """Molar gas constant, J/(mol·K) (exact, CODATA 2018)."""
 
+T_REF = 293.15
+"""20 °C in K: amounts and throughputs are counted at this temperature, and handbook figures are given at it."""
+
+ETA_AIR_REF = 1.82e-5
+"""Viscosity of air at 20 °C, Pa·s, as the handbook form of Knudsen's formula has it."""
+
 M_AIR = 28.97e-3
 """Molar mass of dry air, kg/mol."""
 
@@ -39,12 +45,12 @@ def viscosity_water(t: float) -> float:
 
     Power law through the dilute-gas values of IAPWS R12-08 (9.73e-6 at 293 K, 12.3e-6 at 373 K).
     """
-    return 9.73e-6 * math.exp(0.97 * math.log(t / 293.15))
+    return 9.73e-6 * math.exp(0.97 * math.log(t / T_REF))
 
 
 def viscosity_refrigerant(t: float) -> float:
     """Dynamic viscosity of low-pressure refrigerant vapour, Pa·s (estimate, 11–13e-6 at 20 °C)."""
-    return 12.0e-6 * math.exp(0.9 * math.log(t / 293.15))
+    return 12.0e-6 * math.exp(0.9 * math.log(t / T_REF))
 
 
 def mean_speed(molar_mass: float, t: float) -> float:
@@ -60,10 +66,3 @@ def mean_free_path(pressure: float) -> float:
 def knudsen_number(pressure: float, bore: float) -> float:
     """λ/d of air at 20 °C in a tube of ``bore`` m. Viscous < 0.01 < transitional < 0.5 < molecular."""
     return mean_free_path(pressure) / bore
-
-
-def regime(kn: float) -> str:
-    """Name of the flow regime at Knudsen number ``kn``."""
-    if kn < 0.01:
-        return "viscous"
-    return "transitional" if kn < 0.5 else "molecular"

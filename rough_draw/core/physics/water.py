@@ -58,8 +58,8 @@ def saturation_ice(t: float) -> float:
 
 
 def saturation_pressure(t: float) -> float:
-    """Saturation pressure of water, Pa, at ``t`` K: over liquid from 273.16 K up, over ice below."""
-    if t >= 273.16:
+    """Saturation pressure of water, Pa, at ``t`` K: over liquid from the triple point up, over ice below."""
+    if t >= TRIPLE_K:
         return saturation_liquid(t)
     return saturation_ice(t)
 
@@ -89,11 +89,3 @@ def vapour_volume(mass: float, t: float, pressure: float) -> float:
 def vapour_mass(volume: float, relative_humidity: float, t: float) -> float:
     """Water, kg, in ``volume`` m³ of air at ``t`` K and ``relative_humidity`` (0–1): ideal gas at φ·p_sat."""
     return relative_humidity * saturation_pressure(t) * volume / (R_WATER * t)
-
-
-def boil_off_time(mass: float, t: float, plateau: float, speed: float) -> float:
-    """Seconds to carry ``mass`` kg of water off as vapour at ``plateau`` Pa with ``speed`` m³/s at the water.
-
-    t = mRT/(M p S): holds while pumping, not heat, is the limit.
-    """
-    return vapour_volume(mass, t, plateau) / speed

@@ -20,7 +20,7 @@ FLUSH_AT = 4.0
 """The ball valves are worked once when the gauge is this many times the target."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class NextTouch:
     """One touch ahead. ``due`` is seconds from now (0: now, None: not known yet); ``kind`` is the touch to log.
 
@@ -81,11 +81,11 @@ def _is_wet(job: Job) -> bool:
 
 def _warm() -> NextTouch:
     return NextTouch(
-        "warm-up",
-        "Warmth on: crankcase heater, blanket, warm room",
-        "Water is expected. Warm it leaves in hours, cold in days; the compressor's oil lets it go only warm.",
-        "Heaters and warm air, kept moving; never a flame. Nothing is energised that could start the compressor.",
-        0.0,
+        kind="warm-up",
+        title="Warmth on: crankcase heater, blanket, warm room",
+        why="Water is expected. Warm it leaves in hours, cold in days; the compressor's oil lets it go only warm.",
+        caution="Heaters and warm air, kept moving; never a flame. Nothing that could start the compressor.",
+        due=0.0,
     )
 
 
@@ -94,13 +94,13 @@ def _start(job: Job) -> NextTouch:
     open_all = "Open every tool" + (", every manifold valve" if has_manifold else "") + ". "
     ballast = ballast_at(job) is not None
     return NextTouch(
-        "pump-on",
-        "Start the pump, ballast open" if ballast else "Start the pump, ballast shut",
-        open_all
+        kind="pump-on",
+        title="Start the pump, ballast open" if ballast else "Start the pump, ballast shut",
+        why=open_all
         + ("The ballast keeps water from condensing in the oil while most of it comes over." if ballast else ""),
-        "Power to the unit locked off: a compressor must never run in vacuum.",
-        0.0,
-        "ballast-open" if ballast else "",
+        caution="Power to the unit locked off: a compressor must never run in vacuum.",
+        due=0.0,
+        first="ballast-open" if ballast else "",
     )
 
 
@@ -112,18 +112,22 @@ def _draw(
         why = "A leak goes straight on; what only evens out or boils off bends. Then pull on."
         left = CHECK_S - (now - state.checking_since)
         care = "The pump has kept running: nothing comes back."
-        ahead.append(NextTouch("check-end", "End the check-hold, open again", why, care, max(0.0, left)))
+        ahead.append(
+            NextTouch(
+                kind="check-end", title="End the check-hold, open again", why=why, caution=care, due=max(0.0, left)
+            )
+        )
     level = ballast_at(job)
     if state.ballast_open or (level is not None and not state.pump_on):
         shut_at = level if level is not None else 5_000 * MICRON_PA
         due = 0.0 if reading is not None and reading <= shut_at else outlook.ballast
         ahead.append(
             NextTouch(
-                "ballast-shut",
-                "Close the gas ballast",
-                f"Under {micron(shut_at):,.0f} µ the ballast only keeps the pump from going deep.",
-                "A ballast left open is the commonest stall.",
-                due,
+                kind="ballast-shut",
+                title="Close the gas ballast",
+                why=f"Under {micron(shut_at):,.0f} µ the ballast only keeps the pump from going deep.",
+                caution="A ballast left open is the commonest stall.",
+                due=due,
             )
         )
     if job.habits.check_hold and state.checked_at is None and state.checking_since is None:
@@ -131,18 +135,18 @@ def _draw(
         due = 0.0 if reading is not None and reading <= at else outlook.check
         title = f"Check-hold: isolate at {where} for two minutes"
         why = f"At {micron(at):,.0f} µ a leak shows before an hour is spent on it. The pump runs on."
-        ahead.append(NextTouch("check-hold", title, why, "Leave the pump running.", due))
+        ahead.append(NextTouch(kind="check-hold", title=title, why=why, caution="Leave the pump running.", due=due))
     if _is_wet(job) and state.oil_changed_at is None and state.pump_on:
         ahead.append(_oil(job, reading, outlook))
     if job.habits.valve_flush and state.flushed_at is None and state.breaks == len(c.breaks):
         due = 0.0 if reading is not None and reading <= FLUSH_AT * c.target else outlook.flush
         ahead.append(
             NextTouch(
-                "valve-flush",
-                "Open and close every ball valve once",
-                "Frees the gas caught round each ball.",
-                "Slowly; the reading may jump for a moment.",
-                due,
+                kind="valve-flush",
+                title="Open and close every ball valve once",
+                why="Frees the gas caught round each ball.",
+                caution="Slowly; the reading may jump for a moment.",
+                due=due,
             )
         )
     if state.breaks < len(c.breaks):
@@ -151,11 +155,11 @@ def _draw(
     due = 0.0 if reading is not None and reading <= c.target else outlook.target
     ahead.append(
         NextTouch(
-            "isolate",
-            f"Isolate at {where}",
-            f"The gauge is at the {micron(c.target):,.0f} µ to pull to. Shut first, then stop the pump.",
-            "Stopped first, the pump sends its air and oil into the system.",
-            due,
+            kind="isolate",
+            title=f"Isolate at {where}",
+            why=f"The gauge is at the {micron(c.target):,.0f} µ to pull to. Shut first, then stop the pump.",
+            caution="Stopped first, the pump sends its air and oil into the system.",
+            due=due,
         )
     )
     return ahead
@@ -164,33 +168,33 @@ def _draw(
 def _break(c: Criterion, made: int, reading: float | None, outlook: Outlook) -> NextTouch:
     level = c.breaks[made]
     return NextTouch(
-        "break",
-        f"Break {made + 1} of {len(c.breaks)}: nitrogen to 0 gauge",
-        f"At {micron(level):,.0f} µ. Dry nitrogen takes up what vapour is left and carries warmth in. "
+        kind="break",
+        title=f"Break {made + 1} of {len(c.breaks)}: nitrogen to 0 gauge",
+        why=f"At {micron(level):,.0f} µ. Dry nitrogen takes up what vapour is left and carries warmth in. "
         "The order for this rig stands under nitrogen break.",
-        "Shut the pump off first. Only from a regulated bottle with a relief; never air, never oxygen.",
-        0.0 if reading is not None and reading <= level else outlook.target,
+        caution="Shut the pump off first. Only from a regulated bottle with a relief; never air, never oxygen.",
+        due=0.0 if reading is not None and reading <= level else outlook.target,
     )
 
 
 def _break_end(state: RunState, now: float) -> NextTouch:
     left = STAND_S.value - (now - (state.broken_at or now))
     return NextTouch(
-        "break-end",
-        "Shut the nitrogen, pull again",
-        "A few minutes let it mix and warm what is cold. The pump takes it out again.",
-        "At 0 gauge, not over: what stands over the atmosphere is vented first.",
-        max(0.0, left),
+        kind="break-end",
+        title="Shut the nitrogen, pull again",
+        why="A few minutes let it mix and warm what is cold. The pump takes it out again.",
+        caution="At 0 gauge, not over: what stands over the atmosphere is vented first.",
+        due=max(0.0, left),
     )
 
 
 def _oil(job: Job, reading: float | None, outlook: Outlook) -> NextTouch:
     return NextTouch(
-        "oil-change",
-        "Change the pump's oil, warm",
-        f"Water has gone through it. Under {micron(OIL_AT):,.0f} µ most of it is over.",
-        "Shut the system off first, then stop the pump. Used oil is disposed of properly.",
-        0.0 if reading is not None and reading <= OIL_AT else outlook.check,
+        kind="oil-change",
+        title="Change the pump's oil, warm",
+        why=f"Water has gone through it. Under {micron(OIL_AT):,.0f} µ most of it is over.",
+        caution="Shut the system off first, then stop the pump. Used oil is disposed of properly.",
+        due=0.0 if reading is not None and reading <= OIL_AT else outlook.check,
     )
 
 
@@ -199,21 +203,21 @@ def _hold(state: RunState, c: Criterion, now: float) -> list[NextTouch]:
     if state.pump_on:
         ahead.append(
             NextTouch(
-                "pump-off",
-                "Let air in at the pump, then stop it",
-                "The system is shut off. Air at the pump keeps its oil from creeping up the hose.",
-                "Only now: the valves at the system stay shut.",
-                0.0,
+                kind="pump-off",
+                title="Let air in at the pump, then stop it",
+                why="The system is shut off. Air at the pump keeps its oil from creeping up the hose.",
+                caution="Only now: the valves at the system stay shut.",
+                due=0.0,
             )
         )
     left = c.minutes * 60.0 - (now - (state.isolated_at or now))
     ahead.append(
         NextTouch(
-            "read-hold",
-            "Let it stand and read the hold" if left > 0 else "Read the hold",
-            f"{c.name}: {c.rule()}.",
-            "Touch nothing; sun on the unit lifts the reading a little.",
-            max(0.0, left),
+            kind="read-hold",
+            title="Let it stand and read the hold" if left > 0 else "Read the hold",
+            why=f"{c.name}: {c.rule()}.",
+            caution="Touch nothing; sun on the unit lifts the reading a little.",
+            due=max(0.0, left),
         )
     )
     return ahead

@@ -41,11 +41,11 @@ class Upgrade:
     time_to_target: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Plan:
     """A computed draw. Pressures Pa, times s; bands are rows: 10 %, best guess, 90 %.
 
-    ``left_out``: sections that cannot be reached; ``held_back``: those behind a check valve. The plan is of the rest.
+    ``left_out``: sections that cannot be reached. The plan is of the rest.
     """
 
     target: float
@@ -60,7 +60,6 @@ class Plan:
     nominal: Run
     limit: str
     left_out: tuple[str, ...] = ()
-    held_back: tuple[str, ...] = ()
 
 
 def system_pressure(assembly: Assembly, result: Run) -> FloatArray:
@@ -152,19 +151,18 @@ def plan_job(job: Job, size: int = SIZE) -> Plan:
     error = worst - float(nominal.at(assembly.gauge_node, [at])[0])
     held = tuple(behind_check(assembly))
     return Plan(
-        target,
-        span,
-        share,
-        times,
-        gauge,
-        system,
-        steady,
-        error,
-        assembly,
-        nominal,
-        _limit_words(steady, base, [assembly.system.labels[h] for h in held]),
-        tuple(left_out(assembly)),
-        held,
+        target=target,
+        time_to_target=span,
+        share_reaching=share,
+        times=times,
+        gauge_band=gauge,
+        system_band=system,
+        steady=steady,
+        gauge_error=error,
+        assembly=assembly,
+        nominal=nominal,
+        limit=_limit_words(steady, base, [assembly.system.labels[h] for h in held]),
+        left_out=tuple(left_out(assembly)),
     )
 
 

@@ -17,7 +17,7 @@ def name_of(pump: PumpPart) -> str:
     return pump.name or f"{pump.plate_cfm:g} CFM pump"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Use:
     """A job's claim on a pump. ``on``: it runs now; ``since`` it started or stopped; ``start``: planned (epoch s).
 
@@ -33,7 +33,7 @@ class Use:
     over: bool = False
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class PumpLine:
     """One pump: what it does, for which job (key and title; empty where free), and since or at when (epoch s)."""
 
@@ -59,13 +59,15 @@ def _line(pump: str, mine: Sequence[Use]) -> PumpLine:
     running = [u for u in mine if u.on]
     if running:
         first, *rest = sorted(running, key=lambda u: -(u.since or 0.0))
-        return PumpLine(pump, "runs", first.key, first.title, first.since, tuple(u.title for u in rest))
+        return PumpLine(
+            pump=pump, doing="runs", job=first.key, title=first.title, at=first.since, also=tuple(u.title for u in rest)
+        )
     planned = sorted((u for u in mine if u.start is not None and u.since is None), key=lambda u: u.start or 0.0)
     if planned:
         u = planned[0]
-        return PumpLine(pump, "planned", u.key, u.title, u.start)
+        return PumpLine(pump=pump, doing="planned", job=u.key, title=u.title, at=u.start)
     stopped = sorted((u for u in mine if u.since is not None), key=lambda u: -(u.since or 0.0))
     if stopped:
         u = stopped[0]
-        return PumpLine(pump, "stands", u.key, u.title, u.since)
-    return PumpLine(pump, "free")
+        return PumpLine(pump=pump, doing="stands", job=u.key, title=u.title, at=u.since)
+    return PumpLine(pump=pump, doing="free")

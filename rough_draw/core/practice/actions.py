@@ -8,8 +8,27 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 
+from rough_draw.core.diagnosis.faults import kind_of, place_of
 from rough_draw.core.diagnosis.next_test import EYE
-from rough_draw.core.sheet.run_state import TOUCHES, on_one
+from rough_draw.core.practice.action_kinds import (
+    AskHint,
+    CallVerdict,
+    Cap,
+    Check,
+    CheckKind,
+    Crack,
+    DoTest,
+    End,
+    EndKind,
+    Look,
+    Mend,
+    NameCause,
+    PutRigOn,
+    VerdictKind,
+    read_action,
+)
+from rough_draw.core.sheet.run_state import TOUCHES
+from rough_draw.core.sheet.steps import OnPart, OnRun, PartMove, RunMove
 
 LIKELY = 0.5
 """From this likelihood on, a look at what is there finds it: practice has no bad luck."""
@@ -71,17 +90,20 @@ MENDS: dict[str, tuple[str, float, tuple[str, ...]]] = {
 }
 """Mends by key: in words, minutes, the kinds of fault they cure. Wet oil and a core left in are cured by touches."""
 
-CURED_BY_TOUCH: dict[str, tuple[str, ...]] = {"oil-change": ("wet-oil", "oil-carried")}
+CURED_BY_TOUCH: dict[RunMove, tuple[str, ...]] = {"oil-change": ("wet-oil", "oil-carried")}
 
 
 @dataclass(frozen=True)
 class Seen:
-    """A test by what it looks for: its key, what to do, minutes, and the kinds of fault it shows."""
+    """A test by what it looks for: its key, what to do, minutes, the kinds of fault it shows, whether it asks yes or
+    no.
+    """
 
     key: str
     do: str
     minutes: float
     shows: tuple[str, ...]
+    yes_or_no: bool = True
 
 
 TESTS: dict[str, Seen] = {
@@ -96,16 +118,21 @@ TESTS: dict[str, Seen] = {
             "Alcohol on joints and caps, one by one. Where does the gauge move?",
             4.0,
             ("system-leak", "open", "hose-leak"),
+            yes_or_no=False,
         ),
         Seen(
-            "hoses", "Shut the tools, pull on one hose at a time. Which stays high?", 5.0, ("hose-leak", "dirty-hose")
+            "hoses",
+            "Shut the tools, pull on one hose at a time. Which stays high?",
+            5.0,
+            ("hose-leak", "dirty-hose"),
+            yes_or_no=False,
         ),
         Seen("seats", "Cap the tools off, each alone on the gauge. Which one rises?", 4.0, ("seat",)),
-        Seen("second", "Screw a second gauge on at the pump, and read both", 3.0, ()),
+        Seen("second", "Screw a second gauge on at the pump, and read both", 3.0, (), yes_or_no=False),
     )
 }
 
-VERDICTS: dict[str, str] = {
+VERDICTS: dict[VerdictKind, str] = {
     "tight": "Tight and dry",
     "leak": "A leak in the system",
     "moisture": "Water in the system",
@@ -114,7 +141,7 @@ VERDICTS: dict[str, str] = {
     "rig": "The rig lets gas in: hose, tool or seal",
     "not-judged": "This hold cannot say",
 }
-ENDS: dict[str, str] = {
+ENDS: dict[EndKind, str] = {
     "release": "Done: released, or good to be charged",
     "repair": "Stop here: find the leak under nitrogen, repair, begin again",
     "later": "Stop here: it needs another day",
@@ -139,88 +166,101 @@ WHERE: dict[str, str] = {
 
 def minutes_of(kind: str) -> float | None:
     """Minutes that a deed takes; None for a kind that is not known."""
-    look = next((d for d in LOOKS if d.kind == kind), None)
-    if look is not None:
-        return look.minutes
-    if kind in BY_HAND:
-        return BY_HAND[kind]
-    way, colon, thing = kind.partition(":")
-    if not colon or not thing:
-        return None
-    if way in ON_PART:
-        return ON_PART[way]
-    if way == "test" and thing in TESTS:
-        return TESTS[thing].minutes
-    if way == "mend" and thing in MENDS:
-        return MENDS[thing][1]
-    if way == "rig":
-        return RIG_MINUTES
-    calls = {"verdict": VERDICTS, "end": ENDS, "hint": [str(n) for n in range(1, len(HINTS) + 1)]}
-    if (way in calls and thing in calls[way]) or way == "cause":
-        return 0.0
-    return None
+    match read_action(kind):
+        case OnRun(move):
+            return BY_HAND.get(move)
+        case Check(what):
+            return BY_HAND[what]
+        case OnPart(part_move):
+            return ON_PART.get(part_move)
+        case Crack():
+            return ON_PART["crack"]
+        case Cap():
+            return ON_PART["cap"]
+        case Look():
+            return next(d.minutes for d in LOOKS if d.kind == kind)
+        case DoTest(test):
+            return TESTS[test].minutes if test in TESTS else None
+        case Mend(mend):
+            return MENDS[mend][1] if mend in MENDS else None
+        case PutRigOn():
+            return RIG_MINUTES
+        case CallVerdict() | NameCause() | AskHint() | End():
+            return 0.0
+        case None:
+            return None
+
+
+PART_WORDS: dict[PartMove, str] = {
+    "open": "Opened",
+    "shut": "Shut",
+    "take-off": "Took off",
+    "put-on": "Put on again",
+    "core-out": "Pulled the core at",
+    "core-in": "Core back at",
+}
+CHECK_WORDS: dict[CheckKind, str] = {
+    "see-pressure": "Looked for pressure at the ports",
+    "energise": "Power to the compressor",
+}
 
 
 def words_of(kind: str, names: dict[str, str] | None = None) -> str:
     """A deed in words; ``names`` are those of valves, parts, ports and causes."""
-    way, _, thing = kind.partition(":")
-    look = next((d for d in LOOKS if d.kind == kind), None)
-    if look is not None:
-        return look.words
-    if way == "test":
-        return TESTS[thing].do
-    if way == "mend":
-        return MENDS[thing][0]
-    if way == "rig":
-        return f"Put a rig on: {(names or {}).get(kind, thing.replace('-', ' '))}"
-    if way == "verdict":
-        return f"Verdict: {VERDICTS[thing].lower()}"
-    if way == "cause":
-        return f"Named: {(names or {}).get(thing, thing.replace('-', ' '))}"
-    if way == "hint":
-        return f"Asked for a hint: {HINTS[int(thing) - 1][0].lower()}"
-    if way == "end":
-        return ENDS[thing]
-    more = {"crack": "Cracked, a quarter turn:", "cap": "Capped:"}
-    if way in more:
-        return f"{more[way]} {(names or {}).get(thing, thing.replace('-', ' '))}"
-    own = {"see-pressure": "Looked for pressure at the ports", "energise": "Power to the compressor"}
-    if kind in own:
-        return own[kind]
-    if (one := on_one(kind)) is not None:
-        words = {
-            "open": "Opened",
-            "shut": "Shut",
-            "take-off": "Took off",
-            "core-out": "Pulled the core at",
-            "core-in": "Core back at",
-        }
-        return f"{words.get(one[0], one[0])} {(names or {}).get(one[1], one[1].replace('-', ' '))}"
-    return TOUCHES.get(kind, kind)
 
+    def named(thing: str) -> str:
+        return (names or {}).get(thing, thing.replace("-", " "))
 
-def kind_of(key: str) -> str:
-    """The kind of a cause: ``hose-leak:hose-a`` is a ``hose-leak``."""
-    return key.partition(":")[0]
+    match read_action(kind):
+        case OnRun(move):
+            return TOUCHES[move]
+        case Check(what):
+            return CHECK_WORDS[what]
+        case OnPart(part_move, part):
+            return f"{PART_WORDS[part_move]} {named(part)}"
+        case Crack(valve):
+            return f"Cracked, a quarter turn: {named(valve)}"
+        case Cap(port):
+            return f"Capped: {named(port)}"
+        case Look():
+            return next(d.words for d in LOOKS if d.kind == kind)
+        case DoTest(test):
+            return TESTS[test].do
+        case Mend(mend):
+            return MENDS[mend][0]
+        case PutRigOn(setup):
+            return f"Put a rig on: {(names or {}).get(kind, setup.replace('-', ' '))}"
+        case CallVerdict(verdict):
+            return f"Verdict: {VERDICTS[verdict].lower()}"
+        case NameCause(cause):
+            return f"Named: {named(cause)}"
+        case AskHint(step):
+            return f"Asked for a hint: {HINTS[step - 1][0].lower()}"
+        case End(end):
+            return ENDS[end]
+        case None:
+            return kind
 
 
 def cures(kind: str, at_work: Iterable[str]) -> tuple[str, ...]:
     """Faults at work that a deed mends."""
-    way, _, thing = kind.partition(":")
-    if way == "mend":
-        of = MENDS[thing][2]
-        return tuple(k for k in at_work if kind_of(k) in of)
-    if way == "core-out":
-        return tuple(k for k in at_work if k == f"core:{thing}")
-    of = CURED_BY_TOUCH.get(kind, ())
+    match read_action(kind):
+        case Mend(mend):
+            of = MENDS[mend][2]
+        case OnPart("core-out", port):
+            return tuple(k for k in at_work if k == f"core:{port}")
+        case OnRun(move):
+            of = CURED_BY_TOUCH.get(move, ())
+        case _:
+            of = ()
     return tuple(k for k in at_work if kind_of(k) in of)
 
 
 def mend_for(key: str) -> str | None:
     """The deed that mends a fault; None where only a repair or time does."""
-    kind, _, thing = key.partition(":")
+    kind = kind_of(key)
     if kind == "core":
-        return f"core-out:{thing}"
+        return f"core-out:{place_of(key)}"
     if kind == "wet-oil":
         return "oil-change"
     return next((f"mend:{k}" for k, (_, _, of) in MENDS.items() if kind in of), None)

@@ -109,7 +109,7 @@ def with_shut(job: Job, names: tuple[str, ...]) -> Job:
 def possible(job: Job) -> list[Cause]:
     """Every cause that can be hidden in a scenario on this sheet. Raises ScopeError where the rig is in pieces."""
     assembly = assemble(job, needs_pump=False)
-    found = [c for c in causes(job, assembly) if c.key not in ("none", "ballast") and not c.key.startswith("shut:")]
+    found = [c for c in causes(job, assembly) if c.kind not in ("none", "ballast", "shut")]
     return found + seats(job, assembly.network)
 
 
@@ -122,7 +122,16 @@ def seats(job: Job, net: Network) -> list[Cause]:
             port = job.scope.port(p.port)
             where = port.words() if port else p.port
             words = f"the seat of the core tool at the {where} leaks"
-            found.append(Cause(f"seat:{p.id}", words, "Change its seat, or the tool.", 0.0, _seat(node)))
+            found.append(
+                Cause(
+                    kind="seat",
+                    place=p.id,
+                    words=words,
+                    cure="Change its seat, or the tool.",
+                    prior=0.0,
+                    apply=_seat(node),
+                )
+            )
     return found
 
 

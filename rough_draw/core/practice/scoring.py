@@ -9,8 +9,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from rough_draw.core.diagnosis.faults import kind_of
+from rough_draw.core.interlock.consequence import Consequence, ConsequenceKind, Severity
 from rough_draw.core.physics.units import micron
 from rough_draw.core.practice import actions
+from rough_draw.core.practice.action_kinds import Action, AskHint, CallVerdict, Look, NameCause, read_action
 
 Skill = Literal["safety", "rig", "reading", "diagnosis", "economy"]
 SKILLS: dict[Skill, str] = {
@@ -24,7 +27,12 @@ STOP_COSTS = 35.0
 CAUTION_COSTS = 8.0
 LOOK_COSTS = 10.0
 CHARGED_COSTS = 50.0
+LOOKS_ASKED = (
+    (Look("power"), "power not locked out and verified dead"),
+    (Look("pressure"), "0 gauge not seen"),
+)
 WRONG_COSTS = 12.0
+PUMP_STOPPED_FIRST: tuple[ConsequenceKind, ...] = ("off-before-isolated", "back-through-pump")
 PAIRS = {("both", "leak"), ("both", "moisture"), ("moisture", "both"), ("leak", "both")}
 """Verdicts that are half of the truth: what is right, what was said."""
 
@@ -38,13 +46,21 @@ class Act:
 
     at: float
     kind: str
-    stops: tuple[str, ...] = ()
-    cautions: tuple[str, ...] = ()
+    said: tuple[Consequence, ...] = ()
     right: tuple[str, ...] = ()
     before: bool = False
 
+    @property
+    def action(self) -> Action | None:
+        """What was done, typed."""
+        return read_action(self.kind)
 
-@dataclass(frozen=True)
+    def of(self, severity: Severity) -> tuple[Consequence, ...]:
+        """What followed, of one severity."""
+        return tuple(c for c in self.said if c.severity == severity)
+
+
+@dataclass(frozen=True, kw_only=True)
 class Facts:
     """What was so. ``faults``: keys that were at work, and what of them can be named; ``wrong_end``: charged although
     it leaked or was wet, or sent to repair although nothing leaked. Times s, pressures Pa.
@@ -107,14 +123,14 @@ def safety(f: Facts) -> Mark:
     """Stops and cautions of the interlock, looks left out, a charge into what was not sound."""
     score, lines = 100.0, []
     for a in own(f):
-        for key in a.stops:
+        for c in a.of("stop"):
             score -= STOP_COSTS
-            lines.append(f"−{STOP_COSTS:.0f}: {key}")
-        for key in a.cautions:
+            lines.append(f"−{STOP_COSTS:.0f}: {c.words}")
+        for c in a.of("caution"):
             score -= CAUTION_COSTS
-            lines.append(f"−{CAUTION_COSTS:.0f}: {key}")
-    done = {a.kind for a in own(f)}
-    for look, what in (("look:power", "power not locked out and verified dead"), ("look:pressure", "0 gauge not seen")):
+            lines.append(f"−{CAUTION_COSTS:.0f}: {c.words}")
+    done = {a.action for a in own(f)}
+    for look, what in LOOKS_ASKED:
         if look not in done:
             score -= LOOK_COSTS
             lines.append(f"−{LOOK_COSTS:.0f}: {what}")
@@ -157,7 +173,7 @@ def reading(f: Facts) -> Mark:
             f"the gauge said {micron(f.shown_at_isolation):,.0f} µ" if f.shown_at_isolation else "no figure was read"
         )
         lines.append(f"Isolated with {micron(f.at_isolation):,.0f} µ at the worst spot; {shown}")
-        before = not any("off-before-isolated" in s or "stopped pump" in s for a in own(f) for s in a.stops)
+        before = not any(c.kind in PUMP_STOPPED_FIRST for a in own(f) for c in a.of("stop"))
         score += 20.0 if before else 0.0
         share = min(1.0, f.held_s / max(f.hold_s, 1.0))
         score += 25.0 * share
@@ -168,36 +184,33 @@ def reading(f: Facts) -> Mark:
     return Mark("reading", _clamp(score), tuple(lines))
 
 
+def _verdict_called(f: Facts) -> tuple[float, list[str]]:
+    """Points for the last verdict that was called, and why."""
+    calls = [(a, a.action.verdict) for a in own(f) if isinstance(a.action, CallVerdict)]
+    if not calls:
+        return 0.0, ["No verdict was called."]
+    last, said = calls[-1]
+    words = actions.VERDICTS[said].lower()
+    if said in last.right:
+        return 60.0, [f"Right: {words}"]
+    half = any((right, said) in PAIRS for right in last.right)
+    truth = next(w for k, w in actions.VERDICTS.items() if k == last.right[0]).lower()
+    return 30.0 if half else 0.0, [f"{'Half right' if half else 'Wrong'}: said {words}, it was: {truth}"]
+
+
 def diagnosis(f: Facts) -> Mark:
     """The verdict (60), and what was the matter named (40); wrong names cost."""
-    lines = []
-    calls = [a for a in own(f) if a.kind.startswith("verdict:")]
-    score = 0.0
-    if not calls:
-        lines.append("No verdict was called.")
-    else:
-        last = calls[-1]
-        said = last.kind.partition(":")[2]
-        if said in last.right:
-            score += 60.0
-            lines.append(f"Right: {actions.VERDICTS[said].lower()}")
-        else:
-            half = any((right, said) in PAIRS for right in last.right)
-            score += 30.0 if half else 0.0
-            truth = actions.VERDICTS[last.right[0]].lower()
-            lines.append(f"{'Half right' if half else 'Wrong'}: said {actions.VERDICTS[said].lower()}, it was: {truth}")
-    named = {a.kind.partition(":")[2] for a in own(f) if a.kind.startswith("cause:")}
-    kinds = {actions.kind_of(k) for k in f.faults}
-    hit = {k for k in f.faults if k in named or actions.kind_of(k) in {actions.kind_of(n) for n in named}}
-    wrong = [n for n in named if actions.kind_of(n) not in kinds]
+    score, lines = _verdict_called(f)
+    named = {a.action.cause for a in own(f) if isinstance(a.action, NameCause)}
+    kinds = {kind_of(k) for k in f.faults}
+    hit = {k for k in f.faults if k in named or kind_of(k) in {kind_of(n) for n in named}}
+    wrong = [n for n in named if kind_of(n) not in kinds]
     score += 40.0 * (len(hit) / len(f.faults) if f.faults else 1.0)
     if f.faults:
         lines.append(f"{len(hit)} of {len(f.faults)} things that were the matter named")
     score -= WRONG_COSTS * len(wrong)
     if wrong:
-        lines.append(
-            f"−{WRONG_COSTS * len(wrong):.0f}: named and not so: {', '.join(actions.kind_of(w) for w in wrong)}"
-        )
+        lines.append(f"−{WRONG_COSTS * len(wrong):.0f}: named and not so: {', '.join(kind_of(w) for w in wrong)}")
     good = set(f.truth_at_end) & {"tight"}
     leaky = set(f.truth_at_end) & {"leak", "both"}
     if f.end == "repair" and not leaky:
@@ -211,15 +224,15 @@ def diagnosis(f: Facts) -> Mark:
 
 def economy(f: Facts) -> Mark:
     """Time against a sound expert's on the same job, hints, breaks off."""
-    if not any(a.kind.startswith("verdict:") for a in own(f)):
+    if not any(isinstance(a.action, CallVerdict) for a in own(f)):
         return Mark("economy", 0.0, (f"Broken off after {f.spent / 60:.0f} min without a verdict: nothing was saved.",))
     ratio = min(1.0, f.expert / max(f.spent, 1.0))
     # Quicker than a sound hand by leaving things out is not economy: the other skills say what was left out.
     score = 100.0 * ratio
     lines = [f"{f.spent / 60:.0f} min; a sound hand {f.expert / 60:.0f} min"]
     for a in own(f):
-        if a.kind.startswith("hint:"):
-            cost = actions.HINTS[int(a.kind.partition(":")[2]) - 1][1]
+        if isinstance(a.action, AskHint):
+            cost = actions.HINTS[a.action.step - 1][1]
             score -= cost
             lines.append(f"−{cost:.0f}: a hint")
     return Mark("economy", _clamp(score), tuple(lines))

@@ -21,7 +21,7 @@ from rough_draw.core.sheet.oil_rule import OilRule
 History = Mapping[int, list[KitEvent]]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Proof:
     """The judgements. ``fault``: why the rig has no stages (it is in pieces)."""
 
@@ -76,7 +76,9 @@ def prove(job: Job, rule: OilRule | None = None, history: History | None = None)
         "rig-proof": _of_rig(stages, fault),
         "gauge": (_STATE[gauge.verdict], " ".join(gauge.words)),
     }
-    return Proof(states(job, answers), test, oil, blank, gauge, stages, fault)
+    return Proof(
+        gates=states(job, answers), test=test, oil=oil, blank_off=blank, gauge=gauge, stages=stages, fault=fault
+    )
 
 
 def _with_figure(micron: float | None, blank: blank_off.BlankOff) -> str:

@@ -15,20 +15,14 @@ from rough_draw.core.proving.stage_verdict import DOUBTFUL, WAIT_S, sci
 from rough_draw.core.sheet.evidence import StageReading
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.run_state import Touch
+from rough_draw.core.sheet.steps import BenchStage, OnBench
 
 FloatArray = NDArray[np.float64]
 
-PREFIX = "bench:"
 RISE_S = 45.0
 """A rise is read after this many seconds with the pump's valve shut."""
 LAG_S = 5.0
 """Readings this soon after the valve was shut are the gauge catching up."""
-
-
-def known(kind: str) -> bool:
-    """Whether this is a touch of the bench: the pump, its valve, or a stage by its key."""
-    way, _, stage = kind.partition(":")
-    return kind in ("pump-on", "pump-off", "valve-shut", "valve-open") or (way == "stage" and bool(stage))
 
 
 @dataclass(frozen=True)
@@ -46,20 +40,20 @@ def fold(touches: Iterable[Touch]) -> BenchRun:
     """State of the bench after its touches; those of the run itself are passed over."""
     run = BenchRun()
     for t in touches:
-        if not t.kind.startswith(PREFIX):
-            continue
-        kind = t.kind.removeprefix(PREFIX)
-        if kind == "pump-on":
-            since = run.since if run.since is not None else t.at
-            run = replace(run, pump_on=True, pump_since=t.at, since=since)
-        elif kind == "pump-off":
-            run = replace(run, pump_on=False, pump_since=None)
-        elif kind == "valve-shut":
-            run = replace(run, shut_at=t.at)
-        elif kind == "valve-open":
-            run = replace(run, shut_at=None)
-        elif kind.startswith("stage:"):
-            run = BenchRun(kind.removeprefix("stage:"), t.at, run.pump_on, run.pump_since, None)
+        match t.step:
+            case OnBench("pump-on"):
+                since = run.since if run.since is not None else t.at
+                run = replace(run, pump_on=True, pump_since=t.at, since=since)
+            case OnBench("pump-off"):
+                run = replace(run, pump_on=False, pump_since=None)
+            case OnBench("valve-shut"):
+                run = replace(run, shut_at=t.at)
+            case OnBench("valve-open"):
+                run = replace(run, shut_at=None)
+            case BenchStage(stage):
+                run = BenchRun(stage, t.at, run.pump_on, run.pump_since, None)
+            case _:
+                pass
     return run
 
 

@@ -28,7 +28,7 @@ class Item:
     label: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class GateSpec:
     """A gate: what is asked and why. ``any_of``: one of its items is enough."""
 
@@ -59,15 +59,15 @@ def _items(*pairs: tuple[str, str]) -> tuple[Item, ...]:
 
 
 POWER = GateSpec(
-    "power",
-    "Power off, locked, proved dead",
-    "A compressor that starts in vacuum has no cooling and can arc.",
+    key="power",
+    title="Power off, locked, proved dead",
+    why="A compressor that starts in vacuum has no cooling and can arc.",
     items=_items(("off", "isolator off"), ("locked", "locked and tagged"), ("dead", "proved dead at the terminals")),
 )
 COMPRESSOR = GateSpec(
-    "compressor",
-    "The compressor cannot start",
-    "A thermostat, a timer or a remote start calls when nobody looks. Never energise or megger one in a vacuum.",
+    key="compressor",
+    title="The compressor cannot start",
+    why="A thermostat, a timer or a remote start calls when nobody looks. Never energise or megger one in a vacuum.",
     items=_items(
         ("lead", "lead or fuse out"),
         ("enable", "enable or run contact opened"),
@@ -76,9 +76,9 @@ COMPRESSOR = GateSpec(
     any_of=True,
 )
 RECOVERED = GateSpec(
-    "recovered",
-    "Refrigerant recovered or pumped down",
-    "Vented refrigerant harms, and is against the law.",
+    key="recovered",
+    title="Refrigerant recovered or pumped down",
+    why="Vented refrigerant harms, and is against the law.",
     items=_items(
         ("recovered", "recovered into a cylinder, weighed"),
         ("pumped-down", "pumped down into the unit, valves shut"),
@@ -87,15 +87,15 @@ RECOVERED = GateSpec(
     any_of=True,
 )
 TEST = GateSpec(
-    "pressure-test",
-    "Pressure test under nitrogen",
-    "A leak is found in minutes under nitrogen, in hours under vacuum.",
-    "pressure-test",
+    key="pressure-test",
+    title="Pressure test under nitrogen",
+    why="A leak is found in minutes under nitrogen, in hours under vacuum.",
+    kind="pressure-test",
 )
 PROTECTION = GateSpec(
-    "protection",
-    "Protection and air",
-    "Oil mist, cold burns, and gas that pushes the air away.",
+    key="protection",
+    title="Protection and air",
+    why="Oil mist, cold burns, and gas that pushes the air away.",
     items=_items(
         ("eyes", "goggles"),
         ("hands", "gloves, long sleeves, safety boots"),
@@ -104,9 +104,9 @@ PROTECTION = GateSpec(
     ),
 )
 HEATERS = GateSpec(
-    "heaters",
-    "Warmth",
-    "A warm compressor and a warm building give their water up sooner.",
+    key="heaters",
+    title="Warmth",
+    why="A warm compressor and a warm building give their water up sooner.",
     items=_items(
         ("crankcase", "crankcase or belly heater on"),
         ("blanket", "heat blanket or warm air, kept moving; never a flame"),
@@ -114,16 +114,25 @@ HEATERS = GateSpec(
     ),
     any_of=True,
 )
-OIL = GateSpec("oil", "Pump oil", "Wet oil gives its water back; the pump stalls over 1,000 µ.", "oil")
-BLANK = GateSpec("blank-off", "Pump blank-off", "If the pump cannot pull deep alone, no system will.", "blank-off")
-PROOF = GateSpec(
-    "rig-proof", "Rig proof", "A hose that leaks or is dirty is found now, and not in the hold.", "rig-proof"
+OIL = GateSpec(
+    key="oil", title="Pump oil", why="Wet oil gives its water back; the pump stalls over 1,000 µ.", kind="oil"
 )
-GAUGE = GateSpec("gauge", "Micron gauge", "A fouled sensor reads wrong, and nothing on it says so.", "gauge")
+BLANK = GateSpec(
+    key="blank-off", title="Pump blank-off", why="If the pump cannot pull deep alone, no system will.", kind="blank-off"
+)
+PROOF = GateSpec(
+    key="rig-proof",
+    title="Rig proof",
+    why="A hose that leaks or is dirty is found now, and not in the hold.",
+    kind="rig-proof",
+)
+GAUGE = GateSpec(
+    key="gauge", title="Micron gauge", why="A fouled sensor reads wrong, and nothing on it says so.", kind="gauge"
+)
 FLAMMABLE = GateSpec(
-    "flammable",
-    "Flammable refrigerant",
-    "A2L and A3 refrigerants burn: what the pump blows out, and what comes out of the oil.",
+    key="flammable",
+    title="Flammable refrigerant",
+    why="A2L and A3 refrigerants burn: what the pump blows out, and what comes out of the oil.",
     items=_items(
         ("sources", "no ignition source within reach of the gas, heavy gas in pits too"),
         ("pump", "the pump is rated for it"),
@@ -137,17 +146,17 @@ def gates_for(job: Job) -> tuple[GateSpec, ...]:
     """Gates that apply to this job, in the order in which they are gone through."""
     ports = tuple(Item(f"zero:{p.id}", f"0 gauge at the {p.words()}") for p in job.scope.ports if _used(job, p.section))
     vented = GateSpec(
-        "nitrogen-vented",
-        "Holding nitrogen vented",
-        "Pressure ruins a gauge and blows oil from a pump; it may have crept into a section thought shut.",
+        key="nitrogen-vented",
+        title="Holding nitrogen vented",
+        why="Pressure ruins a gauge and blows oil from a pump; it may have crept into a section thought shut.",
         items=ports,
     )
     sweep = GateSpec(
-        "sweep",
-        "Nitrogen sweep",
-        "It carries the air and the free water out of every section before the pump has to.",
-        "sweep",
-        _items(("swept", "swept through every section, as below")),
+        key="sweep",
+        title="Nitrogen sweep",
+        why="It carries the air and the free water out of every section before the pump has to.",
+        kind="sweep",
+        items=_items(("swept", "swept through every section, as below")),
     )
     flammable = (FLAMMABLE,) if REFRIGERANTS[job.scope.refrigerant].safety != "A1" else ()
     first = (POWER, COMPRESSOR, RECOVERED, *flammable, PROTECTION, TEST, vented, _sections(job), sweep, HEATERS)
@@ -167,7 +176,7 @@ def _sections(job: Job) -> GateSpec:
             how = x.note or LINKS[x.kind].opened
             found.append(Item(f"link:{x.id}", f"{x.words()}: {how}" if how else f"{x.words()} open"))
     why = "A section left shut is not evacuated, and nothing on the gauge says so."
-    return GateSpec("sections", "No section shut off", why, "sections", tuple(found))
+    return GateSpec(key="sections", title="No section shut off", why=why, kind="sections", items=tuple(found))
 
 
 def states(job: Job, answers: dict[str, tuple[State, str]]) -> list[GateState]:

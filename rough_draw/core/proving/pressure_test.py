@@ -14,7 +14,7 @@ LEAST_MINUTES = 10.0
 """Shorter than this, the gas has not come to the temperature of the metal after filling."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class PressureTest:
     """Pressures Pa, leaks Pa·m³/s (of nitrogen, outward, at the test's pressure).
 
@@ -63,7 +63,7 @@ def judge(prove: Prove, volume: float, atmosphere: float) -> PressureTest:
         if x is None
     ]
     if p1 is None or p2 is None or c1 is None or c2 is None or minutes is None:
-        return PressureTest("open", f"Still wanted: {', '.join(missing)}.")
+        return PressureTest(verdict="open", words=f"Still wanted: {', '.join(missing)}.")
     start, end = p1 * 1000.0 + atmosphere, p2 * 1000.0 + atmosphere
     expected = corrected(start, kelvin(c1), kelvin(c2))
     drop = expected - end
@@ -78,12 +78,21 @@ def judge(prove: Prove, volume: float, atmosphere: float) -> PressureTest:
     heat = f"Of the change, {by_heat:+.0f} kPa is the temperature's. " if abs(by_heat) >= 0.5 else ""
     if prove.test_wanted_kpa is not None and p1 < prove.test_wanted_kpa - prove.test_step_kpa / 2:
         words = f"{heat}It began at {p1:,.0f} kPa; {prove.test_wanted_kpa:,.0f} kPa are wanted."
-        return PressureTest("too-low", words, expected, lost, leak, smallest)
+        return PressureTest(verdict="too-low", words=words, expected=expected, drop=lost, leak=leak, smallest=smallest)
     if lost.low > 0.0:
         words = f"{heat}{drop / 1000:,.0f} kPa are missing (± {band / 1000:,.0f}): find the leak, test again."
-        return PressureTest("leaks", words, expected, lost, leak, smallest)
+        return PressureTest(verdict="leaks", words=words, expected=expected, drop=lost, leak=leak, smallest=smallest)
     if minutes < LEAST_MINUTES:
         words = f"{heat}Nothing is missing, but {minutes:g} min is too short: ten at the least, for the gas to settle."
-        return PressureTest("too-short", words, expected, lost, leak, smallest)
+        return PressureTest(
+            verdict="too-short", words=words, expected=expected, drop=lost, leak=leak, smallest=smallest
+        )
     rest = f"{drop / 1000:+,.0f} kPa within ± {band / 1000:,.0f}"
-    return PressureTest("tight", f"{heat}Nothing is missing: {rest}.", expected, lost, leak, smallest)
+    return PressureTest(
+        verdict="tight",
+        words=f"{heat}Nothing is missing: {rest}.",
+        expected=expected,
+        drop=lost,
+        leak=leak,
+        smallest=smallest,
+    )

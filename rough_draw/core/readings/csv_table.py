@@ -43,7 +43,7 @@ class ReadingsError(ValueError):
         self.faults = faults
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Import:
     """What was read: one series per gauge, the mapping used, and what was guessed."""
 
@@ -129,7 +129,7 @@ def read_table(data: bytes, mapping: table.Mapping | None = None, atmosphere: fl
         raise ReadingsError([Fault(mapping.header_line, "there are no rows under the header")])
     preview = tuple(tuple(cells) for _, cells in body[:6])
     series, over = _parse(body, mapping, atmosphere)
-    return Import(series, mapping, tuple(guesses), len(body), over, preview)
+    return Import(series=series, mapping=mapping, guesses=tuple(guesses), rows=len(body), over=over, preview=preview)
 
 
 def _parse(body: list[tuple[int, list[str]]], m: table.Mapping, atmosphere: float) -> tuple[tuple[Series, ...], int]:

@@ -44,7 +44,7 @@ class PressureColumn:
     dial: bool = False
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Mapping:
     """How to read a table. ``time_kind``: seconds, minutes, m:ss, clock, datetime."""
 
@@ -166,7 +166,16 @@ def guess_mapping(rows: list[tuple[int, list[str]]], delimiter: str, guesses: li
     kind = _time_kind(
         [" ".join(c[i] for i in time_columns if i < len(c)) for c in body], lowered, time_columns, guesses
     )
-    return Mapping(delimiter, decimal_comma, line, time_columns, kind, tuple(pressures), unit_column, note_column)
+    return Mapping(
+        delimiter=delimiter,
+        decimal_comma=decimal_comma,
+        header_line=line,
+        time_columns=time_columns,
+        time_kind=kind,
+        pressures=tuple(pressures),
+        unit_column=unit_column,
+        note_column=note_column,
+    )
 
 
 def _date_and_time(names: list[str], columns: tuple[int, ...]) -> bool:
@@ -189,7 +198,14 @@ def _guess_without_header(rows: list[tuple[int, list[str]]], delimiter: str, gue
         raise MappingError(line, f"no header with a time and a pressure, and '{cells[1][:40]}' is not a number")
     guesses.append("no header: first column taken as time, second as pressure in microns")
     kind = _time_kind([c[0] for _, c in rows[:400]], [""], (0,), guesses)
-    return Mapping(delimiter, comma, line - 1, (0,), kind, (PressureColumn(1, "micron", "pressure"),))
+    return Mapping(
+        delimiter=delimiter,
+        decimal_comma=comma,
+        header_line=line - 1,
+        time_columns=(0,),
+        time_kind=kind,
+        pressures=(PressureColumn(1, "micron", "pressure"),),
+    )
 
 
 def _decimal_comma(body: list[list[str]], skip: tuple[int, ...]) -> bool:

@@ -18,7 +18,7 @@ BLOCK = 60
 """Readings to a block: a change is found to within so many."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Entry:
     """One link: its place, kind, time (epoch s), what it says, the hash before it and its own."""
 
@@ -56,7 +56,7 @@ def append(chain: Sequence[Entry], kind: str, at: float, body: Mapping[str, Any]
     """The next entry of a chain."""
     number = len(chain) + 1
     before = chain[-1].hash if chain else FIRST
-    return Entry(number, kind, at, body, before, _hash(number, kind, at, body, before))
+    return Entry(number=number, kind=kind, at=at, body=body, before=before, hash=_hash(number, kind, at, body, before))
 
 
 def reading_blocks(gauge: str, at: Sequence[float], pa: Sequence[float | None]) -> list[dict[str, Any]]:

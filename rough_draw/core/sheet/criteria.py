@@ -15,7 +15,7 @@ from rough_draw.core.sheet.scope import Scope
 FloatArray = NDArray[np.float64]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Criterion:
     """A school with its figures: pull to ``target``, hold ``minutes``, accept at or under ``limit`` (Pa).
 
@@ -59,13 +59,20 @@ def _m(value: float) -> float:
 SCHOOLS: dict[str, Criterion] = {
     c.key: c
     for c in (
-        Criterion("code-minimum", "Code minimum", _m(500), _m(500), 10),
-        Criterion("deep-and-flat", "Deep and flat", _m(200), _m(500), 10, flat_rate=0.1),
-        Criterion("two-limit", "Two-limit", _m(500), _m(1000), 20, check=_m(1000)),
-        Criterion("single-deep", "Single deep draw", 270.0, 335.0, 30, flat_rate=0.1),
-        Criterion("triple", "Triple evacuation", _m(500), _m(1000), 20, breaks=(_m(1500), _m(1500))),
-        Criterion("makers-own", "Maker's own", _m(500), _m(500), 30),
-        Criterion("dial-only", "Dial gauge only", _m(508), _m(508), 30, dial=True),
+        Criterion(key="code-minimum", name="Code minimum", target=_m(500), limit=_m(500), minutes=10),
+        Criterion(key="deep-and-flat", name="Deep and flat", target=_m(200), limit=_m(500), minutes=10, flat_rate=0.1),
+        Criterion(key="two-limit", name="Two-limit", target=_m(500), limit=_m(1000), minutes=20, check=_m(1000)),
+        Criterion(key="single-deep", name="Single deep draw", target=270.0, limit=335.0, minutes=30, flat_rate=0.1),
+        Criterion(
+            key="triple",
+            name="Triple evacuation",
+            target=_m(500),
+            limit=_m(1000),
+            minutes=20,
+            breaks=(_m(1500), _m(1500)),
+        ),
+        Criterion(key="makers-own", name="Maker's own", target=_m(500), limit=_m(500), minutes=30),
+        Criterion(key="dial-only", name="Dial gauge only", target=_m(508), limit=_m(508), minutes=30, dial=True),
     )
 }
 DIAL_SHARE = 0.01

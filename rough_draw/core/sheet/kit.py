@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
-from rough_draw.core.sheet.rig import HosePart, PumpPart, Rig, ToolPart
+from rough_draw.core.sheet.rig import HosePart, PumpPart, Rig
 
 
 @dataclass(frozen=True)
@@ -35,8 +35,3 @@ def as_hose(item: KitItem) -> HosePart:
 def as_pump(item: KitItem) -> PumpPart:
     """A kit pump as a part."""
     return PumpPart.model_validate({"id": "kit", **item.values})
-
-
-def as_tool(item: KitItem) -> ToolPart:
-    """A kit tool as a part, its place left open."""
-    return ToolPart.model_validate({"id": "kit", "port": "none", **item.values})

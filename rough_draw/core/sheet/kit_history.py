@@ -21,7 +21,7 @@ BY_HAND: tuple[EventKind, ...] = ("oil-change", "cleaning", "calibration", "reti
 """Events that are logged by hand, with a note; the others come out of jobs."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class KitEvent:
     """One event: its kind, when (epoch s), in which job, and its figures."""
 

@@ -5,7 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 
-TOUCHES: dict[str, str] = {
+from rough_draw.core.sheet.steps import Answered, LookedAnew, OnPart, OnRun, PartMove, RunMove, StepKind, read_step
+
+TOUCHES: dict[RunMove, str] = {
     "pump-on": "Pump started",
     "pump-off": "Pump stopped",
     "ballast-open": "Gas ballast opened",
@@ -30,7 +32,7 @@ TOUCHES: dict[str, str] = {
 """Kinds of touch that a run knows, with their words."""
 
 
-ON_ONE: dict[str, str] = {
+ON_ONE: dict[PartMove, str] = {
     "open": "Opened",
     "shut": "Shut",
     "take-off": "Taken off:",
@@ -38,47 +40,28 @@ ON_ONE: dict[str, str] = {
     "core-out": "Core pulled at the port:",
     "core-in": "Core put back at the port:",
 }
-"""Touches on one valve, part or port, ``<kind>:<id>``, with their words."""
-
-
-def on_one(kind: str) -> tuple[str, str] | None:
-    """A touch on one thing: which touch and on which; None for any other kind."""
-    way, colon, thing = kind.partition(":")
-    return (way, thing) if colon and way in ON_ONE and thing else None
-
-
-def turned(kind: str) -> tuple[str, str] | None:
-    """A touch on one valve, ``open:<valve>`` or ``shut:<valve>``: which way and which; None for any other kind."""
-    found = on_one(kind)
-    return found if found is not None and found[0] in ("open", "shut") else None
-
-
-def found_of(kind: str) -> tuple[str, str] | None:
-    """A finding, ``found:<test>=<outcome>``: of which test and what; None for any other kind."""
-    way, _, rest = kind.partition(":")
-    test, equals, outcome = rest.partition("=")
-    return (test, outcome) if way == "found" and equals and test and outcome else None
-
-
-def found_kind(test: str, outcome: str) -> str:
-    """The kind of touch that logs a finding."""
-    return f"found:{test}={outcome}"
+"""Touches on one valve, part or port, with their words."""
+BALLAST = ("ballast-open", "ballast-shut")
 
 
 def known(kind: str) -> bool:
-    """Whether a run knows this kind of touch."""
-    return kind in TOUCHES or on_one(kind) is not None or found_of(kind) is not None
+    """Whether a run knows this kind of step."""
+    return isinstance(read_step(kind), OnRun | OnPart | Answered | LookedAnew)
 
 
 def words_of(kind: str, names: Mapping[str, str] | None = None) -> str:
     """A kind in words; ``names`` are those of the rig's valves and parts."""
-    finding = found_of(kind)
-    if finding is not None:
-        return "Looked again from the beginning" if finding[0] == "anew" else "Looked:"
-    found = on_one(kind)
-    if found is None:
-        return TOUCHES.get(kind, kind)
-    return f"{ON_ONE[found[0]]} {(names or {}).get(found[1], found[1].replace('-', ' '))}"
+    match read_step(kind):
+        case OnRun(move):
+            return TOUCHES[move]
+        case OnPart(part_move, part):
+            return f"{ON_ONE[part_move]} {(names or {}).get(part, part.replace('-', ' '))}"
+        case LookedAnew():
+            return "Looked again from the beginning"
+        case Answered():
+            return "Looked:"
+        case _:
+            return kind
 
 
 @dataclass(frozen=True)
@@ -89,8 +72,13 @@ class Touch:
     at: float
     note: str = ""
 
+    @property
+    def step(self) -> StepKind:
+        """What was done, typed."""
+        return read_step(self.kind)
 
-@dataclass(frozen=True)
+
+@dataclass(frozen=True, kw_only=True)
 class RunState:
     """Where a run stands. Times are on the clock of the touches; None means it has not happened.
 
@@ -100,7 +88,6 @@ class RunState:
     started_at: float | None = None
     pump_on: bool = False
     ballast_open: bool = False
-    ballast_shut_at: float | None = None
     flushed_at: float | None = None
     isolated_at: float | None = None
     checking_since: float | None = None
@@ -118,10 +105,10 @@ class RunState:
     cores: frozenset[str] = frozenset()
 
 
-def _one(state: RunState, way: str, thing: str) -> RunState:
-    """A touch on one valve, part or port. ``cores``: ports whose core was put back."""
-    one = {thing}
-    match way:
+def _on_part(state: RunState, move: PartMove, part: str) -> RunState:
+    """A step on one valve, part or port. ``cores``: ports whose core was put back."""
+    one = {part}
+    match move:
         case "shut":
             return replace(state, shut=state.shut | one, opened=state.opened - one)
         case "open":
@@ -132,45 +119,59 @@ def _one(state: RunState, way: str, thing: str) -> RunState:
             return replace(state, off=state.off - one)
         case "core-in":
             return replace(state, cores=state.cores | one)
-        case _:
+        case "core-out":
             return replace(state, cores=state.cores - one)
+
+
+def _on_run(state: RunState, move: RunMove, at: float) -> RunState:
+    """A step on the run as a whole."""
+    match move:
+        case "pump-on":
+            started = state.started_at if state.started_at is not None else at
+            return replace(state, started_at=started, pump_on=True, pump_off_at=None)
+        case "pump-off":
+            careless = state.pump_on and state.isolated_at is None and state.checking_since is None
+            stopped = state.stopped_unisolated or careless
+            return replace(state, pump_on=False, pump_off_at=at, stopped_unisolated=stopped)
+        case "ballast-open" | "ballast-shut":
+            return replace(state, ballast_open=move == "ballast-open")
+        case "valve-flush":
+            return replace(state, flushed_at=at)
+        case "check-hold":
+            return replace(state, checking_since=at)
+        case "check-end":
+            return replace(state, checking_since=None, checked_at=at)
+        case "break":
+            return replace(state, broken_at=at, breaks=state.breaks + 1)
+        case "break-end":
+            return replace(state, broken_at=None, pulled_at=at)
+        case "oil-change":
+            return replace(state, oil_changed_at=at)
+        case "warm-up":
+            return replace(state, warmed_at=at)
+        case "isolate":
+            return replace(state, isolated_at=at)
+        case "reopen":
+            return replace(state, isolated_at=None)
+        case _:
+            return state
 
 
 def fold(touches: Iterable[Touch]) -> RunState:
     """State after the touches, in the order given. Unknown kinds change nothing."""
     state = RunState()
     for touch in touches:
-        at = touch.at
-        if touch.kind == "pump-on":
-            started = state.started_at if state.started_at is not None else at
-            state = replace(state, started_at=started, pump_on=True, pump_off_at=None)
-        elif touch.kind == "pump-off":
-            careless = state.pump_on and state.isolated_at is None and state.checking_since is None
-            state = replace(
-                state, pump_on=False, pump_off_at=at, stopped_unisolated=state.stopped_unisolated or careless
-            )
-        elif touch.kind == "ballast-open":
-            state = replace(state, ballast_open=True)
-        elif touch.kind == "ballast-shut":
-            state = replace(state, ballast_open=False, ballast_shut_at=at)
-        elif touch.kind == "valve-flush":
-            state = replace(state, flushed_at=at)
-        elif touch.kind == "check-hold":
-            state = replace(state, checking_since=at)
-        elif touch.kind == "check-end":
-            state = replace(state, checking_since=None, checked_at=at)
-        elif touch.kind == "break":
-            state = replace(state, broken_at=at, breaks=state.breaks + 1)
-        elif touch.kind == "break-end":
-            state = replace(state, broken_at=None, pulled_at=at)
-        elif touch.kind == "oil-change":
-            state = replace(state, oil_changed_at=at)
-        elif touch.kind == "warm-up":
-            state = replace(state, warmed_at=at)
-        elif touch.kind == "isolate":
-            state = replace(state, isolated_at=at)
-        elif touch.kind == "reopen":
-            state = replace(state, isolated_at=None)
-        elif (found := on_one(touch.kind)) is not None:
-            state = _one(state, *found)
+        match touch.step:
+            case OnRun(move):
+                state = _on_run(state, move, touch.at)
+            case OnPart(part_move, part):
+                state = _on_part(state, part_move, part)
+            case _:
+                pass
     return state
+
+
+def ballast_left_open(touches: Iterable[Touch]) -> bool:
+    """Whether the last thing said of the gas ballast is that it was opened."""
+    logged = [t.kind for t in touches if t.kind in BALLAST]
+    return bool(logged) and logged[-1] == "ballast-open"

@@ -11,7 +11,7 @@ from dataclasses import replace
 import numpy as np
 
 from rough_draw.core.catalogue.breaking import WARMTH
-from rough_draw.core.diagnosis.faults import causes
+from rough_draw.core.diagnosis.faults import causes, kind_of
 from rough_draw.core.engine.network import OUTSIDE, Network, Tube
 from rough_draw.core.engine.simulate import compile_network, initial_state
 from rough_draw.core.interlock.compartments import Board, make_board
@@ -24,10 +24,25 @@ from rough_draw.core.model.assemble import assemble
 from rough_draw.core.model.isolation import isolation
 from rough_draw.core.model.rig_graph import Unknowns
 from rough_draw.core.practice import actions
+from rough_draw.core.practice.action_kinds import (
+    Action,
+    AskHint,
+    CallVerdict,
+    Cap,
+    Check,
+    Crack,
+    DoTest,
+    End,
+    Look,
+    NameCause,
+    PutRigOn,
+    read_action,
+)
 from rough_draw.core.practice.rig_choice import RigChoice, RigFault, rig_of
 from rough_draw.core.practice.scenario import Scenario, seats, with_shut
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.kit import KitItem
+from rough_draw.core.sheet.steps import OnPart, OnRun
 from rough_draw.standins.practice.hold_truth import HoldTruth, hold_truth
 from rough_draw.standins.practice.observations import hint, looked, outcome
 from rough_draw.standins.practice.session_log import CannotDo, Done, Named, Track
@@ -37,7 +52,6 @@ GRID = 2.0
 """Seconds between readings: fixed, so that a session played again gives the same."""
 PARTS_OWN = ("hose-leak", "dirty-hose", "seat", "core")
 """Kinds of fault that belong to a hose or a tool, and leave with it."""
-NEEDS_RIG = ("open", "shut", "pump-on", "isolate", "take-off", "verdict", "core-out", "core-in")
 OPENING = 5e-3
 """Bore, m, of a port or a hose's end left open."""
 SOFTER = 4.0
@@ -52,8 +66,8 @@ class Bay(World):
         self.van = tuple(van)
         hidden = scenario.hidden
         truth = Truth(
-            Unknowns(**hidden.unknowns),
-            hidden.seed,
+            unknowns=Unknowns(**hidden.unknowns),
+            seed=hidden.seed,
             more=tuple((f.key, f.severity, f.at_s) for f in hidden.faults),
         )
         self.rigged = scenario.rigged
@@ -89,7 +103,7 @@ class Bay(World):
         self._coming = [(known[k], s, at) for k, s, at in self.truth.all() if k in known]
         if leaves is not None:
             # Other hoses and tools have not the faults of those that came off.
-            gone = {k for k, _, _ in self.truth.all() if actions.kind_of(k) in PARTS_OWN} | leaves
+            gone = {k for k, _, _ in self.truth.all() if kind_of(k) in PARTS_OWN} | leaves
             self.taken_off |= gone - self.mended
             self.mended |= gone
         pool, sorbed = self._state.pool, self._state.sorbed
@@ -108,8 +122,8 @@ class Bay(World):
 
     def still_shut(self) -> tuple[str, ...]:
         """Links that really are shut, and nobody has opened yet."""
-        opened = {d.kind for d in self.done}
-        return tuple(n for n in self.scenario.hidden.shut if f"open:system.{n}" not in opened)
+        opened = {d.action for d in self.done}
+        return tuple(n for n in self.scenario.hidden.shut if OnPart("open", f"system.{n}") not in opened)
 
     def _network(self) -> Network:
         net = super()._network()
@@ -120,7 +134,9 @@ class Bay(World):
         for part in sorted(self.off):
             room = self.board.ends[part]
             node = next(n.name for n in net.nodes if self.board.places.get(n.name) == room)
-            net = replace(net, tubes=(*net.tubes, Tube(f"open.{part}", node, OUTSIDE, OPENING, 0.01)))
+            net = replace(
+                net, tubes=(*net.tubes, Tube(name=f"open.{part}", a=node, b=OUTSIDE, bore=OPENING, length=0.01))
+            )
             for port, own in self.board.ports.items():
                 if own == part and f"port:{port}" in self.board.sprung:
                     net = net.with_tube(f"{port}.port", open=False)
@@ -207,32 +223,45 @@ class Bay(World):
         return self._make(kind, choice)
 
     def _check(self, kind: str, choice: RigChoice | None) -> None:
-        way, _, thing = kind.partition(":")
-        if not self.rigged and way in NEEDS_RIG and not thing.startswith("system."):
+        """Whether hands can do it here. Raises CannotDo."""
+        action = read_action(kind)
+        if not self.rigged and _needs_rig(action):
             raise CannotDo("no rig is on yet: put one together first")
-        if way in ("open", "shut", "crack") and thing not in self.board.gates:
-            raise CannotDo(f"there is no valve '{thing}' here; there are {', '.join(self.board.gates)}")
-        if way in ("core-out", "core-in", "cap") and self.told.scope.port(thing) is None:
-            raise CannotDo(f"there is no port '{thing}'")
-        if way in ("core-out", "core-in") and thing not in self.board.ports:
-            raise CannotDo(f"no core tool stands on the {thing} port")
-        if way == "take-off" and (thing not in self.board.ends or thing in self.off):
-            raise CannotDo(f"'{thing}' does not come off here")
-        if way == "rig":
-            if choice is None:
-                raise CannotDo("which rig? Choose a hook-up and its parts")
-            if self.charged:
-                raise CannotDo("the system is under pressure; the rig cannot be changed now")
-            try:
-                rig_of(self.told, choice, self.van)
-            except (RigFault, ValueError) as e:
-                raise CannotDo(str(e)) from None
-        if way == "verdict" and not (self.isolated or self._apart()):
-            raise CannotDo("nothing is isolated, so no hold can be judged")
-        if kind == "isolate" and not self.isolation.tubes:
-            raise CannotDo("no valve of this rig shuts the system off")
-        if way == "cause" and not any(c.key == thing for c in self.nameable()):
-            raise CannotDo(f"'{thing}' is not among what could be the matter here")
+        match action:
+            case OnPart("open" | "shut", thing) | Crack(thing):
+                if thing not in self.board.gates:
+                    raise CannotDo(f"there is no valve '{thing}' here; there are {', '.join(self.board.gates)}")
+            case OnPart("core-out" | "core-in", port) | Cap(port):
+                if self.told.scope.port(port) is None:
+                    raise CannotDo(f"there is no port '{port}'")
+                if isinstance(action, OnPart) and port not in self.board.ports:
+                    raise CannotDo(f"no core tool stands on the {port} port")
+            case OnPart("take-off", part):
+                if part not in self.board.ends or part in self.off:
+                    raise CannotDo(f"'{part}' does not come off here")
+            case PutRigOn():
+                self._check_rig(choice)
+            case CallVerdict():
+                if not (self.isolated or self._apart()):
+                    raise CannotDo("nothing is isolated, so no hold can be judged")
+            case OnRun("isolate"):
+                if not self.isolation.tubes:
+                    raise CannotDo("no valve of this rig shuts the system off")
+            case NameCause(cause):
+                if not any(c.key == cause for c in self.nameable()):
+                    raise CannotDo(f"'{cause}' is not among what could be the matter here")
+            case _:
+                pass
+
+    def _check_rig(self, choice: RigChoice | None) -> None:
+        if choice is None:
+            raise CannotDo("which rig? Choose a hook-up and its parts")
+        if self.charged:
+            raise CannotDo("the system is under pressure; the rig cannot be changed now")
+        try:
+            rig_of(self.told, choice, self.van)
+        except (RigFault, ValueError) as e:
+            raise CannotDo(str(e)) from None
 
     def _apart(self) -> bool:
         """Whether shut valves part the system from the pump, by hand or all together."""
@@ -240,44 +269,68 @@ class Bay(World):
 
     def _make(self, kind: str, choice: RigChoice | None, before: bool = False) -> Done:
         said = self._judged(kind)
-        way, _, thing = kind.partition(":")
         names = self.names()
-        showed, hold = "", None
+        action = read_action(kind)
         for key in actions.cures(kind, [c.key for c, _ in self.at_work()]):
             self.mended.add(key)
-        if way == "rig" and choice is not None:
-            self._put_on(rig_of(self.told, choice, self.van), self._off_with(choice))
-            self.rigged = True
-        elif way == "take-off":
-            self.off.add(thing)
-        elif kind == "warm-up":
-            self.warmed = True
-        elif way == "test":
-            showed = outcome(self, thing)
-            self.second = self.second or thing == "second"
-        elif way == "verdict":
-            hold = self.hold_truth()
-        elif way == "end":
-            self.ended = thing
-        elif way == "look":
-            showed = looked(self, thing)
-        elif way == "hint":
-            showed = hint(self, int(thing))
-        elif (way in ("open", "shut") and thing in self.assembly.valves) or way not in ("open", "shut"):
-            World.touch(self, kind)
-        if way in ("open", "crack") and self.board.gates[thing].kind in ("service", "cylinder"):
+        showed = self._carried_out(kind, action, choice)
+        hold = self.hold_truth() if isinstance(action, CallVerdict) else None
+        opened = action.valve if isinstance(action, Crack) else ""
+        if isinstance(action, OnPart) and action.move == "open":
+            opened = action.part
+        if opened and self.board.gates[opened].kind in ("service", "cylinder"):
             self.charged = True
         if not self.charged:
             self._again()
-        worst = (
-            ""
-            if self.charged
-            else max(self.assembly.system.evacuated, key=lambda x: self.pressure(f"system.{x.name}")).name
+        words = actions.words_of(kind, names)
+        made = Done(
+            at=self.time,
+            kind=kind,
+            words=words,
+            said=said,
+            showed=showed,
+            hold=hold,
+            choice=choice,
+            before=before,
+            worst=self._worst(),
         )
-        worst = self.assembly.system.labels.get(worst, worst)
-        made = Done(self.time, kind, actions.words_of(kind, names), said, showed, hold, choice, before, worst)
         self.done.append(made)
         return made
+
+    def _carried_out(self, kind: str, action: Action | None, choice: RigChoice | None) -> str:
+        """Do it to the simulated job; what it showed."""
+        match action:
+            case PutRigOn() if choice is not None:
+                self._put_on(rig_of(self.told, choice, self.van), self._off_with(choice))
+                self.rigged = True
+            case OnPart("take-off", part):
+                self.off.add(part)
+            case OnRun("warm-up"):
+                self.warmed = True
+            case DoTest(test):
+                showed = outcome(self, test)
+                self.second = self.second or test == "second"
+                return showed
+            case End(end):
+                self.ended = end
+            case Look(what):
+                return looked(self, what)
+            case AskHint(step):
+                return hint(self, step)
+            case OnPart("open" | "shut", valve) if valve not in self.assembly.valves:
+                pass
+            case OnRun() | OnPart():
+                World.touch(self, kind)
+            case _:
+                pass
+        return ""
+
+    def _worst(self) -> str:
+        """The section that stands highest, in words; nothing once charge is in."""
+        if self.charged:
+            return ""
+        name = max(self.assembly.system.evacuated, key=lambda x: self.pressure(f"system.{x.name}")).name
+        return self.assembly.system.labels.get(name, name)
 
     def _off_with(self, choice: RigChoice) -> frozenset[str]:
         """Faults that leave with a pump or a gauge of another number."""
@@ -290,15 +343,21 @@ class Bay(World):
 
     def _judged(self, kind: str) -> tuple[Consequence, ...]:
         """What the interlock says of it, and the contents after it."""
-        way, _, thing = kind.partition(":")
-        if kind in ("isolate", "reopen"):
-            touches = [Touch("shut" if kind == "isolate" else "open", v) for v in self.isolation.valves]
-        elif way in ("open", "shut", "crack", "core-out", "core-in", "take-off", "cap"):
-            touches = [Touch(way, thing)]  # type: ignore[arg-type]
-        elif kind in ("pump-on", "pump-off", "ballast-open", "ballast-shut", "oil-change", "energise", "see-pressure"):
-            touches = [Touch(kind)]  # type: ignore[arg-type]
-        else:
-            return ()
+        match read_action(kind):
+            case OnRun("isolate" | "reopen" as move):
+                touches = [Touch("shut" if move == "isolate" else "open", v) for v in self.isolation.valves]
+            case OnPart("open" | "shut" | "core-out" | "core-in" | "take-off" as part_move, part):
+                touches = [Touch(part_move, part)]
+            case Crack(valve):
+                touches = [Touch("crack", valve)]
+            case Cap(port):
+                touches = [Touch("cap", port)]
+            case OnRun("pump-on" | "pump-off" | "ballast-open" | "ballast-shut" | "oil-change" as run_move):
+                touches = [Touch(run_move)]
+            case Check(what):
+                touches = [Touch(what)]
+            case _:
+                return ()
         said: dict[str, Consequence] = {}
         for t in touches:
             self.contents, found = play(self.board, self.contents, t)
@@ -328,8 +387,21 @@ class Bay(World):
             Named("core-in", "a valve core is in the way"),
         ]
         seen = {m.key for m in more} | {"none"}
-        found = [Named(c.key, c.words) for c in self._known.values() if c.key not in seen and "shut:" not in c.key]
+        found = [Named(c.key, c.words) for c in self._known.values() if c.key not in seen and c.kind != "shut"]
         return [*more, *found]
+
+
+def _needs_rig(action: Action | None) -> bool:
+    """Whether it cannot be done before a rig is on. Valves of the system itself can be worked without one."""
+    match action:
+        case OnPart("put-on", _):
+            return False
+        case OnPart(_, part):
+            return not part.startswith("system.")
+        case OnRun("pump-on" | "isolate") | CallVerdict():
+            return True
+        case _:
+            return False
 
 
 def played(scenario: Scenario, van: Sequence[KitItem], deeds: Iterable[tuple[float, str, RigChoice | None]]) -> Bay:

@@ -8,6 +8,7 @@ from rough_draw.core.advice.setup_check import answers
 from rough_draw.core.engine.network import NetworkError
 from rough_draw.core.model.system import ScopeError
 from rough_draw.core.planning.plan import time_to_target
+from rough_draw.core.practice.action_kinds import CallVerdict, PutRigOn
 from rough_draw.core.practice.scoring import Act, Facts
 from rough_draw.core.sheet.criteria import chosen
 from rough_draw.standins.practice.bay import Bay
@@ -23,8 +24,7 @@ def facts(bay: Bay, expert: Bay, best: Best | None) -> Facts:
         Act(
             d.at,
             d.kind,
-            tuple(c.words for c in d.said if c.severity == "stop"),
-            tuple(c.words for c in d.said if c.severity == "caution"),
+            d.said,
             d.hold.verdicts(criterion.limit) if d.hold is not None else (),
             d.before,
         )
@@ -33,11 +33,11 @@ def facts(bay: Bay, expert: Bay, best: Best | None) -> Facts:
     isolated = [d for d in bay.done if d.kind == "isolate"]
     deep = bay.track.value(bay.track.highest, isolated[-1].at) if isolated else math.nan
     shown = bay.track.value(bay.track.shown, isolated[-1].at) if isolated else math.nan
-    judged = [d.at for d in mine if d.kind.startswith("verdict:")]
+    judged = [d.at for d in mine if isinstance(d.action, CallVerdict)]
     until = judged[-1] if judged else bay.time
     held = until - isolated[-1].at if isolated else 0.0
     begun = [d.at for d in bay.done if d.kind == "pump-on"]
-    asked = not bay.scenario.rigged or any(d.kind.startswith("rig:") for d in [*mine, *expert.done])
+    asked = not bay.scenario.rigged or any(isinstance(d.action, PutRigOn) for d in [*mine, *expert.done])
     return Facts(
         acts=acts,
         faults=to_name(bay),

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from rough_draw.core.advice.setup_check import answers
+from rough_draw.core.diagnosis.faults import kind_of
 from rough_draw.core.engine.network import NetworkError
 from rough_draw.core.interlock.release import release_steps
 from rough_draw.core.model.assemble import assemble
@@ -206,12 +207,12 @@ class Expert:
             if (test := actions.test_for(key)) is not None:
                 bay.do(f"test:{test}")
             bay.do(f"cause:{key}")
-            if actions.kind_of(key) == "system-leak":
+            if kind_of(key) == "system-leak":
                 return False
-            if actions.kind_of(key) in ("water", "refrigerant") and not bay.warmed:
+            if kind_of(key) in ("water", "refrigerant") and not bay.warmed:
                 bay.do("warm-up")
                 return True
-            if actions.kind_of(key) == "ice":
+            if kind_of(key) == "ice":
                 self._break()
                 return True
             mend = actions.mend_for(key)
@@ -228,7 +229,7 @@ class Expert:
         """It came down, but slower than its rig does, or with a reading that jumps: looked into once."""
         bay = self.bay
         work = [c.key for c, _ in bay.at_work() if c.key not in self.looked]
-        found = [k for k in work if actions.kind_of(k) in ("core", "slow-pump")]
+        found = [k for k in work if kind_of(k) in ("core", "slow-pump")]
         shown = [math.log(p) for p in bay.track.shown[-20:] if p > 0]
         if len(shown) > 10 and max(abs(b - a) for a, b in pairwise(shown)) > SCATTER:
             found += [k for k in work if k == "jumping"]
@@ -277,7 +278,7 @@ class Expert:
         found = bay.hold_truth().verdicts(chosen(self.job.criterion).limit)[0]
         bay.do(f"verdict:{found}")
         for c, _ in bay.at_work():
-            if c.key not in self.looked and actions.kind_of(c.key) in (
+            if c.key not in self.looked and kind_of(c.key) in (
                 "system-leak",
                 "seat",
                 "hose-leak",
@@ -291,9 +292,7 @@ class Expert:
     def _again(self, verdict: str) -> None:
         bay = self.bay
         if verdict == "rig":
-            for key in [
-                c.key for c, _ in bay.at_work() if actions.kind_of(c.key) in ("seat", "hose-leak", "dirty-hose")
-            ]:
+            for key in [c.key for c, _ in bay.at_work() if kind_of(c.key) in ("seat", "hose-leak", "dirty-hose")]:
                 if (mend := actions.mend_for(key)) is not None:
                     bay.do(mend)
         if verdict in ("moisture", "refrigerant") and not bay.warmed:

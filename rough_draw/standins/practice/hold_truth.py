@@ -18,7 +18,7 @@ SHARE = 0.1
 """What is less than this share of the whole rise is not what is the matter."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class HoldTruth:
     """What really is in the isolated part: rises in µ/s by leaks of the system and of the rig, µ in 20 minutes by water
     and refrigerant; ``covers``: whether it is all of the system, and the gauge in it; ``highest`` Pa anywhere.

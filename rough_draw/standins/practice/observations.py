@@ -4,24 +4,22 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
+from rough_draw.core.diagnosis.faults import kind_of
 from rough_draw.core.diagnosis.next_test import PUSHES
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.practice import actions
+from rough_draw.core.practice.action_kinds import LookKind
 from rough_draw.standins.world import PUMP
 
 if TYPE_CHECKING:
     from rough_draw.standins.practice.bay import Bay
-
-EYE_KEYS = frozenset(
-    k for k, t in actions.TESTS.items() if t.do.rstrip().endswith("?") and k not in ("joints", "hoses")
-)
 
 
 def outcome(bay: Bay, test: str) -> str:
     """What a test shows: the truth as a careful look finds it."""
     work = [c for c, _ in bay.at_work()]
     shows = actions.TESTS[test].shows
-    found = [c.words for c in work if actions.kind_of(c.key) in shows or c.key in shows]
+    found = [c.words for c in work if kind_of(c.key) in shows or c.key in shows]
     if test == "ballast":
         return "Yes: it is open" if bay.ballast else "No"
     if test == "thumb":
@@ -37,7 +35,7 @@ def outcome(bay: Bay, test: str) -> str:
         return "Over range at the pump" if other is None else f"{other / MICRON_PA:,.0f} µ at the pump"
     if test == "blank" and bay.ballast:
         found.append("the gas ballast is open")
-    return ("Yes: " + "; ".join(found)) if found else ("No" if test in EYE_KEYS else "Nothing found")
+    return ("Yes: " + "; ".join(found)) if found else ("No" if actions.TESTS[test].yes_or_no else "Nothing found")
 
 
 def hint(bay: Bay, step: int) -> str:
@@ -55,15 +53,16 @@ def hint(bay: Bay, step: int) -> str:
         return "Nothing that you could mend is the matter now. Go on: deep enough, isolate, hold, say what it is."
     cause = work[0]
     if step == 1:
-        return f"Look at {actions.WHERE.get(actions.kind_of(cause.key), 'the system')}."
+        return f"Look at {actions.WHERE.get(kind_of(cause.key), 'the system')}."
     test = actions.test_for(cause.key)
     if step == 2:
         return actions.TESTS[test].do if test else "No quick look shows it: isolate, and read how it rises."
     return f"It is {cause.words}. {cause.cure}"
 
 
-def looked(bay: Bay, thing: str) -> str:
+def looked(bay: Bay, thing: LookKind) -> str:
+    """What a look before the draw shows."""
     if thing == "oil":
-        milky = any(actions.kind_of(c.key) == "wet-oil" for c, _ in bay.at_work())
+        milky = any(kind_of(c.key) == "wet-oil" for c, _ in bay.at_work())
         return "Milky: it is wet" if milky else "Clear, half way up the glass"
     return {"power": "Locked, tagged, dead on every leg", "pressure": "0 gauge at every port"}[thing]

@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 from rough_draw.core.interlock.consequence import Consequence
+from rough_draw.core.practice.action_kinds import Action, read_action
 from rough_draw.core.practice.rig_choice import RigChoice
 from rough_draw.standins.practice.hold_truth import HoldTruth
 
@@ -23,7 +24,7 @@ class Named:
     words: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Done:
     """One deed: when it was finished (s), its words, what followed, what it showed, the truth of a hold it judged.
 
@@ -39,6 +40,11 @@ class Done:
     choice: RigChoice | None = None
     before: bool = False
     worst: str = ""
+
+    @property
+    def action(self) -> Action | None:
+        """What was done, typed."""
+        return read_action(self.kind)
 
 
 @dataclass
