@@ -17,7 +17,7 @@ from bench.generic import Flat
 from bench.networks import branching, rig_of_twelve
 from rough_draw.core.engine.simulate import run
 from rough_draw.core.hold.verdict import judge_hold
-from rough_draw.core.interlock.compartments import make_board
+from rough_draw.core.interlock.board_builder import make_board
 from rough_draw.core.interlock.goals import GoalKey, goal_for, start_of, with_cylinder
 from rough_draw.core.interlock.nitrogen import with_nitrogen
 from rough_draw.core.interlock.planner import derive

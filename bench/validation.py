@@ -19,7 +19,7 @@ from rough_draw.core.engine.simulate import run
 from rough_draw.core.model.assemble import assemble
 from rough_draw.core.physics import conductance as c
 from rough_draw.core.physics import units, water
-from rough_draw.core.physics.gas import M_AIR, knudsen_number, mean_speed
+from rough_draw.core.physics.gas import M_AIR, T_REF, knudsen_number, mean_speed
 from rough_draw.core.physics.refrigerant import saturated
 from rough_draw.core.physics.units import MICRON_PA, kelvin, micron
 from rough_draw.core.sheet.criteria import SCHOOLS, dial_blind
@@ -80,12 +80,12 @@ def _bubble(name: str) -> float:
 
 
 def _blind_leak() -> float:
-    return 1e3 * dial_blind(SCHOOLS["dial-only"], units.ATMOSPHERE_PA, 0.010, 293.15).leak
+    return 1e3 * dial_blind(SCHOOLS["dial-only"], units.ATMOSPHERE_PA, 0.010, T_REF).leak
 
 
 def rows() -> list[Row]:
     """All cases."""
-    speed = mean_speed(M_AIR, 293.15)
+    speed = mean_speed(M_AIR, T_REF)
     atmosphere = units.to_pa(29.92, "inhg")
     return [
         Row(
@@ -116,7 +116,7 @@ def rows() -> list[Row]:
             "choked aperture, 1 cm²",
             "l/s",
             20.0,
-            lambda: 1e3 * c.viscous_aperture(1e-4, 0.0, M_AIR, 293.15),
+            lambda: 1e3 * c.viscous_aperture(1e-4, 0.0, M_AIR, T_REF),
             5e-3,
             "nozzle flow",
         ),

@@ -27,7 +27,11 @@ def plan_key(job: Job) -> str:
     return job.model_dump_json(include={"scope": True, "rig": True, "criterion": True, "prove": {"stages"}})
 
 
-@cached(LRUCache(KEPT), key=plan_key, lock=Lock())
+_plans: LRUCache[str, Plan] = LRUCache(KEPT)
+_plans_lock = Lock()
+
+
+@cached(_plans, key=plan_key, lock=_plans_lock)
 def plan_for(job: Job) -> Plan:
     """The plan of a sheet, kept while scope, rig and criterion are the same."""
     return plan_job(job)
@@ -35,8 +39,8 @@ def plan_for(job: Job) -> Plan:
 
 def plan_ready(job: Job) -> bool:
     """Whether the plan is there without computing."""
-    with plan_for.cache_lock:
-        return plan_key(job) in plan_for.cache
+    with _plans_lock:
+        return plan_key(job) in _plans
 
 
 @cached(LRUCache(32), key=lambda job, kit: (plan_key(job), kit), lock=Lock())

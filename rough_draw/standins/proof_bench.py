@@ -10,6 +10,7 @@ import numpy as np
 from rough_draw.core.catalogue.rig_parts import GAUGES
 from rough_draw.core.engine.simulate import Compiled, State, advance, compile_network, initial_state
 from rough_draw.core.model.proof_network import GAUGE_NODE, network_of, proof_stages
+from rough_draw.core.physics.units import ATMOSPHERE_PA
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.steps import BenchStage, OnBench, read_bench_step
 from rough_draw.standins.gauge import GaugeModel
@@ -49,7 +50,7 @@ class BenchWorld:
         self.time = 0.0
         self._pressures: dict[str, tuple[float, float, float]] = {}
         self._compiled, self._state = self._made()
-        self._shown = 101_325.0
+        self._shown = ATMOSPHERE_PA
 
     def _made(self) -> tuple[Compiled, State]:
         net = network_of(self.job, self.stage, self.truth.unknowns, self.bad)

@@ -20,6 +20,43 @@ class Played:
     reached: bool
 
 
+class _Hand:
+    """A careful hand at a simulated job: reads, logs what it does, and does it."""
+
+    def __init__(self, job: Job, truth: Truth, stop_at: float | None) -> None:
+        self.world = World(job, truth)
+        self.stop_at = stop_at
+        self.readings: list[tuple[float, float | None]] = []
+        self.touches: list[Touch] = []
+        self.time = 0.0
+
+    def wait(self, seconds: float) -> float | None:
+        """Let time pass, and read."""
+        self.time += seconds
+        self.world.advance(self.time)
+        value = self.world.read()
+        self.readings.append((self.time, value))
+        return value
+
+    def do(self, kind: str) -> None:
+        """Do something, and log it."""
+        self.world.touch(kind)
+        self.touches.append(Touch(kind, self.time))
+
+    def stopped(self) -> bool:
+        """Whether the play ends here, in the middle of whatever is going on."""
+        return self.stop_at is not None and self.time >= self.stop_at
+
+    def hold(self, minutes: float) -> None:
+        """Isolate, stop the pump, wait."""
+        self.do("isolate")
+        self.wait(4.0)
+        self.do("pump-off")
+        end = self.time + minutes * 60.0 + 5.0
+        while self.time < end and not self.stopped():
+            self.wait(1.0 if end - self.time < 1900 else 2.0)
+
+
 def play(
     job: Job,
     truth: Truth,
@@ -38,60 +75,38 @@ def play(
     same. ``stop_at`` s ends the play there, in the middle of whatever is going on. ``below`` × target is where the
     hand isolates. ``forgets``: the ballast stays open.
     """
-    world = World(job, truth)
     criterion = chosen(job.criterion)
     level = ballast_at(job)
-    touches = [*([Touch("ballast-open", 0.0)] if level is not None else []), Touch("pump-on", 0.0)]
-    for t in touches:
-        world.touch(t.kind)
-    readings: list[tuple[float, float | None]] = []
-    ballast, flushed, reached = level is not None, not job.habits.valve_flush, False
-    time = 0.0
+    hand = _Hand(job, truth, stop_at)
+    if level is not None:
+        hand.do("ballast-open")
+    hand.do("pump-on")
+    ballast, flushed = level is not None, not job.habits.valve_flush
 
-    def step(seconds: float) -> float | None:
-        nonlocal time
-        time += seconds
-        world.advance(time)
-        value = world.read()
-        readings.append((time, value))
-        return value
-
-    def log(kind: str) -> None:
-        world.touch(kind)
-        touches.append(Touch(kind, time))
-
-    def draw() -> None:
-        nonlocal ballast, flushed, reached
-        while time < longest_h * 3600.0 and (stop_at is None or time < stop_at):
-            value = step(1.0 if time < 1800 else 5.0)
+    def draw() -> bool:
+        nonlocal ballast, flushed
+        while hand.time < longest_h * 3600.0 and not hand.stopped():
+            value = hand.wait(1.0 if hand.time < 1800 else 5.0)
             if value is None:
                 continue
             if ballast and not forgets and level is not None and value <= level:
-                log("ballast-shut")
+                hand.do("ballast-shut")
                 ballast = False
             if not flushed and value <= FLUSH_AT * criterion.target:
-                log("valve-flush")
+                hand.do("valve-flush")
                 flushed = True
             if value <= criterion.target * below:
-                reached = True
-                return
+                return True
+        return False
 
-    def hold(minutes: float) -> None:
-        log("isolate")
-        step(4.0)
-        log("pump-off")
-        end = time + minutes * 60.0 + 5.0
-        while time < end and (stop_at is None or time < stop_at):
-            step(1.0 if end - time < 1900 else 2.0)
-
-    draw()
-    if stop_at is not None and time >= stop_at:
-        return Played(readings, touches, reached)
+    reached = draw()
+    if hand.stopped():
+        return Played(hand.readings, hand.touches, reached)
     if before_min is not None:
-        hold(before_min)
-        log("pump-on")
-        step(4.0)
-        log("reopen")
-        draw()
-    hold(hold_min if hold_min is not None else criterion.minutes)
-    return Played(readings, touches, reached)
+        hand.hold(before_min)
+        hand.do("pump-on")
+        hand.wait(4.0)
+        hand.do("reopen")
+        reached = draw() or reached
+    hand.hold(hold_min if hold_min is not None else criterion.minutes)
+    return Played(hand.readings, hand.touches, reached)

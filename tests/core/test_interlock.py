@@ -9,7 +9,8 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
-from rough_draw.core.interlock.compartments import Board, make_board
+from rough_draw.core.interlock.board_builder import make_board
+from rough_draw.core.interlock.compartments import Board
 from rough_draw.core.interlock.consequence import Touch
 from rough_draw.core.interlock.gas_state import PUMPED, State, before_the_draw, drawn_down, held, settle, total
 from rough_draw.core.interlock.goals import GoalKey, goal_for, start_of, with_cylinder

@@ -176,7 +176,7 @@ def test_a_diaphragm_gauge_is_kept_from_nitrogen_it_does_not_stand() -> None:
 
 
 def test_a_joint_is_not_loosened_on_refrigerant_or_vacuum() -> None:
-    from rough_draw.core.interlock.compartments import make_board
+    from rough_draw.core.interlock.board_builder import make_board
     from rough_draw.core.interlock.gas_state import drawn_down
 
     board = make_board(board_of("three-tools").job)

@@ -49,13 +49,13 @@ def test_a_job_that_is_over_holds_no_pump() -> None:
 
 USES = st.builds(
     Use,
-    st.text("abc", min_size=1, max_size=3),
-    st.just("t"),
-    st.sampled_from(["P1", "P2", "P3"]),
-    st.booleans(),
-    st.none() | st.floats(0, 1e9),
-    st.none() | st.floats(0, 1e9),
-    st.booleans(),
+    key=st.text("abc", min_size=1, max_size=3),
+    title=st.just("t"),
+    pump=st.sampled_from(["P1", "P2", "P3"]),
+    on=st.booleans(),
+    since=st.none() | st.floats(0, 1e9),
+    start=st.none() | st.floats(0, 1e9),
+    over=st.booleans(),
 )
 
 

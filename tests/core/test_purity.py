@@ -8,7 +8,16 @@ import sys
 from pathlib import Path
 
 CORE = Path(__file__).parents[2] / "rough_draw" / "core"
-ALLOWED = {"numpy", "numba", "pydantic", "pydantic_core", "rough_draw", "__future__"} | set(sys.stdlib_module_names)
+ALLOWED = {
+    "numpy",
+    "numba",
+    "pydantic",
+    "pydantic_core",
+    "rough_draw",
+    "__future__",
+    "dateutil",
+    "charset_normalizer",
+} | set(sys.stdlib_module_names)
 NEVER = {"os", "pathlib", "io", "socket", "sqlite3", "time", "datetime", "random", "urllib", "http", "subprocess"}
 EXCEPT = {"csv_table.py": {"io"}, "table_layout.py": {"datetime"}}
 

@@ -198,3 +198,53 @@ def test_decimation_keeps_extremes_and_gaps() -> None:
     assert np.isnan(dy).any()
     assert dx[0] == 0
     assert dx[-1] == 86_399
+
+
+STROKES = {
+    # dates as written, which way they are read
+    "a day over twelve": (["25/07/2026", "25/07/2026", "26/07/2026"], "25 July"),
+    "a month in front": (["07/25/2026", "07/25/2026", "07/26/2026"], "25 July"),
+    "a month in front, the day runs on": (["07/11/2026", "07/11/2026", "07/12/2026"], "11 July"),
+    "the day runs on": (["11/07/2026", "11/07/2026", "12/07/2026"], "11 July"),
+    "points": (["11.07.2026", "11.07.2026", "12.07.2026"], "11 July"),
+    "years in front": (["2026-07-11", "2026-07-11", "2026-07-12"], "11 July"),
+    "a month by name": (["11 Jul 2026", "11 Jul 2026", "12 Jul 2026"], "11 July"),
+    "a month by name in front": (["Jul 11 2026", "Jul 11 2026", "Jul 12 2026"], "11 July"),
+}
+
+
+@pytest.mark.parametrize("name", STROKES)
+def test_dates_as_people_write_them(name: str) -> None:
+    dates, _ = STROKES[name]
+    times = ("23:50:00", "23:58:30", "00:01:00")
+    rows = [f"{d} {t};{900 - 100 * n}" for n, (d, t) in enumerate(zip(dates, times, strict=True))]
+    found = read_table("\n".join(["Time;Pressure (micron)", *rows]).encode())
+    assert found.main().time.tolist() == [0.0, 510.0, 660.0]
+
+
+def test_a_date_that_may_be_read_two_ways_is_said() -> None:
+    rows = ["05/07/2026 10:00:00;900", "05/07/2026 10:00:05;890"]
+    found = read_table("\n".join(["Time;Pressure (micron)", *rows]).encode())
+    assert any("day and month" in g for g in found.guesses)
+
+
+def test_a_time_without_a_date_is_not_filled_in_from_today() -> None:
+    rows = ["2026-07-11 10:00:00;900", "half past ten;890"]
+    with pytest.raises(ReadingsError) as e:
+        read_table("\n".join(["Time;Pressure (micron)", *rows]).encode())
+    assert [f.line for f in e.value.faults] == [3]
+
+
+def test_clocks_put_back_in_the_middle_do_not_make_time_go_back() -> None:
+    rows = ["2026-10-25T02:59:50+02:00;900", "2026-10-25T02:00:10+01:00;890", "2026-10-25T02:00:30+01:00;880"]
+    found = read_table("\n".join(["Time;Pressure (micron)", *rows]).encode())
+    assert found.main().time.tolist() == [0.0, 20.0, 40.0]
+
+
+@pytest.mark.parametrize(
+    ("encoding", "word"), [("cp1252", "Kälteraum nördlich"), ("cp1250", "Świeże łąki żółte"), ("cp1251", "Холодильник")]
+)
+def test_notes_in_older_code_pages_are_read(encoding: str, word: str) -> None:
+    rows = [f"{n * 10};{900 - n};{word} {word} {word}" for n in range(12)]
+    found = read_table("\n".join(["time (s);pressure (micron);note", *rows]).encode(encoding))
+    assert found.main().notes[0][1].startswith(word)

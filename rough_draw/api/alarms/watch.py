@@ -7,6 +7,7 @@ import time
 from dataclasses import dataclass, replace
 
 import numpy as np
+from numpy.typing import NDArray
 
 from rough_draw.api import runs
 from rough_draw.api.devices.hub import Hub
@@ -20,6 +21,8 @@ from rough_draw.store import jobs
 SHARED_S = 1.0
 AWAKE_S = 600.0
 """A job whose last reading is older than this, s, has nobody beside it."""
+
+FloatArray = NDArray[np.float64]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -95,7 +98,7 @@ def rings_of(stored: jobs.StoredJob, hub: Hub) -> list[Ring]:
     )
 
 
-def _due(run: runs.RunView, now: float, at: runs.FloatArray, pa: runs.FloatArray) -> tuple[str, str] | None:
+def _due(run: runs.RunView, now: float, at: FloatArray, pa: FloatArray) -> tuple[str, str] | None:
     """The next touch where it is due now, by level and clock alone: its kind and title."""
     try:
         where = runs.isolation_for(run.job).where

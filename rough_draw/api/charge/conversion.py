@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 import numpy as np
+from numpy.typing import NDArray
 
 from rough_draw.api import runs
 from rough_draw.api.charge.schemas import ChargingOut, RunningOut, RunningsOut
@@ -11,12 +14,12 @@ from rough_draw.api.devices.hub import Hub
 from rough_draw.api.devices.scale_driver import scale_name
 from rough_draw.core.charging.charge import charge_to_weigh
 from rough_draw.core.charging.superheat import SUBCOOLING, SUPERHEAT, read_running
-from rough_draw.core.charging.weighing import at_ambient, hose_holds, liquid_words, weigh
+from rough_draw.core.charging.weighing import Weighing, at_ambient, hose_holds, liquid_words, weigh
 from rough_draw.core.engine.network import NetworkError
 from rough_draw.core.model.isolation import valves_between
 from rough_draw.core.model.rig_graph import hose_volume
 from rough_draw.core.model.system import ScopeError, atmosphere_of
-from rough_draw.core.physics.units import kelvin
+from rough_draw.core.physics.units import celsius, kelvin
 from rough_draw.core.readings.downsampling import decimate
 from rough_draw.core.sheet.job import Job, Running
 from rough_draw.core.sheet.rig import HosePart
@@ -49,18 +52,28 @@ def _suction_open(run: runs.RunView) -> bool:
     return False
 
 
-def charging_of(key: str, run: runs.RunView, hub: Hub) -> ChargingOut:
-    """Where the charge stands, by the scale or by the weights that were typed."""
-    job = run.job
-    release, scope = job.release, job.scope
-    charge = charge_to_weigh(scope)
-    wanted = charge.to_weigh if charge is not None else None
+@dataclass(frozen=True, kw_only=True)
+class _Weighed:
+    """The scale's figures so far, s and kg, and the weights that the charge is counted between."""
+
+    at: NDArray[np.float64]
+    kg: NDArray[np.float64]
+    read: bool
+    start: float | None
+    end: float | None
+    begun: float
+    valve: str
+    running: bool
+
+
+def _weights(key: str, run: runs.RunView) -> _Weighed:
+    """What was read, or what was typed in place of it."""
+    release = run.job.release
     rows = weights.of(key)
+    at, kg = np.array([a for a, _ in rows]), np.array([w for _, w in rows])
     touched = [t for t in run.touches if t.kind in VALVE]
     opened = next((t for t in touched if t.kind == "cylinder-open"), None)
     shut = touched[-1] if touched and touched[-1].kind == "cylinder-shut" else None
-    at = np.array([a for a, _ in rows])
-    kg = np.array([w for _, w in rows])
     start, end = release.start_kg, release.end_kg
     if rows and opened is not None and start is None:
         before = kg[at <= opened.at + 0.5]
@@ -70,43 +83,62 @@ def charging_of(key: str, run: runs.RunView, hub: Hub) -> ChargingOut:
         end = float(np.median(after[-5:])) if after.size else None
     if not rows and start is not None and end is not None:
         at, kg = np.array([0.0, 1.0, 2.0]), np.array([end] * 3)
-    begun = start if start is not None else (float(kg[-1]) if kg.size else 0.0)
-    hose = _hose_kg(job)
-    full, tare = release.cylinder_full_kg, release.cylinder_tare_kg
-    found = weigh(at, kg, begun, wanted or 0.0, release.margin_pct / 100.0, full, tare)
-    last = next((t.kind for t in reversed(run.touches) if t.kind.startswith("compressor-")), "")
-    running = last == "compressor-on"
-    cautions = list(found.cautions)
-    valve = VALVE.get(touched[-1].kind, "shut") if touched else "shut"
-    if valve != "shut" and release.way == "cylinder" and not running and _suction_open(run):
-        cautions.insert(0, "The suction side is open while liquid goes in: shut it, or liquid reaches the compressor.")
+    last = [t.kind for t in run.touches if t.kind in ("compressor-on", "compressor-off")][-1:]
+    return _Weighed(
+        at=at,
+        kg=kg,
+        read=bool(rows),
+        start=start,
+        end=end,
+        begun=start if start is not None else (float(kg[-1]) if kg.size else 0.0),
+        valve=VALVE.get(touched[-1].kind, "shut") if touched else "shut",
+        running=last == ["compressor-on"],
+    )
+
+
+def _cautions(run: runs.RunView, w: _Weighed, found: Weighing, hose: float) -> list[str]:
+    said = list(found.cautions)
+    if w.valve != "shut" and run.job.release.way == "cylinder" and not w.running and _suction_open(run):
+        said.insert(0, "The suction side is open while liquid goes in: shut it, or liquid reaches the compressor.")
     if hose > 0.005:
-        cautions.append(f"The hose keeps about {hose * 1000:.0f} g; it is drawn in at the end, with the cylinder shut.")
+        said.append(f"The hose keeps about {hose * 1000:.0f} g; it is drawn in at the end, with the cylinder shut.")
+    return said
+
+
+def charging_of(key: str, run: runs.RunView, hub: Hub) -> ChargingOut:
+    """Where the charge stands, by the scale or by the weights that were typed."""
+    job, release, scope = run.job, run.job.release, run.job.scope
+    charge = charge_to_weigh(scope)
+    wanted = charge.to_weigh if charge is not None else None
+    w = _weights(key, run)
+    margin, full, tare = release.margin_pct / 100.0, release.cylinder_full_kg, release.cylinder_tare_kg
+    found = weigh(w.at, w.kg, w.begun, wanted or 0.0, margin, full, tare)
+    hose = _hose_kg(job)
     bubble, dew = at_ambient(scope.refrigerant, kelvin(scope.ambient_c))
-    shown_at, shown_kg = decimate(at, kg, SHOWN) if rows else (np.zeros(0), np.zeros(0))
+    shown_at, shown_kg = decimate(w.at, w.kg, SHOWN) if w.read else (np.zeros(0), np.zeros(0))
     link = hub.links.get(scale_name(key))
-    nothing = wanted is None or (not rows and (start is None or end is None))
+    unread = not w.read and (w.start is None or w.end is None)
     return ChargingOut(
         to_weigh_kg=wanted,
         words=charge.words if charge is not None else "no nameplate charge on the sheet",
         liquid=liquid_words(scope.refrigerant),
-        phase="none" if nothing else found.phase,
+        phase="none" if wanted is None or unread else found.phase,
         order="Give the nameplate charge" if wanted is None else found.order,
         why="Under Scope; then the weight is worked out." if wanted is None else found.why,
-        added_kg=None if nothing and not rows else found.added,
+        added_kg=None if not w.read and (wanted is None or unread) else found.added,
         left_kg=None if wanted is None else found.left,
         stop_at_kg=None if wanted is None else found.stop_at,
         flow_g_s=found.flow * 1000.0,
         seconds=found.seconds,
-        cautions=cautions,
+        cautions=_cautions(run, w, found, hose),
         scale=link is not None,
         stale=link.stale if link is not None else False,
         speed=hub.speed(scale_name(key)),
-        weight_kg=float(kg[-1]) if rows else None,
-        start_kg=start,
-        end_kg=end,
-        valve=valve,
-        running=running,
+        weight_kg=float(w.kg[-1]) if w.read else None,
+        start_kg=w.start,
+        end_kg=w.end,
+        valve=w.valve,
+        running=w.running,
         hose_kg=hose,
         bubble_pa=bubble,
         dew_pa=dew,
@@ -137,8 +169,8 @@ def _running(job: Job, seen: Running | None) -> RunningOut | None:
     except ValueError as e:
         return RunningOut(dew_c=None, bubble_c=None, superheat=None, subcooling=None, words=[], fault=str(e))
     return RunningOut(
-        dew_c=None if r.dew is None else r.dew - 273.15,
-        bubble_c=None if r.bubble is None else r.bubble - 273.15,
+        dew_c=None if r.dew is None else celsius(r.dew),
+        bubble_c=None if r.bubble is None else celsius(r.bubble),
         superheat=r.superheat,
         subcooling=r.subcooling,
         words=list(r.words),

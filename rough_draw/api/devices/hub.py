@@ -16,6 +16,7 @@ from rough_draw.standins.proof_bench import BenchWorld
 from rough_draw.standins.scale import ScaleTruth, ScaleWorld
 from rough_draw.standins.world import Truth, World, random_truth
 from rough_draw.store import jobs
+from rough_draw.store.reading_cache import BENCH
 
 ATTACHED = "gauge-attached"
 """Touch that records a stand-in: its note holds the hidden truth, so that a restart resumes the same world."""
@@ -142,7 +143,7 @@ class Hub:
             keeper=self.keeper,
             gauge=gauge[:60],
             opens=name,
-            at=jobs.BENCH,
+            at=BENCH,
             source="bench",
         )
         self.links[name] = link

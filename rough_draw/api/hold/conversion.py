@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 import numpy as np
 
 from rough_draw.api.deps import floats, range_out
@@ -71,23 +73,28 @@ def curves(v: Verdict, start: float) -> list[CurveOut]:
     return found
 
 
-def verdict_out(
-    v: Verdict,
-    start: float,
-    volume: Quantity,
-    main: criteria.Criterion,
-    scope: Scope,
-    held: Isolation | None = None,
-    inside: str = "",
-    known: tuple[str, ...] = (),
-    found: tuple[Place, ...] = (),
-    before: tuple[Before, ...] = (),
-    digest: str = "",
-) -> VerdictOut:
-    """A verdict with its words. ``start`` epoch s or 0, ``volume`` m³; ``known``: what the rig proof says of it."""
-    grams = grams_per_year(v.leak, scope)
+@dataclass(frozen=True, kw_only=True)
+class Beside:
+    """What goes with a verdict: the volume m³ it is of, what was held, what is known of the rig, where to look, the
+    holds before. ``start`` epoch s, or 0.
+    """
+
+    start: float
+    volume: Quantity
+    main: criteria.Criterion
+    scope: Scope
+    held: Isolation | None = None
+    inside: str = ""
+    known: tuple[str, ...] = ()
+    places: tuple[Place, ...] = ()
+    before: tuple[Before, ...] = ()
+    digest: str = ""
+
+
+def verdict_out(v: Verdict, b: Beside) -> VerdictOut:
+    """A verdict with its words."""
+    grams = grams_per_year(v.leak, b.scope)
     at, left, sigma = v.residuals()
-    advice = what_next(v, main, held)
     odds = sorted(v.odds.items(), key=lambda x: x[1], reverse=True)
     return VerdictOut(
         verdict=v.verdict,
@@ -107,40 +114,41 @@ def verdict_out(
         sound_at_s=v.sound_at,
         wait_s=v.wait,
         detection_micron_s=v.detection,
-        detection_g_year=_hidden(v, volume, scope),
+        detection_g_year=_hidden(v, b.volume, b.scope),
         span_s=v.span,
-        started_at=start,
-        limit_pa=main.limit,
-        saturation_pa=v.saturation or saturation_pressure(kelvin(scope.coldest_c)),
-        volume_l=_litres(volume),
-        inside=inside,
-        clear=held is None or (not held.hoses and held.gauge_inside and held.complete),
-        criteria=outcomes(v, main),
+        started_at=b.start,
+        limit_pa=b.main.limit,
+        saturation_pa=v.saturation or saturation_pressure(kelvin(b.scope.coldest_c)),
+        volume_l=_litres(b.volume),
+        inside=b.inside,
+        clear=b.held is None or (not b.held.hoses and b.held.gauge_inside and b.held.complete),
+        criteria=outcomes(v, b.main),
         disagreements=disagreements(v, grams),
-        reasons=[*reasons(v), *known],
-        curves=curves(v, start) if v.readings else [],
-        residuals=ResidualsOut(at=floats(at + start, 14), pa=floats(left), sigma=floats(sigma)),
-        advice=AdviceOut(
-            order=advice.order,
-            why=advice.why,
-            also=list(advice.also),
-            stage=advice.stage,
-            places=[PlaceOut(where=p.where, how=p.how) for p in found] if advice.search else [],
-        ),
-        earlier=[
-            EarlierOut(
-                started_at=b.start,
-                check=b.check,
-                minutes=b.verdict.span / 60.0,
-                verdict=b.verdict.verdict,
-                sentence=b.verdict.sentence,
-                words=compared(v, b),
-            )
-            for b in before
-        ],
+        reasons=[*reasons(v), *b.known],
+        curves=curves(v, b.start) if v.readings else [],
+        residuals=ResidualsOut(at=floats(at + b.start, 14), pa=floats(left), sigma=floats(sigma)),
+        advice=_advice(v, b),
+        earlier=[_earlier(v, x) for x in b.before],
         needle=None,
         algorithm=ALGORITHM,
-        inputs_hash=digest,
+        inputs_hash=b.digest,
+    )
+
+
+def _advice(v: Verdict, b: Beside) -> AdviceOut:
+    a = what_next(v, b.main, b.held)
+    places = [PlaceOut(where=p.where, how=p.how) for p in b.places] if a.search else []
+    return AdviceOut(order=a.order, why=a.why, also=list(a.also), stage=a.stage, places=places)
+
+
+def _earlier(v: Verdict, b: Before) -> EarlierOut:
+    return EarlierOut(
+        started_at=b.start,
+        check=b.check,
+        minutes=b.verdict.span / 60.0,
+        verdict=b.verdict.verdict,
+        sentence=b.verdict.sentence,
+        words=compared(v, b),
     )
 
 
@@ -167,7 +175,7 @@ def unverified(
         criteria.Outcome(c.key, c.name, None, "no micron gauge read this hold") for c in criteria.SCHOOLS.values()
     )
     v = no_verdict("unverified", none, span, _needle_words(blind.blind_pa))
-    out = verdict_out(v, start, volume, main, scope, held, held.inside)
+    out = verdict_out(v, Beside(start=start, volume=volume, main=main, scope=scope, held=held, inside=held.inside))
     needle = NeedleOut(
         blind_pa=blind.blind_pa,
         leak_pa_m3_s=leak,

@@ -10,7 +10,7 @@ from fastapi import APIRouter, HTTPException
 from rough_draw.api import runs
 from rough_draw.api.deps import Key, floats
 from rough_draw.api.hold import holds
-from rough_draw.api.hold.conversion import unverified, verdict_out
+from rough_draw.api.hold.conversion import Beside, unverified, verdict_out
 from rough_draw.api.hold.schemas import QuickIn, QuickOut, VerdictOut
 from rough_draw.core.catalogue.fluids import REFRIGERANTS
 from rough_draw.core.hold.leak_places import places
@@ -42,16 +42,18 @@ def verdict(key: Key) -> VerdictOut | None:
         return None
     return verdict_out(
         judged.verdict,
-        judged.start,
-        judged.volume,
-        judged.criterion,
-        job.scope,
-        judged.isolation,
-        judged.isolation.inside,
-        tuple(known_in_the_hold(job, judged.isolation, judged.volume.value)),
-        places(job, judged.isolation),
-        tuple(holds.earlier(run, judged.start)),
-        judged.inputs_hash,
+        Beside(
+            start=judged.start,
+            volume=judged.volume,
+            main=judged.criterion,
+            scope=job.scope,
+            held=judged.isolation,
+            inside=judged.isolation.inside,
+            known=tuple(known_in_the_hold(job, judged.isolation, judged.volume.value)),
+            places=places(job, judged.isolation),
+            before=tuple(holds.earlier(run, judged.start)),
+            digest=judged.inputs_hash,
+        ),
     )
 
 
@@ -94,7 +96,7 @@ def quick(body: QuickIn) -> QuickOut:
     at, pa = decimate(t, p, SHOWN)
     seen = np.isfinite(pa)
     return QuickOut(
-        verdict=verdict_out(v, 0.0, volume, main, scope, inside=words),
+        verdict=verdict_out(v, Beside(start=0.0, volume=volume, main=main, scope=scope, inside=words)),
         rows=found.rows,
         over_range=found.over,
         guesses=list(found.guesses),

@@ -32,6 +32,7 @@ from rough_draw.core.advice.cord import CordAnswer, check
 from rough_draw.core.advice.glossary import GLOSSARY
 from rough_draw.core.charging.charge import cautions
 from rough_draw.core.physics.interval import Range
+from rough_draw.core.physics.units import kelvin
 from rough_draw.core.physics.water import saturation_pressure
 from rough_draw.core.sheet.criteria import SCHOOLS, Criterion
 from rough_draw.core.sheet.rig import Cord, PumpPart
@@ -51,7 +52,7 @@ ALWAYS = (
 @router.post("/notes/pressure")
 def pressure(body: PressureIn) -> PressureOut:
     """A pressure in every unit, with the boiling point of water at it; or the pressure at which water boils at a °C."""
-    pa = body.pa if body.boils_c is None else saturation_pressure(273.15 + body.boils_c)
+    pa = body.pa if body.boils_c is None else saturation_pressure(kelvin(body.boils_c))
     if pa is None:
         raise HTTPException(422, "give a pressure (pa) or a temperature (boils_c)")
     n = calculators.pressure_note(pa, body.atmosphere_pa)

@@ -6,6 +6,7 @@ from pydantic import BaseModel, Field
 
 from rough_draw.api.schemas import RangeOut
 from rough_draw.core.advice.calculators import HoseRow, LeakForm, LineRow
+from rough_draw.core.physics.units import ATMOSPHERE_PA
 
 
 class PressureIn(BaseModel):
@@ -13,7 +14,7 @@ class PressureIn(BaseModel):
 
     pa: float | None = Field(None, gt=0, le=2e5)
     boils_c: float | None = Field(None, ge=-60, le=100)
-    atmosphere_pa: float = Field(101_325.0, ge=45_000, le=110_000)
+    atmosphere_pa: float = Field(ATMOSPHERE_PA, ge=45_000, le=110_000)
 
 
 class PressureOut(BaseModel):
@@ -59,7 +60,7 @@ class NitrogenIn(BaseModel):
     """Breaks from a low to a high pressure, Pa."""
 
     low_pa: float = Field(200.0, gt=0.1, le=1e5)
-    high_pa: float = Field(101_325.0, gt=1, le=5e5)
+    high_pa: float = Field(ATMOSPHERE_PA, gt=1, le=5e5)
     times: int = Field(2, ge=1, le=6)
 
 

@@ -29,6 +29,7 @@ from rough_draw.core.diagnosis.faults import kind_of
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.practice import actions
 from rough_draw.core.practice.action_kinds import CallVerdict, NameCause
+from rough_draw.core.practice.actions import verdict_words
 from rough_draw.core.practice.scenario import Scenario, possible
 from rough_draw.core.practice.scoring import SKILLS
 from rough_draw.core.sheet.criteria import chosen
@@ -183,7 +184,7 @@ def _judged(bay: Bay) -> list[JudgedOut]:
         if d.hold is not None and isinstance(d.action, CallVerdict):
             best = d.hold.verdicts(limit)
             said = d.action.verdict
-            right = "right" if said in best else f"it was: {actions.VERDICTS[best[0]].lower()}"
+            right = "right" if said in best else f"it was: {verdict_words(best[0]).lower()}"
         elif isinstance(d.action, NameCause):
             right = "right" if kind_of(d.action.cause) in known else "not so"
         found.append(

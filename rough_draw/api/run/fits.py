@@ -10,6 +10,7 @@ from dataclasses import dataclass
 
 import numpy as np
 from cachetools import LRUCache
+from numpy.typing import NDArray
 
 from rough_draw.api import runs
 from rough_draw.api.deps import floats, range_out
@@ -32,6 +33,8 @@ REFINE_S = 4.0
 """Wall seconds between two draws of new members for one job."""
 LEAST = 3
 MOST_JOBS = 24
+
+FloatArray = NDArray[np.float64]
 
 
 _MadeOf = tuple[object, ...]
@@ -87,8 +90,8 @@ def _work(
     job: Job,
     touches: list[Touch],
     start: float,
-    at: runs.FloatArray,
-    pa: runs.FloatArray,
+    at: FloatArray,
+    pa: FloatArray,
     seen: tuple[int, float],
 ) -> None:
     try:

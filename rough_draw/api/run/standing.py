@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import time
-from dataclasses import replace
+from dataclasses import dataclass, replace
+from typing import Literal
 
 import numpy as np
 
@@ -19,122 +20,190 @@ from rough_draw.api.run.schemas import (
 )
 from rough_draw.api.schemas import RangeOut
 from rough_draw.core.advice.drawing import gauge_place
-from rough_draw.core.diagnosis.live_fit import goal_of
+from rough_draw.core.diagnosis.live_fit import Answer, goal_of
 from rough_draw.core.planning.next_step import CHECK_AT, FLUSH_AT, Outlook, ballast_at, next_touches
-from rough_draw.core.planning.progress import standing
+from rough_draw.core.planning.plan import Plan
+from rough_draw.core.planning.progress import Standing, standing
 from rough_draw.core.readings.series import time_at_level
 from rough_draw.core.sheet import criteria
+from rough_draw.core.sheet.criteria import Criterion
 from rough_draw.store import jobs
+
+RECENT_S = 900.0
+"""Readings older than this say nothing of how fast it falls now."""
+
+
+@dataclass(frozen=True, kw_only=True)
+class _Now:
+    """A run looked at once: its clock, what its gauge last said, and where that stands against the plan."""
+
+    key: str
+    run: runs.RunView
+    now: float
+    main: jobs.Readings | None
+    pa: float | None
+    over: bool
+    reading_at: float | None
+    started: float | None
+    begun: float | None
+    plan: Plan
+    stand: Standing
+    elapsed: float
+
+    @property
+    def phase(self) -> Literal["before", "draw", "hold"]:
+        """What goes on."""
+        if self.begun is not None:
+            return "hold"
+        return "draw" if self.started is not None else "before"
+
+
+def _look(key: str, run: runs.RunView, hub: Hub) -> _Now:
+    clock = hub.clock(key)
+    now = clock if clock is not None else time.time()
+    main = run.main()
+    last = float(main.pa[-1]) if main is not None and main.at.size else float("nan")
+    there = main is not None and bool(main.at.size)
+    started = run.state.started_at
+    if started is None and main is not None and main.at.size:
+        started = float(main.at[0])
+    elapsed = max(0.0, now - started) if started is not None else 0.0
+    times, values = np.array([]), np.array([])
+    if main is not None:
+        good = np.isfinite(main.pa) & (main.at >= now - RECENT_S)
+        times, values = main.at[good], main.pa[good]
+    plan = runs.plan_for(run.job)
+    return _Now(
+        key=key,
+        run=run,
+        now=now,
+        main=main,
+        pa=None if np.isnan(last) else last,
+        over=there and bool(np.isnan(last)),
+        reading_at=float(main.at[-1]) if main is not None and there else None,
+        started=started,
+        begun=holds.hold_start(run),
+        plan=plan,
+        stand=standing(plan, elapsed, times, values),
+        elapsed=elapsed,
+    )
+
+
+def _planned(n: _Now, criterion: Criterion) -> Outlook:
+    """When the levels of the next steps come, by the plan."""
+    here = n.stand.plan_time if n.stand.plan_time is not None else n.elapsed
+
+    def ahead(level: float) -> float | None:
+        at = time_at_level(n.plan.times, n.plan.gauge_band[1], level)
+        return max(0.0, at - here) if at is not None else None
+
+    return Outlook(
+        ahead(ballast_at(n.run.job) or 0.0),
+        ahead(FLUSH_AT * criterion.target),
+        n.stand.to_target.value if n.stand.to_target else None,
+        ahead(criterion.check or CHECK_AT),
+    )
+
+
+def _target_at(n: _Now, answer: Answer | None) -> RangeOut | None:
+    """When the target comes (epoch s): by the fit where there is one, else by the plan.
+
+    What contradicts the plan has no honest time to the target: why comes first.
+    """
+    if answer is not None and n.started is not None:
+        r = answer.target_at if answer.off <= CONTRADICTS else None
+        origin = n.started
+    elif n.phase == "hold":
+        return None
+    else:
+        r, origin = n.stand.to_target, n.now
+    return RangeOut(low=origin + r.low, value=origin + r.value, high=origin + r.high) if r is not None else None
+
+
+def _next(n: _Now, criterion: Criterion, answer: Answer | None) -> list[NextOut]:
+    """The steps ahead, by the fit's outlook where it has one."""
+    job, state = n.run.job, n.run.state
+    outlook = _planned(n, criterion)
+    if answer is not None and n.started is not None and answer.target_at is not None and answer.off <= CONTRADICTS:
+        outlook = outlook_by(answer, n.now - n.started, ballast_at(job) or 0.0, criterion)
+    view_state = state if n.begun is None else replace(state, isolated_at=n.begun)
+    where = runs.isolation_for(job).where
+    return [
+        NextOut(
+            kind=t.kind,
+            title=t.title,
+            why=t.why,
+            caution=t.caution,
+            first=t.first,
+            due_at=None if t.due is None else n.now + t.due,
+        )
+        for t in next_touches(job, view_state, criterion, n.pa, n.over, outlook, n.now, where)
+    ]
+
+
+def _words(n: _Now, criterion: Criterion) -> str:
+    state = n.run.state
+    if state.broken_at is not None:
+        return "nitrogen in the system"
+    if criterion.breaks and n.phase == "draw":
+        return f"draw {state.breaks + 1} of {len(criterion.breaks) + 1}"
+    return n.stand.words if n.phase == "draw" else ""
+
+
+def _sections(n: _Now) -> dict[str, float]:
+    """What the plan has in each section when its gauge shows what this one does, Pa."""
+    if n.phase != "draw" or n.stand.plan_time is None:
+        return {}
+    nominal, at = n.plan.nominal, [n.stand.plan_time]
+    scale = n.pa / max(float(nominal.at(n.plan.assembly.gauge_node, at)[0]), 1e-3) if n.pa else 1.0
+    found = {}
+    for node in nominal.network.nodes:
+        value = float(nominal.at(node.name, at)[0]) * scale
+        found[node.name.removeprefix("system.")] = float(f"{value:.4g}")
+    return found
 
 
 def live_of(key: str, run: runs.RunView, hub: Hub) -> LiveOut:
     """Where a run stands now, from what is stored and the plan."""
+    n = _look(key, run, hub)
     job, state = run.job, run.state
     criterion = criteria.chosen(job.criterion)
-    clock = hub.clock(key)
-    now = clock if clock is not None else time.time()
     link = hub.links.get(key)
-    main = run.main()
-    pa, over, reading_at = None, False, None
-    if main is not None and main.at.size:
-        reading_at = float(main.at[-1])
-        last = float(main.pa[-1])
-        over = bool(np.isnan(last))
-        pa = None if over else last
-    started = state.started_at
-    if started is None and main is not None and main.at.size:
-        started = float(main.at[0])
-    gauge = job.rig.gauge
-    plan = runs.plan_for(job)
-    shut = runs.isolation_for(job)
-    elapsed = max(0.0, now - started) if started is not None else 0.0
-    times, values = np.array([]), np.array([])
-    if main is not None:
-        good = np.isfinite(main.pa) & (main.at >= now - 900)
-        times, values = main.at[good], main.pa[good]
-    stand = standing(plan, elapsed, times, values)
-    begun = holds.hold_start(run)
-    phase = "hold" if begun is not None else ("draw" if started is not None else "before")
-    here = stand.plan_time if stand.plan_time is not None else elapsed
-
-    def ahead(level: float) -> float | None:
-        at = time_at_level(plan.times, plan.gauge_band[1], level)
-        return max(0.0, at - here) if at is not None else None
-
-    outlook = Outlook(
-        ahead(ballast_at(job) or 0.0),
-        ahead(FLUSH_AT * criterion.target),
-        stand.to_target.value if stand.to_target else None,
-        ahead(criterion.check or CHECK_AT),
-    )
-    view_state = state if begun is None else replace(state, isolated_at=begun)
-    touches = next_touches(job, view_state, criterion, pa, over, outlook, now, shut.where)
-    target_at = None
-    if stand.to_target is not None and phase != "hold":
-        r = stand.to_target
-        target_at = RangeOut(low=now + r.low, value=now + r.value, high=now + r.high)
-    answer = fitted(key, run) if phase == "draw" else None
-    if answer is not None:
-        # What contradicts the plan has no honest time to the target: why comes first.
-        r = answer.target_at if answer.off <= CONTRADICTS else None
-        target_at = RangeOut(low=started + r.low, value=started + r.value, high=started + r.high) if r else None
-        if r is not None:
-            outlook = outlook_by(answer, now - started, ballast_at(job) or 0.0, criterion)
-            touches = next_touches(job, view_state, criterion, pa, over, outlook, now, shut.where)
+    answer = fitted(key, run) if n.phase == "draw" else None
     goal, _ = goal_of(job, run.touches, state.started_at or 0.0)
-    words = stand.words if phase == "draw" else ""
-    if state.broken_at is not None:
-        words = "nitrogen in the system"
-    elif criterion.breaks and phase == "draw":
-        words = f"draw {state.breaks + 1} of {len(criterion.breaks) + 1}"
-    sections = {}
-    if phase == "draw" and stand.plan_time is not None:
-        nominal = plan.nominal
-        scale = pa / max(float(nominal.at(plan.assembly.gauge_node, [stand.plan_time])[0]), 1e-3) if pa else 1.0
-        for node in nominal.network.nodes:
-            value = float(nominal.at(node.name, [stand.plan_time])[0]) * scale
-            sections[node.name.removeprefix("system.")] = float(f"{value:.4g}")
+    gauge = job.rig.gauge
+    sign = sign_of(run)
     return LiveOut(
-        now=now,
-        started_at=started,
-        phase=phase,
+        now=n.now,
+        started_at=n.started,
+        phase=n.phase,
         pump_on=state.pump_on,
         ballast_open=state.ballast_open,
-        isolated_at=begun,
+        isolated_at=n.begun,
         breaks=state.breaks,
         broken=state.broken_at is not None,
         goal_pa=goal,
-        pa=pa,
-        over_range=over,
-        reading_at=reading_at,
-        gauge=main.gauge if main else (gauge.name if gauge and gauge.name else "no gauge yet"),
+        pa=n.pa,
+        over_range=n.over,
+        reading_at=n.reading_at,
+        gauge=n.main.gauge if n.main else (gauge.name if gauge and gauge.name else "no gauge yet"),
         gauge_place=gauge_place(job, gauge).capitalize() if gauge else "Dial only",
-        rate_micron_s=stand.rate,
-        words=words,
-        target_at=target_at,
-        fit=fit_out(answer, started) if answer is not None and started is not None else None,
-        sign=found.words if (found := sign_of(run)) is not None else None,
+        rate_micron_s=n.stand.rate,
+        words=_words(n, criterion),
+        target_at=_target_at(n, answer),
+        fit=fit_out(answer, n.started) if answer is not None and n.started is not None else None,
+        sign=sign.words if sign is not None else None,
         battery_pct=link.battery if link is not None else None,
         target_pa=criterion.target,
         limit_pa=criterion.limit,
-        hold_ends_at=begun + criterion.minutes * 60.0 if begun is not None else None,
-        next=[
-            NextOut(
-                kind=t.kind,
-                title=t.title,
-                why=t.why,
-                caution=t.caution,
-                first=t.first,
-                due_at=None if t.due is None else now + t.due,
-            )
-            for t in touches
-        ],
-        section_pa=sections,
+        hold_ends_at=n.begun + criterion.minutes * 60.0 if n.begun is not None else None,
+        next=_next(n, criterion, answer),
+        section_pa=_sections(n),
         shut=sorted(state.shut),
         opened=sorted(state.opened),
         standin=link is not None,
         second=second_name(key) in hub.links,
-        gauges=_gauges(run, main),
+        gauges=_gauges(run, n.main),
         speed=hub.speed(key),
         stale=link.stale if link is not None else False,
     )

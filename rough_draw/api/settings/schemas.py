@@ -6,7 +6,7 @@ from pydantic import BaseModel, Field
 
 from rough_draw.api.plan.schemas import Choice
 from rough_draw.api.schemas import Body, RangeOut
-from rough_draw.core.physics.units import DisplayUnit
+from rough_draw.core.physics.units import ATMOSPHERE_PA, DisplayUnit
 from rough_draw.core.planning.schedule import Conflict
 from rough_draw.core.sheet.settings import Settings
 
@@ -79,7 +79,7 @@ class DialIn(Body):
     """A dial vacuum as it was said."""
 
     text: str = Field(max_length=60)
-    atmosphere_pa: float = Field(101_325.0, ge=40_000, le=110_000)
+    atmosphere_pa: float = Field(ATMOSPHERE_PA, ge=40_000, le=110_000)
 
 
 class DialOut(BaseModel):

@@ -17,7 +17,7 @@ from rough_draw.core.model.assemble import assemble
 from rough_draw.core.model.steady import solve_steady
 from rough_draw.core.model.system import line_volume
 from rough_draw.core.physics.interval import Range
-from rough_draw.core.physics.units import ATMOSPHERE_PA, MICRON_PA, PA_PER, atmosphere_at, micron
+from rough_draw.core.physics.units import ATMOSPHERE_PA, MICRON_PA, PA_PER, atmosphere_at, celsius, kelvin, micron
 from rough_draw.core.physics.water import boiling_point, saturation_pressure
 from rough_draw.core.planning.plan import time_to_target
 from rough_draw.core.sheet.base import Sheet
@@ -51,8 +51,8 @@ def pressure_note(pa: float, atmosphere: float = ATMOSPHERE_PA) -> PressureNote:
     """A pressure in every unit, with the boiling point of water at it. ``pa`` absolute, Pa, over 0."""
     if not pa > 0:
         raise ValueError("a pressure is over 0: there is no less than nothing")
-    low, high = saturation_pressure(273.15 + LOWEST_C), saturation_pressure(273.15 + HIGHEST_C)
-    boils = boiling_point(pa) - 273.15 if low <= pa <= high * 1.001 else None
+    low, high = saturation_pressure(kelvin(LOWEST_C)), saturation_pressure(kelvin(HIGHEST_C))
+    boils = celsius(boiling_point(pa)) if low <= pa <= high * 1.001 else None
     depth = max(0.0, atmosphere - pa)
     return PressureNote(
         pa=pa,
@@ -68,7 +68,7 @@ def pressure_note(pa: float, atmosphere: float = ATMOSPHERE_PA) -> PressureNote:
 def water_curve(step_c: float = 1.0) -> list[tuple[float, float, bool]]:
     """The curve of water: °C, Pa, and whether it is ice there. From -60 to 100 °C."""
     return [
-        (float(t), saturation_pressure(273.15 + float(t)), bool(t < 0.0))
+        (float(t), saturation_pressure(kelvin(float(t))), bool(t < 0.0))
         for t in np.arange(LOWEST_C, HIGHEST_C + 0.5 * step_c, step_c)
     ]
 
@@ -162,7 +162,7 @@ def altitude_note(target: float, elevation_m: float = 0.0, barometer_pa: float |
     air = barometer_pa if barometer_pa is not None else atmosphere_at(elevation_m)
     blind = DIAL_SHARE * 30.0 * PA_PER["inhg"] / MICRON_PA
     depth = (air - target) / PA_PER["inhg"]
-    return AltitudeNote(air, depth, blind, air / PA_PER["psi"], boiling_point(air) - 273.15)
+    return AltitudeNote(air, depth, blind, air / PA_PER["psi"], celsius(boiling_point(air)))
 
 
 LeakForm = Literal["micron-s", "pa-m3-s", "mbar-l-s", "g-year"]

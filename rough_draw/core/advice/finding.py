@@ -8,6 +8,30 @@ from typing import Literal
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.rig import Rig
 
+FindingKind = Literal[
+    "ball-end",
+    "charge-open",
+    "check-valve",
+    "cord",
+    "core-shut",
+    "cramped",
+    "crossed-hoses",
+    "depressor",
+    "fit",
+    "gauge-burst",
+    "gauge-coarse",
+    "gauge-exposed",
+    "gauge-near-pump",
+    "hoses-in-hold",
+    "left-out",
+    "new-hose",
+    "no-gauge",
+    "no-valve",
+    "oil-used",
+    "pressure-hose",
+    "pump-not-rated",
+    "tool",
+]
 Severity = Literal["stop", "caution", "note"]
 RANK: dict[str, int] = {"stop": 0, "caution": 1, "note": 2}
 
@@ -22,14 +46,20 @@ class Fix:
 
 @dataclass(frozen=True, kw_only=True)
 class Finding:
-    """One finding. ``place`` is a part, port, section or link by its id."""
+    """One finding. ``place`` is a part, port, section or link by its id; ``about`` tells it from others of its kind."""
 
-    key: str
+    kind: FindingKind
     severity: Severity
     place: str
     title: str
     why: str
     fix: Fix | None = None
+    about: str = ""
+
+    @property
+    def key(self) -> str:
+        """What it is known by."""
+        return f"{self.kind}-{self.about}" if self.about else self.kind
 
 
 def rig_fix(job: Job, words: str, rig: Rig) -> Fix:

@@ -59,7 +59,8 @@ def _sections(job: Job, assembly: Assembly) -> list[Finding]:
             fix = _link_fix(link, job, True, f"the {x.words()} opened")
         found.append(
             Finding(
-                key=f"left-out-{name}",
+                kind="left-out",
+                about=name,
                 severity="stop",
                 place=name,
                 title=f"The {labels[name]} will not be evacuated",
@@ -70,7 +71,8 @@ def _sections(job: Job, assembly: Assembly) -> list[Finding]:
     for name in behind_check(assembly):
         found.append(
             Finding(
-                key=f"check-valve-{name}",
+                kind="check-valve",
+                about=name,
                 severity="caution",
                 place=name,
                 title=f"The {labels[name]} empties only through a check valve",
@@ -83,7 +85,8 @@ def _sections(job: Job, assembly: Assembly) -> list[Finding]:
             kept = job.scope.section(x.a if ends[0] else x.b)
             found.append(
                 Finding(
-                    key=f"charge-open-{x.id}",
+                    kind="charge-open",
+                    about=x.id,
                     severity="stop",
                     place=x.id,
                     title=f"The {kept.words()} holds its charge, and the {x.words()} is open",
@@ -106,7 +109,8 @@ def _ways(job: Job, assembly: Assembly) -> list[Finding]:
             rig = rig_edit.put_at_port(job.rig, part.id, {"kind": "tool", "fits": port.size})
             found.append(
                 Finding(
-                    key=f"core-shut-{port.id}",
+                    kind="core-shut",
+                    about=port.id,
                     severity="stop",
                     place=part.id,
                     title=f"The {port.words()} is shut by its own core",
@@ -130,7 +134,8 @@ def _ports(job: Job) -> list[Finding]:
                 rig = rig_edit.swap(job.rig, part.id, {"fits": port.size})
             found.append(
                 Finding(
-                    key=f"fit-{port.id}",
+                    kind="fit",
+                    about=port.id,
                     severity="stop",
                     place=part.id,
                     title=f"A {fits} end does not go on the {port.size} {port.words()}",
@@ -143,7 +148,8 @@ def _ports(job: Job) -> list[Finding]:
         if port.cramped and isinstance(part, ToolPart):
             found.append(
                 Finding(
-                    key=f"cramped-{port.id}",
+                    kind="cramped",
+                    about=port.id,
                     severity="note",
                     place=part.id,
                     title=f"The {port.words()} is cramped",
@@ -161,7 +167,8 @@ def _tools(job: Job) -> list[Finding]:
             fixed = rig_edit.swap(rig, part.id, {"vacuum_rated": True})
             found.append(
                 Finding(
-                    key=f"tool-{part.id}",
+                    kind="tool",
+                    about=part.id,
                     severity="caution",
                     place=part.id,
                     title="A core tool not made for vacuum",
@@ -179,7 +186,8 @@ def _tools(job: Job) -> list[Finding]:
             tooled = rig_edit.swap(tooled, part.id, {"depressor": False, "kit": part.kit, "name": part.name})
         found.append(
             Finding(
-                key=f"no-valve-{port.id}",
+                kind="no-valve",
+                about=port.id,
                 severity="caution",
                 place=part.id,
                 title=f"No valve stands at the {port.words()}, and its core stays in",

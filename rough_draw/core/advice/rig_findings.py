@@ -40,7 +40,7 @@ def about_hoses(job: Job, target: float) -> list[Finding]:
         )
         why = "The pin and its seat are nearly as narrow as a core."
         fix = rig_fix(job, "the depressors taken out", _each(job, pins, {"depressor": False}))
-        found.append(Finding(key="depressor", severity="caution", place=pins[0].id, title=title, why=why, fix=fix))
+        found.append(Finding(kind="depressor", severity="caution", place=pins[0].id, title=title, why=why, fix=fix))
     rubber = [h for h in hoses if h.made_for == "pressure" and rig.from_pump(h)]
     if rubber:
         title = _several(rubber, "A charging hose is used in vacuum", "{n} charging hoses are used in vacuum")
@@ -50,20 +50,20 @@ def about_hoses(job: Job, target: float) -> list[Finding]:
             swapped = rig_edit.swap(swapped, h.id, {"made_for": "vacuum", "age": "used"})
         fix = rig_fix(job, "vacuum hoses of the same size", swapped)
         found.append(
-            Finding(key="pressure-hose", severity="caution", place=rubber[0].id, title=title, why=why, fix=fix)
+            Finding(kind="pressure-hose", severity="caution", place=rubber[0].id, title=title, why=why, fix=fix)
         )
     balls = [h for h in rubber if h.ball_end]
     if balls:
         title = "Ball valves at the ends of charging hoses are rarely made for vacuum"
         why = "Trust them only after the rig has been proved with them shut."
-        found.append(Finding(key="ball-end", severity="note", place=balls[0].id, title=title, why=why))
+        found.append(Finding(kind="ball-end", severity="note", place=balls[0].id, title=title, why=why))
     fresh = [h for h in hoses if h.age == "new"]
     if fresh and target < 300 * MICRON_PA:
         title = _several(
             fresh, "A new hose may not go under 200 to 300 µ yet", "{n} new hoses may not go under 200 to 300 µ yet"
         )
         why = "Fresh rubber gives gas off until it has been cured by use; you can smell it."
-        found.append(Finding(key="new-hose", severity="note", place=fresh[0].id, title=title, why=why))
+        found.append(Finding(kind="new-hose", severity="note", place=fresh[0].id, title=title, why=why))
     return [*found, *_crossed(job)]
 
 
@@ -87,7 +87,7 @@ def _crossed(job: Job) -> list[Finding]:
     swapped = rig_edit.swap(rig_edit.swap(rig, suction.id, theirs), other.id, mine)
     return [
         Finding(
-            key="crossed-hoses",
+            kind="crossed-hoses",
             severity="caution",
             place=suction.id,
             title="The smaller hose is on the suction side",
@@ -135,75 +135,92 @@ def _far_gauge(job: Job, gauge: GaugePart) -> Rig | None:
 
 def about_gauge(job: Job, assembly: Assembly, error: float, target: float) -> list[Finding]:
     """Where the gauge sits and by how much it is off (Pa), whether it can be shut off, what it stands, its steps."""
-    rig = job.rig
-    gauge = rig.gauge
+    gauge = job.rig.gauge
     if gauge is None:
-        way = _far_gauge_new(job)
-        return [
-            Finding(
-                key="no-gauge",
-                severity="caution",
-                place=rig.pump.id,
-                title="No micron gauge",
-                why="A dial's needle covers 500 to 8,000 µ with its own width. The job is recorded as unverified.",
-                fix=rig_fix(job, "a micron gauge on a tool of its own", way) if way else None,
-            )
-        ]
+        return [_no_gauge(job)]
+    found = (
+        _gauge_near_pump(job, gauge, error, target),
+        *_gauge_open_to_charge(job, assembly, gauge),
+        _gauge_coarse(gauge, target),
+    )
+    return [f for f in found if f is not None]
+
+
+def _no_gauge(job: Job) -> Finding:
+    way = _far_gauge_new(job)
+    return Finding(
+        kind="no-gauge",
+        severity="caution",
+        place=job.rig.pump.id,
+        title="No micron gauge",
+        why="A dial's needle covers 500 to 8,000 µ with its own width. The job is recorded as unverified.",
+        fix=rig_fix(job, "a micron gauge on a tool of its own", way) if way else None,
+    )
+
+
+def _gauge_near_pump(job: Job, gauge: GaugePart, error: float, target: float) -> Finding | None:
+    chain = job.rig.chain(gauge)
+    if chain[0].kind != "pump" or any(isinstance(p, ToolPart) for p in chain):
+        return None
+    where = "at the manifold" if any(isinstance(p, ManifoldPart) for p in chain) else "at the pump"
+    moved = _far_gauge(job, gauge)
+    micron = error / MICRON_PA
+    return Finding(
+        kind="gauge-near-pump",
+        severity="caution",
+        place=gauge.id,
+        title=f"The gauge sits {where}: it reads {micron:,.0f} µ too low at the target",
+        why=f"At {(target - error) / MICRON_PA:,.0f} µ shown, the worst spot is at {target / MICRON_PA:,.0f} µ."
+        if error < target
+        else "It reaches the target long before the system does.",
+        fix=rig_fix(job, "the gauge moved to the system, on a tool", moved) if moved else None,
+    )
+
+
+def _gauge_open_to_charge(job: Job, assembly: Assembly, gauge: GaugePart) -> list[Finding]:
+    """What comes on the gauge with the charge where nothing shuts it off."""
+    if gauge_valve(job, assembly) is not None:
+        return []
     found = []
-    chain = rig.chain(gauge)
-    if chain[0].kind == "pump" and not any(isinstance(p, ToolPart) for p in chain):
-        where = "at the manifold" if any(isinstance(p, ManifoldPart) for p in chain) else "at the pump"
-        moved = _far_gauge(job, gauge)
-        micron = error / MICRON_PA
+    under = rig_fix(job, "a tool under the gauge", rig_edit.put_under(job.rig, gauge.id))
+    chain = job.rig.chain(gauge)
+    if not (chain[0].kind == "pump" and any(p.kind == "manifold" for p in chain)):
         found.append(
             Finding(
-                key="gauge-near-pump",
-                severity="caution",
-                place=gauge.id,
-                title=f"The gauge sits {where}: it reads {micron:,.0f} µ too low at the target",
-                why=f"At {(target - error) / MICRON_PA:,.0f} µ shown, the worst spot is at {target / MICRON_PA:,.0f} µ."
-                if error < target
-                else "It reaches the target long before the system does.",
-                fix=rig_fix(job, "the gauge moved to the system, on a tool", moved) if moved else None,
-            )
-        )
-    if gauge_valve(job, assembly) is None and not (
-        chain[0].kind == "pump" and any(p.kind == "manifold" for p in chain)
-    ):
-        found.append(
-            Finding(
-                key="gauge-exposed",
+                kind="gauge-exposed",
                 severity="caution",
                 place=gauge.id,
                 title="The gauge cannot be shut off before refrigerant comes",
                 why=f"It stands {gauge.stands_kpa / 100:.0f} bar, but refrigerant and oil foul it.",
-                fix=rig_fix(job, "a tool under the gauge", rig_edit.put_under(rig, gauge.id)),
+                fix=under,
             )
         )
     ref = job.scope.refrigerant
     pressure = REFRIGERANTS[ref].pressure_40c.value / 1000.0
-    if gauge.stands_kpa < pressure and gauge_valve(job, assembly) is None:
+    if gauge.stands_kpa < pressure:
         found.append(
             Finding(
-                key="gauge-burst",
+                kind="gauge-burst",
                 severity="stop",
                 place=gauge.id,
                 title=f"The gauge stands {gauge.stands_kpa / 100:.0f} bar; {ref} can reach {pressure / 100:.0f}",
                 why="It must be shut off before refrigerant comes, and nothing can.",
-                fix=rig_fix(job, "a tool under the gauge", rig_edit.put_under(rig, gauge.id)),
-            )
-        )
-    if gauge.resolution_micron > 0.11 * target / MICRON_PA:
-        found.append(
-            Finding(
-                key="gauge-coarse",
-                severity="note",
-                place=gauge.id,
-                title=f"The gauge shows steps of {gauge.resolution_micron:g} µ",
-                why=f"That is coarse for a target of {target / MICRON_PA:,.0f} µ: a slow rise hides between two steps.",
+                fix=under,
             )
         )
     return found
+
+
+def _gauge_coarse(gauge: GaugePart, target: float) -> Finding | None:
+    if gauge.resolution_micron <= 0.11 * target / MICRON_PA:
+        return None
+    return Finding(
+        kind="gauge-coarse",
+        severity="note",
+        place=gauge.id,
+        title=f"The gauge shows steps of {gauge.resolution_micron:g} µ",
+        why=f"That is coarse for a target of {target / MICRON_PA:,.0f} µ: a slow rise hides between two steps.",
+    )
 
 
 def _far_gauge_new(job: Job) -> Rig | None:
@@ -228,7 +245,7 @@ def about_hold(job: Job, i: Isolation) -> list[Finding]:
         moved = _far_gauge(job.model_copy(update={"rig": rig}), gauge)
         rig, words = (moved, f"{words}, the gauge on one of them") if moved else (rig, words)
     fix = rig_fix(job, words, rig) if rig != job.rig else None
-    return [Finding(key="hoses-in-hold", severity="caution", place=job.rig.pump.id, title=title, why=why, fix=fix)]
+    return [Finding(kind="hoses-in-hold", severity="caution", place=job.rig.pump.id, title=title, why=why, fix=fix)]
 
 
 def about_pump(job: Job) -> list[Finding]:
@@ -240,7 +257,7 @@ def about_pump(job: Job) -> list[Finding]:
     if ref.safety != "A1" and not pump.rated_a2l:
         found.append(
             Finding(
-                key="pump-not-rated",
+                kind="pump-not-rated",
                 severity="stop",
                 place=pump.id,
                 title=f"The pump is not rated for {ref.safety} refrigerants",
@@ -251,7 +268,7 @@ def about_pump(job: Job) -> list[Finding]:
         fields = {"oil": "fresh", "blank_off_micron": None, "kit": pump.kit, "name": pump.name}
         found.append(
             Finding(
-                key="oil-used",
+                kind="oil-used",
                 severity="caution" if pump.oil == "wet" else "note",
                 place=pump.id,
                 title="The pump's oil is milky" if pump.oil == "wet" else "The pump's oil has been used",
@@ -269,7 +286,7 @@ def about_pump(job: Job) -> list[Finding]:
             severity: Severity = "stop" if answer.verdict == "no" else "caution"
             found.append(
                 Finding(
-                    key="cord",
+                    kind="cord",
                     severity=severity,
                     place=pump.id,
                     title="The cord is thin for this pump",

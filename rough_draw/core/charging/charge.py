@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from rough_draw.core.catalogue import tube
 from rough_draw.core.catalogue.fluids import REFRIGERANTS
 from rough_draw.core.model.system import atmosphere_of
-from rough_draw.core.physics.gas import R, viscosity_air, viscosity_refrigerant
+from rough_draw.core.physics.gas import M_AIR, R, viscosity_air, viscosity_refrigerant
 from rough_draw.core.physics.interval import Range
 from rough_draw.core.physics.refrigerant import saturated
 from rough_draw.core.physics.units import kelvin
@@ -80,7 +80,7 @@ def grams_per_year(leak: Range, scope: Scope) -> Range:
         if viscous:
             out = q_in * (p * p - atmosphere**2) / atmosphere**2 * ratio_eta
         else:
-            out = q_in * (p - atmosphere) / atmosphere * (28.97e-3 / ref.molar_mass) ** 0.5
+            out = q_in * (p - atmosphere) / atmosphere * (M_AIR / ref.molar_mass) ** 0.5
         return out * ref.molar_mass / (R * t) * 1000.0 * YEAR_S
 
     high = ref.pressure_40c.value

@@ -12,6 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from rough_draw.core.catalogue.fluids import REFRIGERANTS
+from rough_draw.core.physics.gas import R
 from rough_draw.core.physics.refrigerant import saturated
 
 FloatArray = NDArray[np.float64]
@@ -152,4 +153,4 @@ def hose_holds(refrigerant: str, kelvin: float, litres: float, liquid: bool) -> 
     if liquid:
         return saturated(refrigerant, kelvin).liquid_density * litres * 1e-3
     s = saturated(refrigerant, kelvin)
-    return s.dew * litres * 1e-3 * REFRIGERANTS[refrigerant].molar_mass / (8.314462618 * kelvin)
+    return s.dew * litres * 1e-3 * REFRIGERANTS[refrigerant].molar_mass / (R * kelvin)

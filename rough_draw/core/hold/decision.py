@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Literal, get_args
 
 import numpy as np
 
@@ -33,7 +34,7 @@ MISSED = 1e-3
 TIGHT = 0.2 * MICRON_PA
 """Pa/s: "tight" is said only when no leak above this can hide."""
 
-VERDICTS = (
+VerdictName = Literal[
     "tight-and-dry",
     "creeping",
     "shallow",
@@ -46,8 +47,19 @@ VERDICTS = (
     "not-settled",
     "unverified",
     "invalid",
+]
+VERDICTS: tuple[VerdictName, ...] = get_args(VerdictName)
+LEAKS: tuple[VerdictName, ...] = ("leak", "leak-and-moisture")
+OpenQuestion = Literal["water", "leak", "water or refrigerant", "gas or water"]
+FINAL: tuple[VerdictName, ...] = (
+    "tight-and-dry",
+    "shallow",
+    "leak",
+    "moisture",
+    "leak-and-moisture",
+    "refrigerant",
+    "hose",
 )
-FINAL = ("tight-and-dry", "shallow", "leak", "moisture", "leak-and-moisture", "refrigerant", "hose")
 """Verdicts that may end a hold; the others ask for more time, or for another look."""
 
 
@@ -73,11 +85,11 @@ class Look:
     ``slow``: water that it rests on comes off so slowly that more time may well read it otherwise.
     """
 
-    verdict: str
+    verdict: VerdictName
     probability: float
     odds: dict[str, float]
     detection: float
-    open: tuple[str, ...]
+    open: tuple[OpenQuestion, ...]
     span: float
     slow: bool = False
 
@@ -90,7 +102,7 @@ class Look:
     def sound(self) -> bool:
         """Whether the hold may end on it: a cause that more time would not change, more surely than is said at its
         end."""
-        sure = self.probability >= (SOUND_LEAK if "leak" in self.verdict else SOUND)
+        sure = self.probability >= (SOUND_LEAK if self.verdict in LEAKS else SOUND)
         seen = self.detection <= SOUND_TIGHT or self.verdict != "tight-and-dry"
         return self.verdict in FINAL and sure and seen and self.span >= SOONEST and not self.slow
 
@@ -169,7 +181,7 @@ def without_water_alone(odds: dict[str, float]) -> dict[str, float]:
     return {k: x / whole for k, x in left.items()} if whole > 1e-12 else {**left, "leak": 1.0}
 
 
-def claims(odds: dict[str, float], detection: float) -> tuple[str, float, tuple[str, ...]]:
+def claims(odds: dict[str, float], detection: float) -> tuple[VerdictName, float, tuple[OpenQuestion, ...]]:
     """The verdict that the odds allow, its probability, and the questions left open."""
     leaks = odds["leak"] + odds["leak-and-moisture"]
     wet = odds["moisture"] + odds["leak-and-moisture"]
@@ -178,8 +190,7 @@ def claims(odds: dict[str, float], detection: float) -> tuple[str, float, tuple[
     if leaks >= (SURE_BESIDE if beside else SURE):
         if odds["leak-and-moisture"] >= SURE * leaks:
             return "leak-and-moisture", odds["leak-and-moisture"], ()
-        left = () if odds["leak-and-moisture"] <= (1.0 - SURE) * leaks else ("water",)
-        return "leak", leaks, left
+        return "leak", leaks, () if odds["leak-and-moisture"] <= (1.0 - SURE) * leaks else ("water",)
     if wet >= SURE:
         return "moisture", wet, () if odds["leak-and-moisture"] <= 1.0 - SURE else ("leak",)
     if leaks <= 1.0 - SURE:

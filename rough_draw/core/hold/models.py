@@ -117,13 +117,23 @@ class Model:
     sun: FloatArray
 
 
-def make_models(
-    basis: Basis, data: Data, setting: Setting, water: bool, rise: tuple[str, float] | None, bins: int
-) -> Model:
-    """The grid of one form. Order of columns: steps, walls, film, early, bend, sun, level, settling, water, rise
-    (which must be last)."""
+@dataclass(frozen=True, kw_only=True)
+class _Grid:
+    """The shapes of one form, a row a model: its settling column and size, log prior weight; and with water its
+    column, level and that level's spread, Pa."""
+
+    weight: FloatArray
+    settle: IntArray
+    size: FloatArray
+    water: IntArray
+    level: FloatArray
+    spread: FloatArray
+    bound: FloatArray
+
+
+def _grid(basis: Basis, data: Data, setting: Setting, water: bool, whole: float) -> _Grid:
+    """Every settling time by every scale, and with water by every time and level of it."""
     m = MICRON_PA
-    whole = max(float(np.abs(data.pressure[:bins] - data.pressure[0]).max()), 20.0 * m)
     scales = [(s * m, w) for s, w in SCALES] + [(0.12 * whole, 0.15)]
     settle = np.arange(SETTLES.size)
     if water:
@@ -135,61 +145,85 @@ def make_models(
     weight = np.log(tau_prior[a]) + np.log(np.array([w for _, w in scales])[s])
     size = np.array([x for x, _ in scales])[s]
     column = basis.settle[settle[a]]
-    straight = rise is not None and rise[0] == STRAIGHT
-    steps = len(basis.steps) + 3 + len(EARLY) + (not straight)
-    k = steps + 2 + water + (rise is not None)
-    if water:
-        levels, spreads, odds = _levels(data, setting)
-        time_prior = _normal(np.log(WATERS / WATER_TAU) / WATER_SPREAD)
-        time_prior /= time_prior.sum()
-        # Levels outermost: neighbours then share the columns that need not be factored again.
-        c, i, j = (
-            x.ravel()
-            for x in np.meshgrid(np.arange(levels.size), np.arange(a.size), np.arange(WATERS.size), indexing="ij")
+    if not water:
+        none = np.zeros(weight.size)
+        return _Grid(
+            weight=weight,
+            settle=column,
+            size=size,
+            water=np.zeros(weight.size, dtype=np.int64),
+            level=none,
+            spread=none,
+            bound=none,
         )
-        # Evaporation faster than the settling beside it says the same twice.
-        apart = WATERS[j] > 1.5 * SETTLES[settle[a[i]]]
-        i, j, c = i[apart], j[apart], c[apart]
-        weight = weight[i] + np.log(time_prior[j]) + np.log(odds[c])
-        size, column = size[i], column[i]
-    n = weight.size
-    cols = np.zeros((n, k), dtype=np.int64)
-    mean, precision = np.zeros((n, k)), np.zeros((n, k))
-    for x, at in enumerate(basis.steps):
-        cols[:, x] = at
-        precision[:, x] = STEP_SIZE**-2
-    x = len(basis.steps)
-    cols[:, x] = basis.rises[(WALLS, WALLS_TAU)]
-    mean[:, x], precision[:, x] = WALLS_RATE[0], WALLS_RATE[1] ** -2
-    if water:
-        # What water is bound comes off in more than one step.
-        tail = WALLS_SHARE * np.where(c > 0, levels[c], 0.1 * levels[c]) / WALLS_TAU
-        precision[:, x] = (WALLS_RATE[1] ** 2 + tail**2) ** -1
-    sun = drift_of(data, bins, levels[c] if water else np.zeros(n))
-    x += 1
-    cols[:, x] = basis.film
-    mean[:, x], precision[:, x] = FILM[0], FILM[1] ** -2
+    levels, spreads, odds = _levels(data, setting)
+    time_prior = _normal(np.log(WATERS / WATER_TAU) / WATER_SPREAD)
+    time_prior /= time_prior.sum()
+    # Levels outermost: neighbours then share the columns that need not be factored again.
+    c, i, j = (
+        x.ravel() for x in np.meshgrid(np.arange(levels.size), np.arange(a.size), np.arange(WATERS.size), indexing="ij")
+    )
+    # Evaporation faster than the settling beside it says the same twice.
+    apart = WATERS[j] > 1.5 * SETTLES[settle[a[i]]]
+    i, j, c = i[apart], j[apart], c[apart]
+    return _Grid(
+        weight=weight[i] + np.log(time_prior[j]) + np.log(odds[c]),
+        settle=column[i],
+        size=size[i],
+        water=basis.water[j],
+        level=levels[c],
+        spread=spreads[c],
+        bound=np.where(c > 0, levels[c], 0.1 * levels[c]),
+    )
+
+
+class _Columns:
+    """Columns of a form, filled in their order, with the priors of their amounts."""
+
+    def __init__(self, models: int, count: int) -> None:
+        self.cols = np.zeros((models, count), dtype=np.int64)
+        self.mean, self.precision = np.zeros((models, count)), np.zeros((models, count))
+        self.filled = 0
+
+    def add(self, column: int | IntArray, mean: float | FloatArray, precision: float | FloatArray) -> None:
+        """The next column: which of the basis, and its prior."""
+        k = self.filled
+        self.cols[:, k], self.mean[:, k], self.precision[:, k] = column, mean, precision
+        self.filled += 1
+
+
+def make_models(
+    basis: Basis, data: Data, setting: Setting, water: bool, rise: tuple[str, float] | None, bins: int
+) -> Model:
+    """The grid of one form. Order of columns: steps, walls, film, early, bend, sun, level, settling, water, rise
+    (which must be last)."""
+    whole = max(float(np.abs(data.pressure[:bins] - data.pressure[0]).max()), 20.0 * MICRON_PA)
+    grid = _grid(basis, data, setting, water, whole)
+    straight = rise is not None and rise[0] == STRAIGHT
+    # Settling and level have a column each beside what is added by name.
+    count = len(basis.steps) + 3 + len(EARLY) + (not straight) + 2 + water + (rise is not None)
+    made = _Columns(grid.weight.size, count)
+    for at in basis.steps:
+        made.add(at, 0.0, STEP_SIZE**-2)
+    # What water is bound comes off in more than one step.
+    tail = WALLS_SHARE * grid.bound / WALLS_TAU
+    made.add(basis.rises[(WALLS, WALLS_TAU)], WALLS_RATE[0], (WALLS_RATE[1] ** 2 + tail**2) ** -1)
+    made.add(basis.film, FILM[0], FILM[1] ** -2)
     for at, (_, least, part) in zip(basis.early, EARLY, strict=True):
-        x += 1
-        cols[:, x] = at
-        precision[:, x] = float(np.hypot(least, part * whole)) ** -2
-    x += 1
-    cols[:, x] = basis.bend
+        made.add(at, 0.0, float(np.hypot(least, part * whole)) ** -2)
     share = float(data.time[bins - 1]) / max(data.span, 1.0)
-    precision[:, x] = (float(np.hypot(4.0 * BEND * whole, BEND_LEAST)) / max(share, 0.05) ** 2) ** -2
+    made.add(basis.bend, 0.0, (float(np.hypot(4.0 * BEND * whole, BEND_LEAST)) / max(share, 0.05) ** 2) ** -2)
+    sun = drift_of(data, bins, grid.level)
     if not straight:
         # Beside a straight rise it cannot be told from it, and widens that one's error instead.
-        cols[:, x + 1] = basis.rises[(STRAIGHT, 0.0)]
-        precision[:, x + 1] = sun**-2
-    cols[:, steps + 1] = column
-    precision[:, steps + 1] = size**-2
+        made.add(basis.rises[(STRAIGHT, 0.0)], 0.0, sun**-2)
+    made.add(0, 0.0, 0.0)
+    made.add(grid.settle, 0.0, grid.size**-2)
     if water:
-        cols[:, steps + 2] = basis.water[j]
-        mean[:, steps + 2] = levels[c]
-        precision[:, steps + 2] = spreads[c] ** -2
+        made.add(grid.water, grid.level, grid.spread**-2)
     if rise is not None:
-        cols[:, k - 1] = basis.rises[rise]
-    return Model(cols=cols, mean=mean, precision=precision, weight=weight, rise=rise, sun=sun)
+        made.add(basis.rises[rise], 0.0, 0.0)
+    return Model(cols=made.cols, mean=made.mean, precision=made.precision, weight=grid.weight, rise=rise, sun=sun)
 
 
 def drift_of(data: Data, bins: int, level: FloatArray) -> FloatArray:

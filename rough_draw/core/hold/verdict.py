@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from rough_draw.core.hold.binning import Data, jumps, sound_points, thin
-from rough_draw.core.hold.decision import SLOW_END, Frame, Look, look
+from rough_draw.core.hold.decision import LEAKS, SLOW_END, Frame, Look, OpenQuestion, VerdictName, look
 from rough_draw.core.hold.hypotheses import DRAWN, GOOD, accounts
 from rough_draw.core.hold.models import Setting, make_basis
 from rough_draw.core.hold.posterior import Z90, Reading, ahead, rate_of, slope_now
@@ -16,7 +16,7 @@ from rough_draw.core.hold.stopping import sound_since, wait
 from rough_draw.core.physics.gas import R_WATER
 from rough_draw.core.physics.interval import Range
 from rough_draw.core.physics.quantity import Quantity
-from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.physics.units import ATMOSPHERE_PA, MICRON_PA
 from rough_draw.core.physics.water import saturation_pressure
 from rough_draw.core.sheet import criteria
 
@@ -25,10 +25,10 @@ FloatArray = NDArray[np.float64]
 ALGORITHM = "hold-3"
 SMALLEST = 5e-5
 """m³; in less, any tool's seat shows hundreds of microns."""
-ATMOSPHERE = 101_325.0
+ATMOSPHERE = ATMOSPHERE_PA
 GAUGE = 0.013
 """Standard deviation of a gauge's scale, as a share (estimate)."""
-SENTENCE = {
+SENTENCE: dict[VerdictName, str] = {
     "tight-and-dry": "Tight and dry",
     "creeping": "Nearly tight: it creeps",
     "shallow": "Tight, but not deep enough",
@@ -42,7 +42,7 @@ SENTENCE = {
     "unverified": "Unverified: a needle cannot see this",
     "invalid": "This hold cannot be judged",
 }
-ACCOUNT_OF = {
+ACCOUNT_OF: dict[VerdictName, tuple[str, ...]] = {
     "leak": ("leak",),
     "moisture": ("moisture", "slow"),
     "leak-and-moisture": ("leak-and-moisture",),
@@ -78,7 +78,7 @@ class Verdict:
     have been missed.
     """
 
-    verdict: str
+    verdict: VerdictName
     probability: float
     odds: dict[str, float]
     leak: Range
@@ -89,7 +89,7 @@ class Verdict:
     ahead: tuple[tuple[float, Range], ...]
     detection: float
     plateau: Range
-    open: tuple[str, ...]
+    open: tuple[OpenQuestion, ...]
     sound: bool
     sound_at: float | None
     wait: float | None
@@ -168,7 +168,7 @@ def judge_hold(
     return found
 
 
-def no_verdict(name: str, outcomes: tuple[criteria.Outcome, ...], span: float, why: str) -> Verdict:
+def no_verdict(name: VerdictName, outcomes: tuple[criteria.Outcome, ...], span: float, why: str) -> Verdict:
     """A verdict that says nothing of the system: invalid, or unverified."""
     none = Range(0.0, 0.0, 0.0)
     return Verdict(
@@ -237,7 +237,7 @@ def _verdict(
     late = max(0.0, span - end)
     m = MICRON_PA
     rise = slope_now(readings, end)
-    has_leak = now.verdict in ("leak", "leak-and-moisture")
+    has_leak = now.verdict in LEAKS
     r = Range(0.0, 0.0, now.detection)
     if has_leak:
         r = rate_of(readings, ("leak", "leak-and-moisture"))

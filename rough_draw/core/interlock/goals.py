@@ -6,7 +6,8 @@ from collections.abc import Iterator
 from dataclasses import replace
 from typing import Literal
 
-from rough_draw.core.interlock.compartments import Board, make_board
+from rough_draw.core.interlock.board_builder import make_board
+from rough_draw.core.interlock.compartments import Board
 from rough_draw.core.interlock.consequence import Touch
 from rough_draw.core.interlock.disassembly import rig_left, shut_off, unrig
 from rough_draw.core.interlock.gas_state import PUMPED, VACUUM, State, before_the_draw, drawn_down, held, joined, total

@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from functools import lru_cache
 from itertools import combinations
 
-from rough_draw.core.interlock.compartments import Board, make_board
+from rough_draw.core.interlock.board_builder import make_board
+from rough_draw.core.interlock.compartments import Board
 from rough_draw.core.interlock.consequence import Touch
 from rough_draw.core.interlock.gas_state import PRESSURE, VACUUM, State, joined, total
 from rough_draw.core.interlock.planner import Goal

@@ -7,7 +7,8 @@ from functools import lru_cache
 
 from rough_draw.core.catalogue.fluids import REFRIGERANTS
 from rough_draw.core.charging.charge import charge_to_weigh
-from rough_draw.core.interlock.compartments import Board, make_board
+from rough_draw.core.interlock.board_builder import make_board
+from rough_draw.core.interlock.compartments import Board
 from rough_draw.core.interlock.consequence import Consequence, Touch
 from rough_draw.core.interlock.gas_state import State, carried
 from rough_draw.core.interlock.goals import GoalKey, goal_for, start_of, with_cylinder

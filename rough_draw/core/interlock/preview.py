@@ -6,7 +6,8 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from rough_draw.core.interlock import consequence
-from rough_draw.core.interlock.compartments import Board, make_board
+from rough_draw.core.interlock.board_builder import make_board
+from rough_draw.core.interlock.compartments import Board
 from rough_draw.core.interlock.consequence import Consequence, Touch, gravest_first
 from rough_draw.core.interlock.gas_state import State, before_the_draw, settle
 from rough_draw.core.interlock.orders import part_words

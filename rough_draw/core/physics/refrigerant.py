@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from rough_draw.core.physics.saturation import LOWEST, SATURATION, STEP
+from rough_draw.core.physics.units import celsius
 
 COLDEST, HOTTEST = 230.0, 340.0
 """K: what is asked of this trade's systems; some blends end sooner, under their critical point."""
@@ -39,7 +40,7 @@ def saturated(name: str, temperature: float) -> Saturated:
     """
     top = hottest(name)
     if not COLDEST <= temperature <= top:
-        raise ValueError(f"{temperature - 273.15:.0f} °C is outside −43 … {top - 273.15:.0f} °C for {name}")
+        raise ValueError(f"{celsius(temperature):.0f} °C is outside −43 … {celsius(top):.0f} °C for {name}")
     columns = SATURATION[name]
     first = min(max(int((temperature - LOWEST) // STEP) - 1, 0), len(columns[0]) - 4)
     u = [1.0 / (LOWEST + STEP * (first + n)) for n in range(4)]

@@ -186,6 +186,15 @@ def read_dial(text: str, atmosphere_pa: float) -> DialReading:
     return DialReading(atmosphere_pa - depth, depth / PA_PER["inhg"], asked)
 
 
+ZERO_C = 273.15
+"""0 °C in K."""
+
+
 def kelvin(celsius: float) -> float:
     """°C to K."""
-    return celsius + 273.15
+    return celsius + ZERO_C
+
+
+def celsius(kelvin: float) -> float:
+    """K to °C."""
+    return kelvin - ZERO_C

@@ -14,7 +14,7 @@ from rough_draw.core.model.assemble import Assembly, assemble, vary
 from rough_draw.core.model.ensemble import members, run_all
 from rough_draw.core.model.isolation import isolation, shut
 from rough_draw.core.model.rig_graph import Unknowns
-from rough_draw.core.physics.gas import R_WATER
+from rough_draw.core.physics.gas import R_WATER, T_REF
 from rough_draw.core.physics.interval import Range
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.readings.series import time_at_level
@@ -186,5 +186,5 @@ def _water(net: Network, state: State) -> Water:
     bound = sum(float(m) for m, s in zip(state.sorbed, net.sorbed, strict=True) if s.gas == Gas.WATER)
     inside = [i for i, n in enumerate(net.nodes) if n.group == "system"]
     # pV at 293.15 K over R T is kilograms.
-    vapour = float(np.maximum(state.gas[inside, Gas.WATER], 0.0).sum()) / (R_WATER * 293.15)
+    vapour = float(np.maximum(state.gas[inside, Gas.WATER], 0.0).sum()) / (R_WATER * T_REF)
     return float(np.maximum(state.pool[:, 0], 0.0).sum()), bound, vapour

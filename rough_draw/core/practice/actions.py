@@ -141,6 +141,13 @@ VERDICTS: dict[VerdictKind, str] = {
     "rig": "The rig lets gas in: hose, tool or seal",
     "not-judged": "This hold cannot say",
 }
+
+
+def verdict_words(verdict: str) -> str:
+    """A verdict in words; the text itself for one that is not known."""
+    return next((w for k, w in VERDICTS.items() if k == verdict), verdict)
+
+
 ENDS: dict[EndKind, str] = {
     "release": "Done: released, or good to be charged",
     "repair": "Stop here: find the leak under nitrogen, repair, begin again",

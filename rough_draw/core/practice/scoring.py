@@ -194,7 +194,7 @@ def _verdict_called(f: Facts) -> tuple[float, list[str]]:
     if said in last.right:
         return 60.0, [f"Right: {words}"]
     half = any((right, said) in PAIRS for right in last.right)
-    truth = next(w for k, w in actions.VERDICTS.items() if k == last.right[0]).lower()
+    truth = actions.verdict_words(last.right[0]).lower()
     return 30.0 if half else 0.0, [f"{'Half right' if half else 'Wrong'}: said {words}, it was: {truth}"]
 
 

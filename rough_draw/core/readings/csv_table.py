@@ -13,12 +13,14 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from rough_draw.core.physics.units import PA_PER, dial_to_absolute, to_pa
+from rough_draw.core.physics.units import ATMOSPHERE_PA, PA_PER, dial_to_absolute, to_pa
 from rough_draw.core.readings import table_layout as table
 from rough_draw.core.readings.series import Series
 
 MOST_BYTES = 48 * 1024 * 1024
 MOST_ROWS = 1_500_000
+MOST_FAULTS = 50
+CODE_PAGES = ["cp1252", "cp1250", "cp1251", "cp1253", "cp1254", "mac_roman"]
 OVER_WORDS = {"over", "ovr", "ol", "o.l", "hi", "high", "over range", "overrange", "--", "---", "----", "or", ">>>"}
 HIGHEST_PA = 120_000.0
 """No absolute reading in this trade's draw lies above this."""
@@ -89,11 +91,20 @@ def decode(data: bytes) -> str:
     try:
         return data.decode("utf-8-sig")
     except UnicodeDecodeError:
-        text = data.decode("cp1252", errors="replace")
-        odd = sum(1 for c in text if c == "\ufffd" or (ord(c) < 32 and c not in "\r\n\t"))
-        if odd > max(2, len(text) // 200):
-            raise ReadingsError([Fault(0, "the encoding is not known; save the file as UTF-8")]) from None
-        return text
+        return _older(data)
+
+
+def _older(data: bytes) -> str:
+    """Text in a code page of one byte a letter: the one its words are likeliest written in, Windows-1252 in doubt."""
+    # Takes a while to import, and few files ask for it.
+    from charset_normalizer import from_bytes
+
+    best = from_bytes(data[:200_000], cp_isolation=CODE_PAGES, threshold=0.3).best()
+    text = data.decode(best.encoding if best is not None else "cp1252", errors="replace")
+    odd = sum(1 for c in text if c == "\ufffd" or (ord(c) < 32 and c not in "\r\n\t"))
+    if odd > max(2, len(text) // 200):
+        raise ReadingsError([Fault(0, "the encoding is not known; save the file as UTF-8")])
+    return text
 
 
 def _rows(text: str, delimiter: str) -> list[tuple[int, list[str]]]:
@@ -110,7 +121,7 @@ def _rows(text: str, delimiter: str) -> list[tuple[int, list[str]]]:
     return rows
 
 
-def read_table(data: bytes, mapping: table.Mapping | None = None, atmosphere: float = 101_325.0) -> Import:
+def read_table(data: bytes, mapping: table.Mapping | None = None, atmosphere: float = ATMOSPHERE_PA) -> Import:
     """Read a table of readings. With ``mapping`` given, nothing is guessed.
 
     Raises ReadingsError with up to 50 line-numbered faults; then nothing is imported.
@@ -132,71 +143,92 @@ def read_table(data: bytes, mapping: table.Mapping | None = None, atmosphere: fl
     return Import(series=series, mapping=mapping, guesses=tuple(guesses), rows=len(body), over=over, preview=preview)
 
 
-def _parse(body: list[tuple[int, list[str]]], m: table.Mapping, atmosphere: float) -> tuple[tuple[Series, ...], int]:
-    faults: list[Fault] = []
-    times: list[float] = []
-    columns: list[list[float]] = [[] for _ in m.pressures]
-    notes: list[tuple[float, str]] = []
-    clock = table.Clock(m.time_kind)
-    width = len(body[0][1])
-    over = 0
-    start_clock = ""
-    last: tuple[float, int, tuple[float, ...]] | None = None
-    for line, cells in body:
-        if len(faults) >= 50:
-            faults.append(Fault(line, "and more; the rest was not looked at"))
-            break
-        if len(cells) < max(m.time_columns) + 1 or (len(cells) < 2 and width >= 2):
-            what = f"has {len(cells)} column{'s' if len(cells) != 1 else ''} where {width} are expected"
-            faults.append(Fault(line, f"{what}; is another separator used here?"))
-            continue
-        written = " ".join(cells[c] for c in m.time_columns)
+class _Reader:
+    """Rows of a table taken in one by one; what is wrong with one is noted with its line."""
+
+    def __init__(self, mapping: table.Mapping, atmosphere: float, width: int) -> None:
+        self.m = mapping
+        self.atmosphere = atmosphere
+        self.width = width
+        self.clock = table.Clock(mapping.time_kind, mapping.day_first)
+        self.start_clock = ""
+        self.faults: list[Fault] = []
+        self.times: list[float] = []
+        self.columns: list[list[float]] = [[] for _ in mapping.pressures]
+        self.notes: list[tuple[float, str]] = []
+        self.over = 0
+        self.last: tuple[float, int, tuple[float, ...]] | None = None
+
+    def take(self, line: int, cells: list[str]) -> None:
+        """One row."""
+        m = self.m
+        if len(cells) < max(m.time_columns) + 1 or (len(cells) < 2 and self.width >= 2):
+            what = f"has {len(cells)} column{'s' if len(cells) != 1 else ''} where {self.width} are expected"
+            self.faults.append(Fault(line, f"{what}; is another separator used here?"))
+            return
         try:
-            t = clock.seconds(written, m.decimal_comma)
+            t = self.clock.seconds(" ".join(cells[c] for c in m.time_columns), m.decimal_comma)
         except ValueError as e:
-            faults.append(Fault(line, str(e)))
-            continue
-        if not start_clock:
-            start_clock = clock.first
-        values: list[float] = []
-        for column in m.pressures:
-            cell = cells[column.index] if column.index < len(cells) else ""
-            try:
-                value, is_over = _pressure(cell, column, cells, m, atmosphere)
-            except ValueError as e:
-                faults.append(Fault(line, str(e)))
-                value, is_over = float("nan"), False
-            over += is_over
-            values.append(value)
-        if last is not None and t < last[0]:
-            back = last[0] - t
-            faults.append(
-                Fault(line, f"time goes back by {back:g} s against line {last[1]}; sort the rows or remove this one")
-            )
-            continue
-        if last is not None and t == last[0]:
-            if _same(values, last[2]):
-                continue
-            faults.append(Fault(line, f"the same time as line {last[1]} with another pressure; which one is right?"))
-            continue
-        last = (t, line, tuple(values))
-        times.append(t)
-        for store, value in zip(columns, values, strict=True):
+            self.faults.append(Fault(line, str(e)))
+            return
+        self.start_clock = self.start_clock or self.clock.first
+        values = [self._value(line, column, cells) for column in m.pressures]
+        if not self._follows(line, t, values):
+            return
+        self.last = (t, line, tuple(values))
+        self.times.append(t)
+        for store, value in zip(self.columns, values, strict=True):
             store.append(value)
         if m.note_column is not None and m.note_column < len(cells) and cells[m.note_column]:
-            notes.append((t, cells[m.note_column]))
-    if faults:
-        raise ReadingsError(faults)
-    t0 = times[0]
-    time = np.array(times) - t0
-    shifted = tuple((a - t0, b) for a, b in notes)
-    result = []
-    for column, store in zip(m.pressures, columns, strict=True):
-        values_array = np.array(store)
-        if np.isfinite(values_array).sum() < 2:
-            raise ReadingsError([Fault(m.header_line, f"column '{column.label}' carries no readings in range")])
-        result.append(Series(time, values_array, column.label, shifted, start_clock))
-    return tuple(result), over
+            self.notes.append((t, cells[m.note_column]))
+
+    def _value(self, line: int, column: table.PressureColumn, cells: list[str]) -> float:
+        cell = cells[column.index] if column.index < len(cells) else ""
+        try:
+            value, is_over = _pressure(cell, column, cells, self.m, self.atmosphere)
+        except ValueError as e:
+            self.faults.append(Fault(line, str(e)))
+            return float("nan")
+        self.over += is_over
+        return value
+
+    def _follows(self, line: int, t: float, values: list[float]) -> bool:
+        """Whether a row comes after the last one; the same row twice is passed over."""
+        if self.last is None or t > self.last[0]:
+            return True
+        before, at, seen = self.last
+        if t < before:
+            words = f"time goes back by {before - t:g} s against line {at}; sort the rows or remove this one"
+            self.faults.append(Fault(line, words))
+        elif not _same(values, seen):
+            self.faults.append(Fault(line, f"the same time as line {at} with another pressure; which one is right?"))
+        return False
+
+    def series(self) -> tuple[Series, ...]:
+        """One series a gauge, times from the first row. Raises ReadingsError."""
+        if self.faults:
+            raise ReadingsError(self.faults)
+        t0 = self.times[0]
+        time = np.array(self.times) - t0
+        notes = tuple((a - t0, b) for a, b in self.notes)
+        found = []
+        for column, store in zip(self.m.pressures, self.columns, strict=True):
+            values = np.array(store)
+            if np.isfinite(values).sum() < 2:
+                words = f"column '{column.label}' carries no readings in range"
+                raise ReadingsError([Fault(self.m.header_line, words)])
+            found.append(Series(time, values, column.label, notes, self.start_clock))
+        return tuple(found)
+
+
+def _parse(body: list[tuple[int, list[str]]], m: table.Mapping, atmosphere: float) -> tuple[tuple[Series, ...], int]:
+    reader = _Reader(m, atmosphere, len(body[0][1]))
+    for line, cells in body:
+        if len(reader.faults) >= MOST_FAULTS:
+            reader.faults.append(Fault(line, "and more; the rest was not looked at"))
+            break
+        reader.take(line, cells)
+    return reader.series(), reader.over
 
 
 def _same(a: list[float], b: tuple[float, ...]) -> bool:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import UTC, datetime, timedelta
 
 from rough_draw.core.physics.units import pressure_unit
 
@@ -23,6 +23,8 @@ TIME_WORDS = ("time", "timestamp", "elapsed", "uhrzeit", "zeit", "seconds", "sec
 DATE_WORDS = ("date", "datum", "day", "fecha")
 PRESSURE_WORDS = ("pressure", "vacuum", "micron", "druck", "reading", "vac", "torr", "mbar", "_pa", "_micron", "gauge")
 NOTE_WORDS = ("note", "remark", "comment", "event", "bemerkung")
+BY_NAME = r"\b\d{1,2}\W+[^\W\d_]{3,}\W+\d{2,4}\b|\b[^\W\d_]{3,}\W+\d{1,2}\W+\d{2,4}\b"
+"""A date with its month by name: 11 Jul 2026, Jul 11, 2026."""
 NOT_PRESSURE = ("battery", "temp", "%", "humid", "volt", "serial", "°c", "°f", "flag")
 
 
@@ -46,7 +48,7 @@ class PressureColumn:
 
 @dataclass(frozen=True, kw_only=True)
 class Mapping:
-    """How to read a table. ``time_kind``: seconds, minutes, m:ss, clock, datetime."""
+    """How to read a table. ``time_kind``: seconds, minutes, m:ss, clock, datetime; ``day_first``: 5/7 is in July."""
 
     delimiter: str
     decimal_comma: bool
@@ -56,6 +58,7 @@ class Mapping:
     pressures: tuple[PressureColumn, ...]
     unit_column: int | None = None
     note_column: int | None = None
+    day_first: bool = True
 
 
 def number(cell: str, decimal_comma: bool) -> float:
@@ -163,9 +166,8 @@ def guess_mapping(rows: list[tuple[int, list[str]]], delimiter: str, guesses: li
         pressures.append(PressureColumn(i, unit or "micron", name, dial))
     if not pressures:
         raise MappingError(line, f"no column of pressures found among: {', '.join(names)}")
-    kind = _time_kind(
-        [" ".join(c[i] for i in time_columns if i < len(c)) for c in body], lowered, time_columns, guesses
-    )
+    written = [" ".join(c[i] for i in time_columns if i < len(c)) for c in body]
+    kind = _time_kind(written, lowered, time_columns, guesses)
     return Mapping(
         delimiter=delimiter,
         decimal_comma=decimal_comma,
@@ -175,6 +177,7 @@ def guess_mapping(rows: list[tuple[int, list[str]]], delimiter: str, guesses: li
         pressures=tuple(pressures),
         unit_column=unit_column,
         note_column=note_column,
+        day_first=kind != "datetime" or _day_first(written, guesses),
     )
 
 
@@ -197,7 +200,8 @@ def _guess_without_header(rows: list[tuple[int, list[str]]], delimiter: str, gue
     if not _is_number(cells[1], comma):
         raise MappingError(line, f"no header with a time and a pressure, and '{cells[1][:40]}' is not a number")
     guesses.append("no header: first column taken as time, second as pressure in microns")
-    kind = _time_kind([c[0] for _, c in rows[:400]], [""], (0,), guesses)
+    written = [c[0] for _, c in rows[:400]]
+    kind = _time_kind(written, [""], (0,), guesses)
     return Mapping(
         delimiter=delimiter,
         decimal_comma=comma,
@@ -205,6 +209,7 @@ def _guess_without_header(rows: list[tuple[int, list[str]]], delimiter: str, gue
         time_columns=(0,),
         time_kind=kind,
         pressures=(PressureColumn(1, "micron", "pressure"),),
+        day_first=kind != "datetime" or _day_first(written, guesses),
     )
 
 
@@ -223,7 +228,7 @@ def _runs_up(body: list[list[str]], index: int, comma: bool) -> bool:
 def _time_kind(written: list[str], names: list[str], columns: tuple[int, ...], guesses: list[str]) -> str:
     first = next((w for w in written if w.strip()), "")
     header = " ".join(names[i] for i in columns if i < len(names))
-    if re.search(r"\d{4}-\d\d-\d\d|\d{1,2}[./]\d{1,2}[./]\d{2,4}", first):
+    if re.search(r"\d{4}-\d\d-\d\d|\d{1,2}[./-]\d{1,2}[./-]\d{2,4}|" + BY_NAME, first):
         return "datetime"
     colons = first.count(":")
     if colons == 2:
@@ -241,11 +246,32 @@ def _time_kind(written: list[str], names: list[str], columns: tuple[int, ...], g
     return "seconds"
 
 
+def _day_first(written: list[str], guesses: list[str]) -> bool:
+    """Whether dates with strokes or points begin with the day: by any figure over twelve in the column.
+
+    Where none tells, the one under which the days run on without a gap of a month; in doubt the day, and that is said.
+    """
+    dates = [m for w in written if (m := re.match(r"\s*(\d{1,2})[./-](\d{1,2})[./-]\d{2,4}\b", w))]
+    pairs = [(int(m[1]), int(m[2])) for m in dates]
+    if not pairs or any("." in m[0] for m in dates) or any(a > 12 for a, _ in pairs):
+        return True
+    if any(b > 12 for _, b in pairs):
+        return False
+    firsts, seconds = {a for a, _ in pairs}, {b for _, b in pairs}
+    if len(seconds) > 1 and len(firsts) == 1:
+        # The second runs on while the first stands: within one draw that is the day.
+        return False
+    if pairs[0][0] != pairs[0][1] and len(firsts) == 1:
+        guesses.append("dates such as 05/07 are read as day and month")
+    return True
+
+
 class Clock:
     """Turns written times into seconds, carrying clock times past midnight."""
 
-    def __init__(self, kind: str) -> None:
+    def __init__(self, kind: str, day_first: bool = True) -> None:
         self.kind = kind
+        self.day_first = day_first
         self.first = ""
         self._day = 0
         self._last: float | None = None
@@ -261,9 +287,11 @@ class Clock:
             except ValueError:
                 raise ValueError(f"'{s[:40]}' is not a time in {self.kind}") from None
         if self.kind == "datetime":
-            value = _datetime(s)
+            value = _datetime(s, self.day_first)
             self.first = self.first or value.isoformat(timespec="seconds")
-            return (value - datetime(2000, 1, 1, tzinfo=value.tzinfo)) / timedelta(seconds=1)
+            # With a zone, clocks that are put forward or back in the middle do not matter.
+            origin = datetime(2000, 1, 1, tzinfo=UTC if value.tzinfo is not None else None)
+            return (value - origin) / timedelta(seconds=1)
         match = re.fullmatch(r"(\d+):(\d{1,2})(?::(\d{1,2}(?:[.,]\d+)?))?\s*([AaPp][Mm])?", s)
         if not match:
             raise ValueError(f"'{s[:40]}' is not a time such as 13:34 or 13:34:05")
@@ -283,21 +311,34 @@ class Clock:
         return value_s + self._day * 86_400.0
 
 
-_FORMATS = tuple(
-    f"{d} {t}"
-    for d in ("%d/%m/%Y", "%m/%d/%Y", "%d.%m.%Y", "%Y-%m-%d", "%d/%m/%y", "%d.%m.%y")
-    for t in ("%I:%M:%S %p", "%H:%M:%S", "%H:%M", "%I:%M %p", "%H:%M:%S.%f")
-)
+_TIMES = ("%I:%M:%S %p", "%H:%M:%S", "%H:%M", "%I:%M %p", "%H:%M:%S.%f")
+_PLAIN = ("%d.%m.%Y", "%Y-%m-%d", "%d.%m.%y")
+_STROKES = {True: ("%d/%m/%Y", "%d/%m/%y"), False: ("%m/%d/%Y", "%m/%d/%y")}
+_FORMATS = {first: tuple(f"{d} {t}" for d in (*_STROKES[first], *_PLAIN) for t in _TIMES) for first in (True, False)}
 
 
-def _datetime(s: str) -> datetime:
+def _datetime(s: str, day_first: bool = True) -> datetime:
+    """A date with a time of day. The common ways are tried by name; others are left to the date library."""
     try:
         return datetime.fromisoformat(s.replace("Z", "+00:00"))
     except ValueError:
         pass
-    for form in _FORMATS:
+    for form in _FORMATS[day_first]:
         try:
             return datetime.strptime(s, form)
         except ValueError:
             continue
-    raise ValueError(f"'{s[:40]}' is not a date and time that can be read")
+    # Takes a while to import, and few files ask for it.
+    from dateutil import parser
+
+    try:
+        # Two origins: what is not written in the cell would be taken from them, and must not be.
+        one, other = (
+            parser.parse(s, dayfirst=day_first, default=d) for d in (datetime(2001, 2, 3), datetime(2004, 5, 6))
+        )
+    except (ValueError, OverflowError):
+        one, other = datetime.min, datetime.max
+    if one != other:
+        raise ValueError(f"'{s[:40]}' is not a date and time that can be read")
+    found: datetime = one
+    return found
