@@ -9,9 +9,10 @@ from scipy.integrate import solve_ivp
 from scipy.sparse import lil_matrix
 
 from rough_draw.core.engine.arrays import Amounts, Jacobian, Rates
+from rough_draw.core.engine.compile import compile_network
 from rough_draw.core.engine.network import Network
-from rough_draw.core.engine.simulate import compile_network, initial_state
-from rough_draw.core.engine.stepper import rates
+from rough_draw.core.engine.rates import rates
+from rough_draw.core.engine.simulate import initial_state
 
 
 class Flat:

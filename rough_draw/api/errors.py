@@ -9,8 +9,8 @@ from peewee import OperationalError
 from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
+from rough_draw.core.engine.compile import EngineError
 from rough_draw.core.engine.network import NetworkError
-from rough_draw.core.engine.simulate import EngineError
 from rough_draw.core.model.system import ScopeError
 from rough_draw.core.readings.csv_table import ReadingsError
 from rough_draw.store.backup import BackupFault

@@ -16,6 +16,7 @@ SOURCES = (
     "physics/conductance.py",
     "engine/kernels.py",
     "engine/sparse.py",
+    "engine/rates.py",
     "engine/stepper.py",
     "hold/kernels.py",
 )

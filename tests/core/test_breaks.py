@@ -10,8 +10,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from rough_draw.core.catalogue.breaking import FILL_S
+from rough_draw.core.engine.compile import compile_network
 from rough_draw.core.engine.network import Gas
-from rough_draw.core.engine.simulate import advance, compile_network, initial_state
+from rough_draw.core.engine.simulate import advance, initial_state
 from rough_draw.core.model.assemble import assemble
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.planning.next_step import Outlook, next_touches

@@ -9,8 +9,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from rough_draw.core.engine.compile import EngineError, compile_network
 from rough_draw.core.engine.network import Gas, Leak, Network, NetworkError, Node, Outgassing, Pool, Pump, Sorbed, Tube
-from rough_draw.core.engine.simulate import EngineError, advance, compile_network, initial_state, run, stored
+from rough_draw.core.engine.simulate import advance, initial_state, run, stored
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.physics.water import saturation_pressure
 

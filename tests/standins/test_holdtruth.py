@@ -6,8 +6,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from rough_draw.core.engine.compile import compile_network
 from rough_draw.core.engine.network import Gas, Leak, Network, Node, Outgassing, Tube
-from rough_draw.core.engine.simulate import compile_network, initial_state
+from rough_draw.core.engine.simulate import initial_state
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.standins.practice.hold_truth import AHEAD, NEVER, SLOW, HoldTruth, hold_truth
 

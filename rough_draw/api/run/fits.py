@@ -18,8 +18,8 @@ from rough_draw.api.diagnosis.cases import physical
 from rough_draw.api.run.schemas import FitOut
 from rough_draw.api.schemas import RangeOut
 from rough_draw.core.diagnosis.live_fit import Answer, Fit, fit, start_fit
+from rough_draw.core.engine.compile import EngineError
 from rough_draw.core.engine.network import NetworkError
-from rough_draw.core.engine.simulate import EngineError
 from rough_draw.core.model.system import ScopeError
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.planning.next_step import CHECK_AT, FLUSH_AT, Outlook

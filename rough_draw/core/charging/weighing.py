@@ -80,49 +80,58 @@ def weigh(
     if flow * WINDOW_S < SETTLED_KG:
         flow = 0.0
     seconds = (stop_at - added) / flow if flow > 0.0 and added < stop_at else None
-    cautions = []
-    inside = now - tare_kg
-    if full_kg is not None:
-        heel = HEEL_SHARE * full_kg
-        rest = to_weigh - added
-        if inside < heel:
-            cautions.append("The cylinder is down to its heel: vapour comes now. Change it before liquid is wanted.")
-        elif inside - heel < rest:
-            cautions.append(
-                f"This cylinder gives {max(0.0, inside - heel):.2f} kg more, and {rest:.2f} kg are still wanted: "
-                "have the next one ready."
-            )
-    if added > to_weigh * 1.02 + 0.01:
-        order, why, phase = (
-            "Over",
-            f"{added - to_weigh:.2f} kg more than was to go in. Recover it, and write it down.",
-            "over",
-        )
-    elif added >= stop_at:
-        order, phase = "Shut the cylinder", "stop"
-        why = f"{added:.2f} kg are in; the last {max(0.0, to_weigh - added):.2f} kg are trimmed while it runs."
-    elif flow == 0.0 and added < 0.01:
-        order, why, phase = "Open the cylinder slowly", f"To {stop_at:.2f} kg, and no further before it runs.", "before"
-    elif flow == 0.0:
-        order, phase = "It has stopped flowing", "still"
-        why = "Pressures have evened out, or a valve is shut. Warm water round the cylinder, never a flame; or run."
-    elif added >= SLOW_FROM * stop_at or (seconds is not None and seconds < 20.0):
-        order, phase = "Throttle it now", "slow"
-        why = f"{stop_at - added:.2f} kg to the stop, {_seconds(seconds)} at this flow."
-    else:
-        order, phase = "Let it flow", "flowing"
-        why = f"{stop_at - added:.2f} kg to the stop, {_seconds(seconds)} at this flow."
+    told = _told(added, to_weigh, stop_at, flow, seconds)
     return Weighing(
-        phase=phase,
+        phase=told.phase,
         added=added,
         left=max(0.0, to_weigh - added),
         stop_at=stop_at,
         flow=flow,
         seconds=seconds,
-        order=order,
-        why=why,
-        cautions=tuple(cautions),
+        order=told.order,
+        why=told.why,
+        cautions=_heel(now - tare_kg, full_kg, to_weigh - added),
     )
+
+
+@dataclass(frozen=True)
+class _Told:
+    """What to do now, and why."""
+
+    phase: str
+    order: str
+    why: str
+
+
+def _heel(inside: float, full_kg: float | None, rest: float) -> tuple[str, ...]:
+    """Whether the cylinder, with ``inside`` kg in it, gives the ``rest`` kg that are still wanted."""
+    if full_kg is None:
+        return ()
+    heel = HEEL_SHARE * full_kg
+    if inside < heel:
+        return ("The cylinder is down to its heel: vapour comes now. Change it before liquid is wanted.",)
+    if inside - heel < rest:
+        given = f"This cylinder gives {max(0.0, inside - heel):.2f} kg more, and {rest:.2f} kg are still wanted: "
+        return (f"{given}have the next one ready.",)
+    return ()
+
+
+def _told(added: float, to_weigh: float, stop_at: float, flow: float, seconds: float | None) -> _Told:
+    if added > to_weigh * 1.02 + 0.01:
+        why = f"{added - to_weigh:.2f} kg more than was to go in. Recover it, and write it down."
+        return _Told("over", "Over", why)
+    if added >= stop_at:
+        why = f"{added:.2f} kg are in; the last {max(0.0, to_weigh - added):.2f} kg are trimmed while it runs."
+        return _Told("stop", "Shut the cylinder", why)
+    if flow == 0.0 and added < 0.01:
+        return _Told("before", "Open the cylinder slowly", f"To {stop_at:.2f} kg, and no further before it runs.")
+    if flow == 0.0:
+        why = "Pressures have evened out, or a valve is shut. Warm water round the cylinder, never a flame; or run."
+        return _Told("still", "It has stopped flowing", why)
+    why = f"{stop_at - added:.2f} kg to the stop, {_seconds(seconds)} at this flow."
+    if added >= SLOW_FROM * stop_at or (seconds is not None and seconds < 20.0):
+        return _Told("slow", "Throttle it now", why)
+    return _Told("flowing", "Let it flow", why)
 
 
 def _seconds(s: float | None) -> str:

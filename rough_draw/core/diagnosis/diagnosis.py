@@ -18,8 +18,9 @@ from rough_draw.core.diagnosis.faults import Cause, causes
 from rough_draw.core.diagnosis.importance_sampling import Proposal, around, importance, misfit, moments
 from rough_draw.core.diagnosis.live_fit import DIMS, EFFECTIVE, thinned, unknowns_at
 from rough_draw.core.diagnosis.replay import replayed
+from rough_draw.core.engine.compile import EngineError
 from rough_draw.core.engine.network import Network
-from rough_draw.core.engine.simulate import EngineError, State, initial_state, run
+from rough_draw.core.engine.simulate import State, initial_state, run
 from rough_draw.core.model.assemble import Assembly, assemble, vary
 from rough_draw.core.model.ensemble import run_all, spread
 from rough_draw.core.physics.units import MICRON_PA

@@ -13,8 +13,9 @@ import numpy as np
 
 from rough_draw.core.diagnosis.diagnosis import Case, Draw, Weighed
 from rough_draw.core.diagnosis.faults import Cause, CauseKind
+from rough_draw.core.engine.compile import EngineError, compile_network
 from rough_draw.core.engine.network import Network
-from rough_draw.core.engine.simulate import EngineError, advance, compile_network
+from rough_draw.core.engine.simulate import advance
 from rough_draw.core.model.isolation import isolation
 from rough_draw.core.physics.gas import T_REF
 from rough_draw.core.physics.units import MICRON_PA

@@ -6,8 +6,9 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from rough_draw.core.engine.compile import compile_network
 from rough_draw.core.engine.network import Network
-from rough_draw.core.engine.simulate import advance, compile_network, element_flows, initial_state
+from rough_draw.core.engine.simulate import advance, element_flows, initial_state
 from rough_draw.core.model.assemble import Assembly
 
 

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from rough_draw.core.engine.compile import compile_network
 from rough_draw.core.engine.network import Gas
-from rough_draw.core.engine.simulate import Run, compile_network, element_flows
+from rough_draw.core.engine.simulate import Run, element_flows
 from rough_draw.core.model.assemble import Assembly
 from rough_draw.core.model.rig_graph import RigPart
 

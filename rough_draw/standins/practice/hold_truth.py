@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from rough_draw.core.engine.compile import Compiled
 from rough_draw.core.engine.network import Gas
-from rough_draw.core.engine.simulate import Compiled, State, advance
+from rough_draw.core.engine.simulate import State, advance
 from rough_draw.core.physics.units import MICRON_PA
 
 AHEAD = 20 * 60.0

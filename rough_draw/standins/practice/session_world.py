@@ -9,8 +9,9 @@ import numpy as np
 
 from rough_draw.core.catalogue.breaking import WARMTH
 from rough_draw.core.diagnosis.faults import causes, kind_of
+from rough_draw.core.engine.compile import compile_network
 from rough_draw.core.engine.network import OUTSIDE, Network, Tube
-from rough_draw.core.engine.simulate import compile_network, initial_state
+from rough_draw.core.engine.simulate import initial_state
 from rough_draw.core.interlock.board_builder import make_board
 from rough_draw.core.interlock.compartments import Board
 from rough_draw.core.interlock.gas_state import State as Contents
