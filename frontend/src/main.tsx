@@ -6,11 +6,12 @@ import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
 
 import "./index.css";
 import { allowSound } from "./lib/sound";
-import { get, type SessionOut } from "./api/client";
+import { commands } from "./api/commands";
 import { takeSession } from "./api/session";
 import { anyDrafts, sendDrafts } from "./lib/drafts";
 import { BUILD, KEEP_MS, keepInMemory, keepsQuery, persister } from "./lib/keep";
 import { initTheme } from "./lib/theme";
+import { BrokenPage, BrokenShell } from "./shell/Broken";
 import { Shell } from "./shell/Shell";
 
 initTheme();
@@ -23,8 +24,9 @@ keepInMemory(client);
 const router = createBrowserRouter([
   {
     element: <Shell />,
+    errorElement: <BrokenShell />,
     hydrateFallbackElement: <p className="p-6">Opening…</p>,
-    children: [
+    children: [{ errorElement: <BrokenPage />, children: [
       { index: true, lazy: async () => ({ Component: (await import("./pages/Yard")).Yard }) },
       { path: "day", lazy: async () => ({ Component: (await import("./pages/Day")).Day }) },
       { path: "quick", lazy: async () => ({ Component: (await import("./pages/Quick")).Quick }) },
@@ -39,13 +41,13 @@ const router = createBrowserRouter([
       { path: "jobs/:jobKey", element: <Navigate to="scope" replace /> },
       { path: "jobs/:jobKey/:stage", lazy: async () => ({ Component: (await import("./pages/JobPage")).JobPage }) },
       { path: "*", lazy: async () => ({ Component: (await import("./pages/Lost")).Lost }) },
-    ],
+    ] }],
   },
 ]);
 
 // An edit that an earlier page left goes before anything is asked for; where there is none, nothing waits.
 if (anyDrafts()) {
-  const sent = get<SessionOut>("/session").then((s) => (takeSession(s).inside ? sendDrafts() : undefined));
+  const sent = commands.session().then((s) => (takeSession(s).inside ? sendDrafts() : undefined));
   await Promise.race([sent.catch(() => undefined), new Promise((go) => window.setTimeout(go, 3000))]);
 }
 

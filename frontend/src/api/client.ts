@@ -36,6 +36,7 @@ export type RunningsOut = S["RunningsOut"];
 export type SealOut = S["SealOut"];
 export type HistoryOut = S["HistoryOut"];
 export type QuickOut = S["QuickOut"];
+export type QuickIn = S["QuickIn"];
 export type ImportOut = S["ImportOut"];
 export type Catalogue = S["CatalogueOut"];
 export type Choice = S["Choice"];

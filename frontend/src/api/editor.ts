@@ -2,7 +2,9 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 
 import type { Job, JobOut } from "./client";
-import { ApiError, post, put } from "./client";
+import { ApiError } from "./client";
+import { commands } from "./commands";
+import { options, refresh } from "./options";
 import { draftOf, dropDraft, editing, keepDraft } from "../lib/drafts";
 import { onBack, useReach, waitsAfter } from "../lib/reach";
 import { useJob } from "./queries";
@@ -16,7 +18,7 @@ export interface Editor {
   edit: (change: (job: Job) => Job, at?: "once" | "typing") => void;
   undo: () => void;
   /** An edit that the server makes (a part exchanged, a fix taken): asked for at the sheet's version as it stands. */
-  ask: (path: string, body: (version: number) => unknown) => Promise<boolean>;
+  ask: (what: "rig" | "apply" | "template", body: Record<string, unknown>) => Promise<boolean>;
 }
 
 const notTaken = (detail: string) => new ApiError(409, { type: "about:blank", title: "An earlier edit here was not taken", status: 409, detail, faults: [] });
@@ -47,9 +49,9 @@ export function useEditor(key: string): Editor {
 
   const accept = useCallback(
     (stored: JobOut) => {
-      client.setQueryData(["job", key], stored);
+      client.setQueryData(options.job(key).queryKey, stored);
       if (base.current !== null) base.current = stored.version;
-      for (const name of ["stages", "live", "verdict"]) void client.invalidateQueries({ queryKey: [name, key] });
+      refresh(client, ["stages", "live", "verdict"], key);
     },
     [client, key],
   );
@@ -68,7 +70,7 @@ export function useEditor(key: string): Editor {
           const sent: Job = latest.current;
           sending.current = true;
           try {
-            accept(await put<JobOut>(`/jobs/${key}`, { version: base.current, job: sent }));
+            accept(await commands.saveJob(key, base.current, sent));
             setFault(null);
             setDraft((d) => (d === sent ? null : d));
             if (latest.current === sent) dropDraft(key);
@@ -79,7 +81,7 @@ export function useEditor(key: string): Editor {
               latest.current = null;
               setDraft(null);
               dropDraft(key);
-              await client.invalidateQueries({ queryKey: ["job", key] });
+              await client.invalidateQueries({ queryKey: options.job(key).queryKey });
             }
             // Without signal it waits, here and on the device, for the server to be back.
             if (e instanceof ApiError && waitsAfter(e.status)) return;
@@ -119,7 +121,7 @@ export function useEditor(key: string): Editor {
 
   const edit = useCallback<Editor["edit"]>(
     (change, at = "once") => {
-      const stored = client.getQueryData<JobOut>(["job", key]);
+      const stored = client.getQueryData(options.job(key).queryKey);
       const under = latest.current ?? draft ?? stored?.job;
       if (!under) return;
       const next = change(under);
@@ -143,28 +145,28 @@ export function useEditor(key: string): Editor {
     dropDraft(key);
     setDraft(null);
     setFault(null);
-    post<JobOut>(`/jobs/${key}/undo`).then(accept, (e: unknown) => e instanceof ApiError && setFault(e));
+    commands.undoJob(key).then(accept, (e: unknown) => e instanceof ApiError && setFault(e));
   }, [accept, key]);
 
   const ask = useCallback<Editor["ask"]>(
-    (path, body) => {
+    (what, body) => {
       window.clearTimeout(timer.current);
       void flush();
       asking.current += 1;
       return inLine(async () => {
-        const version = client.getQueryData<JobOut>(["job", key])?.version ?? 0;
+        const version = client.getQueryData(options.job(key).queryKey)?.version ?? 0;
         try {
-          accept(await post<JobOut>(path, body(version)));
+          accept(await commands.editJob(key, what, version, body));
           setFault(null);
           return true;
         } catch (e) {
           if (e instanceof ApiError) setFault(e);
-          if (e instanceof ApiError && e.status === 409) await client.invalidateQueries({ queryKey: ["job", key] });
+          if (e instanceof ApiError && e.status === 409) await client.invalidateQueries({ queryKey: options.job(key).queryKey });
           return false;
         } finally {
           asking.current -= 1;
           if (asking.current === 0) {
-            const [changes, stored] = [after.current, client.getQueryData<JobOut>(["job", key])];
+            const [changes, stored] = [after.current, client.getQueryData(options.job(key).queryKey)];
             after.current = [];
             if (stored && latest.current === null) setDraft(null);
             if (stored && changes.length > 0) {

@@ -2,7 +2,8 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 
 import { persister } from "../lib/keep";
-import { get, setCsrf, SIGNED_OUT, type SessionOut } from "./client";
+import { setCsrf, SIGNED_OUT, type SessionOut } from "./client";
+import { options, refresh } from "./options";
 
 /** What a page has to send with changes is kept in memory only. */
 export function takeSession(s: SessionOut): SessionOut {
@@ -13,9 +14,9 @@ export function takeSession(s: SessionOut): SessionOut {
 /** Whether a passphrase is needed, whether this browser is in, and who is at it. */
 export function useSession() {
   const client = useQueryClient();
-  const found = useQuery({ queryKey: ["session"], queryFn: async () => takeSession(await get<SessionOut>("/session")), staleTime: 60_000, retry: 1 });
+  const found = useQuery(options.session(takeSession));
   useEffect(() => {
-    const out = () => void client.invalidateQueries({ queryKey: ["session"] });
+    const out = () => refresh(client, ["session"]);
     window.addEventListener(SIGNED_OUT, out);
     return () => window.removeEventListener(SIGNED_OUT, out);
   }, [client]);

@@ -1,8 +1,9 @@
-import { Check, Printer } from "lucide-react";
+import { Printer } from "lucide-react";
 
 import type { Job } from "../api/client";
 import type { Editor } from "../api/editor";
 import { useCarry } from "../api/queries";
+import { Tick } from "../ui/Tick";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
 import { Fault } from "../ui/Sheet";
@@ -25,7 +26,7 @@ export function Carry({ jobKey, job, editor }: { jobKey: string; job: Job; edito
     <div className="printable">
       <div className="mb-3 flex items-center gap-3">
         <p className="mr-auto">
-          <b className="casual text-[19px]">{[job.party?.customer, job.party?.unit].filter(Boolean).join(", ") || "This job"}</b>{" "}
+          <b className="casual text-lead">{[job.party?.customer, job.party?.unit].filter(Boolean).join(", ") || "This job"}</b>{" "}
           <span className="text-soft">
             {done} of {data.items.length} packed
           </span>
@@ -37,7 +38,7 @@ export function Carry({ jobKey, job, editor }: { jobKey: string; job: Job; edito
       <div className="gap-x-8 sm:columns-2 lg:columns-3">
         {groups.map((g) => (
           <section key={g} className="mb-4 break-inside-avoid">
-            <h3 className="mb-1 text-[17px]">{g}</h3>
+            <h3 className="mb-1 text-lead">{g}</h3>
             <ul className="list-none p-0">
               {data.items
                 .filter((i) => i.group === g)
@@ -45,22 +46,17 @@ export function Carry({ jobKey, job, editor }: { jobKey: string; job: Job; edito
                   const on = packed.includes(i.key);
                   return (
                     <li key={i.key}>
-                      <button
-                        type="button"
-                        role="checkbox"
-                        aria-checked={on}
-                        onClick={() => tick(i.key)}
-                        className="flex min-h-12 w-full items-center gap-3 border-t border-rule text-left"
-                      >
-                        <span className={`grid size-7 flex-none place-items-center rounded-[4px] border-2 ${on ? "border-green bg-green-wash text-green" : "border-strong"}`}>
-                          {on && <Check size={18} strokeWidth={3} aria-hidden />}
-                        </span>
+                      <Tick
+                        on={on}
+                        onChange={() => tick(i.key)}
+                        label={
                         <span className={on ? "text-soft" : ""}>
                           {i.count > 1 && <b className="figure">{i.count} × </b>}
                           {u.words(i.name)}
                           {i.why && <span className="text-soft"> {i.why}</span>}
                         </span>
-                      </button>
+                        }
+                      />
                     </li>
                   );
                 })}

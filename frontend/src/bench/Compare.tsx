@@ -26,7 +26,7 @@ export function Compare({ jobKey, job, editor, ready }: { jobKey: string; job: J
         {data.map((r) => (
           <section key={r.index} className={`rounded-[5px] border-2 p-3 ${r.index === 0 ? "border-ink" : "border-strong"}`} aria-label={r.name}>
             {r.index === 0 ? (
-              <h3 className="text-[18px]">
+              <h3 className="text-lead">
                 <Mark n={0} /> {r.name}
               </h3>
             ) : (
@@ -44,13 +44,13 @@ export function Compare({ jobKey, job, editor, ready }: { jobKey: string; job: J
             {r.plan ? (
               <>
                 <p className="mt-2">
-                  <span className={`figure text-[28px] font-bold ${r.plan.time_to_target_s?.value === best ? "text-green" : ""}`}>
+                  <span className={`figure text-title font-bold ${r.plan.time_to_target_s?.value === best ? "text-green" : ""}`}>
                     {r.plan.time_to_target_s ? span(r.plan.time_to_target_s.value) : "never"}
                   </span>{" "}
                   {r.plan.time_to_target_s?.value === best && data.length > 1 && <b className="text-green">soonest</b>}
                 </p>
                 <Span plan={r.plan} most={most} />
-                <dl className="mt-2 grid grid-cols-[auto_1fr] gap-x-3 text-[15px]">
+                <dl className="mt-2 grid grid-cols-[auto_1fr] gap-x-3 text-note">
                   <dt className="text-soft">at the target</dt>
                   <dd className="figure">{u.say("flow", r.plan.speed_at_target_m3_s)}</dd>
                   <dt className="text-soft">chokes at</dt>
@@ -70,7 +70,7 @@ export function Compare({ jobKey, job, editor, ready }: { jobKey: string; job: J
             )}
             {r.index > 0 && (
               <div className="mt-3 flex gap-2">
-                <Button className="flex-1" onClick={() => void editor.ask(`/jobs/${jobKey}/apply`, (version) => ({ version, key: `aside-${r.index - 1}` }))}>
+                <Button className="flex-1" onClick={() => void editor.ask("apply", { key: `aside-${r.index - 1}` })}>
                   Use this one
                 </Button>
                 <Button kind="stop" onClick={() => editor.edit((j) => ({ ...j, aside: (j.aside ?? []).filter((_, i) => i !== r.index - 1) }))}>

@@ -2,16 +2,17 @@ import type { Job, PlanOut } from "../api/client";
 import type { Editor } from "../api/editor";
 import { useCatalogue } from "../api/queries";
 import { Button } from "../ui/Button";
-import { NumberField, SelectField } from "../ui/Field";
+import { SelectField } from "../ui/Choice";
+import { NumberField } from "../ui/Field";
 import { Tag } from "../ui/Sheet";
 
 const TONE = { good: "pass", usable: "caution", no: "stop" } as const;
 
 /** The extension cord: what it drops, running and starting. */
-export function CordSheet({ jobKey, job, editor, plan }: { jobKey: string; job: Job; editor: Editor; plan: PlanOut }) {
+export function CordSheet({ job, editor, plan }: { job: Job; editor: Editor; plan: PlanOut }) {
   const { data: cat } = useCatalogue();
   const cord = job.rig?.cord ?? null;
-  const ask = (fields: Record<string, unknown>) => void editor.ask(`/jobs/${jobKey}/rig`, (version) => ({ version, op: "cord", fields }));
+  const ask = (fields: Record<string, unknown>) => void editor.ask("rig", { op: "cord", fields });
   const set = (fields: Record<string, unknown>) => editor.edit((j) => ({ ...j, rig: { ...j.rig!, cord: { ...j.rig!.cord!, ...fields } } }), "typing");
   if (!cord)
     return (

@@ -2,9 +2,10 @@ import { CalendarPlus } from "lucide-react";
 import { useState } from "react";
 
 import type { Job } from "../api/client";
+import { hrefs } from "../api/commands";
 import type { Editor } from "../api/editor";
 import { useJobDay } from "../api/queries";
-import { Button } from "../ui/Button";
+import { Button, FileLink } from "../ui/Button";
 import { Fault } from "../ui/Sheet";
 import { Strip, TouchTable } from "./Strip";
 import { toLocal, fromLocal } from "./when";
@@ -40,13 +41,9 @@ export function JobDay({ jobKey, job, editor }: { jobKey: string; job: Job; edit
         ) : (
           <Button onClick={() => set(null)}>Not planned yet</Button>
         )}
-        <a
-          href={`/api/jobs/${jobKey}/day.ics?start=${start}`}
-          download
-          className="casual flex min-h-12 items-center gap-2 rounded-[5px] border-2 border-ink px-4 font-bold hover:bg-green-wash"
-        >
+        <FileLink href={hrefs.jobCalendar(jobKey, start)}>
           <CalendarPlus size={18} aria-hidden /> Calendar
-        </a>
+        </FileLink>
       </div>
       {data && <Strip job={data} from={from} to={to} now={now} />}
       {data && <TouchTable job={data} />}

@@ -5,11 +5,11 @@ import type { Editor } from "../api/editor";
 import { useCatalogue } from "../api/queries";
 import { kindWords, partOf, withPart } from "../rig/parts";
 import { Button } from "../ui/Button";
-import { NumberField, Segments, SelectField } from "../ui/Field";
+import { Segments, SelectField } from "../ui/Choice";
+import { NumberField } from "../ui/Field";
 import { Sheet } from "../ui/Sheet";
 
 interface Props {
-  jobKey: string;
   job: Job;
   editor: Editor;
   plan: PlanOut;
@@ -18,12 +18,12 @@ interface Props {
 }
 
 /** One slot of the rig: exchange the part from the van or the catalogue, change it, put something by it, take it off. */
-export function PartEditor({ jobKey, job, editor, plan, part, onClose }: Props) {
+export function PartEditor({ job, editor, plan, part, onClose }: Props) {
   const { data: cat } = useCatalogue();
   const piece = partOf(job.rig, part);
   if (!piece || !cat) return null;
   const slot = plan.slots.find((s) => s.part === part);
-  const ask = (body: Record<string, unknown>) => editor.ask(`/jobs/${jobKey}/rig`, (version) => ({ version, ...body }));
+  const ask = (body: Record<string, unknown>) => editor.ask("rig", body);
   const set = (fields: Record<string, unknown>, sameKit = false) =>
     editor.edit((j) => withPart(j, part, (sameKit ? fields : { ...fields, kit: null, name: piece.kit ? "" : piece.name }) as Partial<RigPiece>), "typing");
   const title = kindWords(piece.kind);
@@ -213,7 +213,7 @@ function Around({ slot, piece, ask, onClose, job }: { slot: Slot | undefined; pi
     <div className="mt-4 flex flex-wrap items-end gap-3 border-t-2 border-rule pt-3">
       {outlets.length > 0 && (
         <div className="w-56">
-          <SelectField
+          <SelectField<string>
             label="Screw on"
             value=""
             options={outlets.map(({ o, k }) => ({ value: `${k}@${o}`, label: `${kindWords(k)}, ${o === "end" ? "at its end" : `on ${o}`}` }))}
@@ -226,7 +226,7 @@ function Around({ slot, piece, ask, onClose, job }: { slot: Slot | undefined; pi
       )}
       {places.length > 0 && (
         <div className="w-72">
-          <SelectField
+          <SelectField<string>
             label="Move to"
             value=""
             options={places.map((p, i) => ({ value: String(i), label: p.label }))}

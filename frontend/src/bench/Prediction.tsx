@@ -28,7 +28,7 @@ export function Prediction({ plan, hand, onHand }: { plan: PlanOut; hand: number
       <p>
         {time ? (
           <>
-            <span className="figure text-[34px] font-bold" data-testid="time-to-target">
+            <span className="figure text-figure font-bold" data-testid="time-to-target">
               {span(time.value)}
             </span>{" "}
             to <span className="figure">{u.say("pressure", plan.target_pa)}</span>{" "}
@@ -38,7 +38,7 @@ export function Prediction({ plan, hand, onHand }: { plan: PlanOut; hand: number
             </span>
           </>
         ) : (
-          <span className="casual text-[22px] font-bold text-stop">This rig does not reach {u.say("pressure", plan.target_pa)} within a day.</span>
+          <span className="casual text-order font-bold text-stop">This rig does not reach {u.say("pressure", plan.target_pa)} within a day.</span>
         )}
       </p>
       <Trace

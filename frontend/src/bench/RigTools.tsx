@@ -2,14 +2,16 @@ import { Download, Plus, Search, Upload } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { useRef, useState } from "react";
 
-import type { BestOut, Job, JobOut, PlanOut } from "../api/client";
-import { ApiError, get, post } from "../api/client";
+import type { BestOut, Job, PlanOut } from "../api/client";
+import { options } from "../api/options";
+import { commands, hrefs } from "../api/commands";
+import { ApiError } from "../api/client";
 import type { Editor } from "../api/editor";
 import { usePatterns } from "../api/queries";
 import { useQueryClient } from "@tanstack/react-query";
 import { span } from "../lib/format";
 import { Button } from "../ui/Button";
-import { SelectField } from "../ui/Field";
+import { SelectField } from "../ui/Choice";
 import { Modal } from "../ui/Modal";
 import { Fault } from "../ui/Sheet";
 
@@ -22,17 +24,15 @@ export function RigTools({ jobKey, job, editor, plan, onPart }: { jobKey: string
   const [best, setBest] = useState<BestOut | null>(null);
   const [fault, setFault] = useState<ApiError | null>(null);
   const file = useRef<HTMLInputElement>(null);
-  const ask = (body: Record<string, unknown>) => editor.ask(`/jobs/${jobKey}/rig`, (version) => ({ version, ...body }));
+  const ask = (body: Record<string, unknown>) => editor.ask("rig", body);
   const free = plan?.slots[0]?.free_ports ?? [];
   const hasGauge = (job.rig?.parts ?? []).some((p) => p.kind === "gauge");
   const search = () =>
-    void get<BestOut>(`/jobs/${jobKey}/best`).then(setBest, (e: unknown) => e instanceof ApiError && setFault(e));
+    void client.fetchQuery(options.best(jobKey)).then(setBest, (e: unknown) => e instanceof ApiError && setFault(e));
   const read = (chosen: File) => {
-    const form = new FormData();
-    form.append("file", chosen);
-    post<JobOut>(`/jobs/${jobKey}/rig-file`, form).then(
+    commands.takeRigFile(jobKey, chosen).then(
       (j) => {
-        client.setQueryData(["job", jobKey], j);
+        client.setQueryData(options.job(jobKey).queryKey, j);
         setFault(null);
       },
       (e: unknown) => e instanceof ApiError && setFault(e),
@@ -91,12 +91,12 @@ export function RigTools({ jobKey, job, editor, plan, onPart }: { jobKey: string
           <DropdownMenu.Portal>
             <DropdownMenu.Content align="end" sideOffset={4} className="sheet z-50 min-w-60 p-1">
               <DropdownMenu.Item className={ITEM} asChild>
-                <a href={`/api/jobs/${jobKey}/rig.json`} download>
+                <a href={hrefs.jobFile(jobKey, "rig.json")} download>
                   <Download size={18} aria-hidden /> Rig as JSON
                 </a>
               </DropdownMenu.Item>
               <DropdownMenu.Item className={ITEM} asChild>
-                <a href={`/api/jobs/${jobKey}/rig.svg`} download>
+                <a href={hrefs.jobFile(jobKey, "rig.svg")} download>
                   <Download size={18} aria-hidden /> Rig line as SVG
                 </a>
               </DropdownMenu.Item>
@@ -111,7 +111,7 @@ export function RigTools({ jobKey, job, editor, plan, onPart }: { jobKey: string
       <Modal open={best !== null} onClose={() => setBest(null)} title="Best from the van" wide>
         {best && (
           <>
-            <p className="text-[18px]">{best.reason}</p>
+            <p className="text-lead">{best.reason}</p>
             {best.missing && <p className="mt-2 border-l-4 border-ochre pl-3">{best.missing}</p>}
             <p className="mt-2 text-soft">
               {best.tried} rigs tried: every hook-up this system has ports for, with every pump.
@@ -122,7 +122,7 @@ export function RigTools({ jobKey, job, editor, plan, onPart }: { jobKey: string
                 <Button
                   kind="solid"
                   className="flex-1"
-                  onClick={() => void editor.ask(`/jobs/${jobKey}/apply`, (version) => ({ version, key: "best" })).then(() => setBest(null))}
+                  onClick={() => void editor.ask("apply", { key: "best" }).then(() => setBest(null))}
                 >
                   Take it
                 </Button>

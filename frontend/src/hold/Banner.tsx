@@ -13,20 +13,20 @@ export function Banner({ v }: { v: VerdictOut }) {
       <div className="flex items-start gap-4">
         <span
           aria-hidden
-          className={`grid size-12 flex-none place-items-center rounded-full border-[3px] text-[26px] font-bold md:size-14 md:text-[30px] ${BORDER[tone]} ${INK[tone]}`}
+          className={`grid size-12 flex-none place-items-center rounded-full border-[3px] text-heading font-bold md:size-14 md:text-figure ${BORDER[tone]} ${INK[tone]}`}
         >
           {shapeOf(v.verdict)}
         </span>
         <div className="min-w-0" aria-live="polite">
-          <p className="casual text-[28px] leading-tight font-extrabold md:text-[34px]" data-testid="verdict">
+          <p className="casual text-title leading-tight font-extrabold md:text-figure" data-testid="verdict">
             {v.sentence}
           </p>
           {said && (
-            <p className="mt-0.5 text-[18px]">
+            <p className="mt-0.5 text-lead">
               <span className="font-bold">{sentenceCase(v.likely)}</span> <span className="figure text-soft">({sure(v.probability)})</span>
             </p>
           )}
-          <ul className="mt-1.5 list-none p-0 text-[18px]">
+          <ul className="mt-1.5 list-none p-0 text-lead">
             {v.reasons.map((r) => (
               <li key={r}>{u.words(sentenceCase(r))}.</li>
             ))}

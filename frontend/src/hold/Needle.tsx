@@ -10,7 +10,7 @@ export function Needle({ v }: { v: VerdictOut }) {
   if (!n) return null;
   return (
     <Sheet title="What the needle could have missed" strong>
-      <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5 text-[18px]">
+      <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5 text-lead">
         <dt className="text-soft">A leak of</dt>
         <dd>
           <b className="figure">{u.rate(n.rate_micron_s, false)}</b> <span className="figure text-soft">{n.leak_pa_m3_s.toExponential(1)} Pa·m³/s</span>, which is about {mass(n.grams_per_year)} a year

@@ -12,8 +12,8 @@ export function NextOrder({ v, jobKey }: { v: VerdictOut; jobKey?: string }) {
   const a = v.advice;
   return (
     <Sheet strong>
-      <h2 className="text-[16px] font-bold text-soft">What next</h2>
-      <p className="casual mt-1 text-[23px] leading-[1.2] font-extrabold">{a.order}</p>
+      <h2 className="text-base font-bold text-soft">What next</h2>
+      <p className="casual mt-1 text-order leading-[1.2] font-extrabold">{a.order}</p>
       <p className="mt-1">{u.words(a.why)}</p>
       {a.also.length > 0 && (
         <ul className="mt-2 list-none p-0">

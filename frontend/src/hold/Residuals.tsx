@@ -43,7 +43,7 @@ export function Residuals({ v }: { v: VerdictOut }) {
               </text>
             ))}
           </svg>
-          <figcaption className="text-[15px] text-soft">
+          <figcaption className="text-note text-soft">
             Readings less the best account, in {u.label("pressure")}. Hatched: what gauge, sun and shape may leave, twice over. {outside} of {r.at.length} points lie outside.
           </figcaption>
         </figure>

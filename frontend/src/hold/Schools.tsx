@@ -8,7 +8,7 @@ export function Schools({ v }: { v: VerdictOut }) {
   return (
     <Sheet title="What each school says">
       {v.disagreements.map((d) => (
-        <p key={d} className={`mb-3 border-l-4 pl-3 text-[18px] ${v.verdict.includes("leak") ? "border-stop" : "border-ochre"}`}>
+        <p key={d} className={`mb-3 border-l-4 pl-3 text-lead ${v.verdict.includes("leak") ? "border-stop" : "border-ochre"}`}>
           {u.words(d)}
         </p>
       ))}
@@ -23,7 +23,7 @@ export function Schools({ v }: { v: VerdictOut }) {
               <Tag tone={c.passed ? "pass" : c.passed === false ? "stop" : "plain"}>{c.passed ? "passes" : c.passed === false ? "fails" : "not yet"}</Tag>
             </span>
             <span>
-              {u.words(c.reason.charAt(0).toUpperCase() + c.reason.slice(1))}.<span className="block text-[15px] text-soft">{u.words(c.rule.charAt(0).toUpperCase() + c.rule.slice(1))}.</span>
+              {u.words(c.reason.charAt(0).toUpperCase() + c.reason.slice(1))}.<span className="block text-note text-soft">{u.words(c.rule.charAt(0).toUpperCase() + c.rule.slice(1))}.</span>
             </span>
           </li>
         ))}

@@ -16,7 +16,7 @@ export function Sound({ v, now, running }: { v: VerdictOut; now: number; running
     <Sheet strong={!done} title={done ? "Sound" : "Not sound yet"} aside={`${span(v.span_s)} read`}>
       {done ? (
         <p>
-          <span className="figure text-[28px] font-bold text-green">{at(since) || span(since)}</span>{" "}
+          <span className="figure text-title font-bold text-green">{at(since) || span(since)}</span>{" "}
           {v.started_at > 0 && <>after {span(since)}. </>}
           More time did not change it.
         </p>
@@ -25,7 +25,7 @@ export function Sound({ v, now, running }: { v: VerdictOut; now: number; running
       ) : (
         <>
           <p aria-live="off">
-            <span className="figure text-[28px] font-bold">{running ? `${span(left)}` : `${span(wait)} more`}</span>{" "}
+            <span className="figure text-title font-bold">{running ? `${span(left)}` : `${span(wait)} more`}</span>{" "}
             {running ? `to go, at about ${at(end)}` : "would have made it sound"}, if it goes on as now.
           </p>
           <div className="mt-2 h-4 border-2 border-ink" role="progressbar" aria-label="of the time to the sound moment" aria-valuemin={0} aria-valuemax={100} aria-valuenow={Math.round((100 * gone) / end)}>

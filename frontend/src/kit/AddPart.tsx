@@ -1,9 +1,11 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 
-import { post } from "../api/client";
+import { commands } from "../api/commands";
+import { refresh } from "../api/options";
 import { Button } from "../ui/Button";
-import { SelectField, TextField } from "../ui/Field";
+import { SelectField } from "../ui/Choice";
+import { TextField } from "../ui/Field";
 import { Fault, Sheet } from "../ui/Sheet";
 
 const KINDS = ["hose", "pump", "gauge", "tool", "manifold", "tee", "adapter", "scale", "cord", "cylinder", "core"];
@@ -15,11 +17,11 @@ export function AddPart() {
   const [kind, setKind] = useState("hose");
   const [name, setName] = useState("");
   const add = useMutation({
-    mutationFn: () => post("/kit", { kind, name }),
+    mutationFn: () => commands.addKit(kind, name),
     onSuccess: () => {
       setName("");
       setOpen(false);
-      void client.invalidateQueries({ queryKey: ["kit"] });
+      refresh(client, ["kit"]);
     },
   });
   if (!open)

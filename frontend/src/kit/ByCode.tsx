@@ -2,15 +2,11 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 
 import type { KitCard } from "../api/client";
-import { get, post } from "../api/client";
+import { commands } from "../api/commands";
+import { refresh } from "../api/options";
 import { Button } from "../ui/Button";
 import { Fault, Sheet } from "../ui/Sheet";
 
-interface Found {
-  number: number;
-  kind: string;
-  name: string;
-}
 interface Detector {
   detect: (from: HTMLVideoElement) => Promise<{ rawValue: string }[]>;
 }
@@ -26,7 +22,7 @@ export function ByCode({ kit }: { kit: KitCard[] }) {
   const [code, setCode] = useState("");
   const [watching, setWatching] = useState(false);
   const find = useMutation({
-    mutationFn: (text: string) => get<Found>(`/kit/code/${encodeURIComponent(text.trim())}`),
+    mutationFn: (text: string) => commands.findKit(text),
     onSuccess: (f) => {
       setWatching(false);
       const card = document.getElementById(`kit-${f.number}`);
@@ -115,8 +111,8 @@ const DONE = [
 export function ByHand({ item }: { item: KitCard }) {
   const client = useQueryClient();
   const log = useMutation({
-    mutationFn: (kind: string) => post<Found>(`/kit/${item.id}/events`, { kind }),
-    onSuccess: () => void client.invalidateQueries({ queryKey: ["kit"] }),
+    mutationFn: (kind: string) => commands.logKit(item.id, kind),
+    onSuccess: () => refresh(client, ["kit"]),
   });
   if (item.state === "retired") return null;
   return (

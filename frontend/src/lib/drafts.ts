@@ -1,5 +1,6 @@
-import type { Job, JobOut } from "../api/client";
-import { ApiError, put } from "../api/client";
+import type { Job } from "../api/client";
+import { ApiError } from "../api/client";
+import { commands } from "../api/commands";
 import { onBack, waitsAfter } from "./reach";
 
 /**
@@ -58,8 +59,8 @@ export async function sendDrafts(): Promise<void> {
     const draft = draftOf(key);
     if (!draft || draft.refused || open.has(key)) continue;
     try {
-      await put<JobOut>(`/jobs/${key}`, { version: draft.version, job: draft.job }).catch((e: unknown) => {
-        if (draft.behind && e instanceof ApiError && e.status === 409) return put<JobOut>(`/jobs/${key}`, { version: draft.version + 1, job: draft.job });
+      await commands.saveJob(key, draft.version, draft.job).catch((e: unknown) => {
+        if (draft.behind && e instanceof ApiError && e.status === 409) return commands.saveJob(key, draft.version + 1, draft.job);
         throw e;
       });
       dropDraft(key);

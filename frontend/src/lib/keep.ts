@@ -2,9 +2,10 @@ import { createAsyncStoragePersister } from "@tanstack/query-async-storage-persi
 import type { Query, QueryClient } from "@tanstack/react-query";
 import { del, get, set } from "idb-keyval";
 
+import { familyOf, KEPT, keepFamily } from "../api/options";
+
 /** What was last known is kept on the device, so that a page opened without signal shows it. */
 
-const KEPT = ["settings", "catalogue", "yard", "job", "stages", "system", "plan", "live", "touches", "readings", "verdict", "checks", "note-page"];
 export const KEEP_MS = 7 * 24 * 3600 * 1000;
 /** The name of this script changes with every build: answers of another build may have another shape. */
 export const BUILD = new URL(import.meta.url).pathname;
@@ -17,9 +18,9 @@ export const persister = createAsyncStoragePersister({
 });
 
 /** Also what could not be asked for again since: without signal that is everything. */
-export const keepsQuery = (q: Pick<Query, "queryKey"> & { state: { data: unknown } }): boolean => q.state.data !== undefined && KEPT.includes(String(q.queryKey[0]));
+export const keepsQuery = (q: Pick<Query, "queryKey"> & { state: { data: unknown } }): boolean => q.state.data !== undefined && KEPT.includes(familyOf(q.queryKey));
 
 /** What is kept on the device is not thrown away from memory while the page is open. */
 export function keepInMemory(client: QueryClient): void {
-  for (const name of KEPT) client.setQueryDefaults([name], { gcTime: HALF_A_DAY });
+  for (const name of KEPT) keepFamily(client, name, HALF_A_DAY);
 }

@@ -1,6 +1,7 @@
 import { useMemo, useSyncExternalStore } from "react";
 
-import { ApiError, post } from "../api/client";
+import { ApiError } from "../api/client";
+import { commands } from "../api/commands";
 import { onBack, reach, useReach, waitsAfter } from "./reach";
 
 /**
@@ -129,10 +130,10 @@ async function attempt(item: Waiting): Promise<"done" | "later"> {
   const late = item.held || item.tries > 0 || Date.now() / 1000 - item.at > 2;
   change((old) => old.map((i) => (i.id === item.id ? { ...i, tries: i.tries + 1 } : i)));
   try {
-    if (item.what === "touch") await post(`/jobs/${item.job}/touches`, { ...item.body, key: item.id, ...(late ? { at: item.at } : {}) });
+    if (item.what === "touch") await commands.touch(item.job, { ...item.body, key: item.id, ...(late ? { at: item.at } : {}) });
     else {
       const { gauge, pa } = item.body as { gauge: string; pa: number | null };
-      await post(`/jobs/${item.job}/readings`, { gauge, readings: [{ at: item.at, pa, key: item.id }] });
+      await commands.addReadings(item.job, gauge, [{ at: item.at, pa, key: item.id }]);
     }
   } catch (e) {
     if (!(e instanceof ApiError) || waitsAfter(e.status)) return "later";

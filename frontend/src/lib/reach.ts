@@ -1,5 +1,7 @@
 import { useSyncExternalStore } from "react";
 
+import { HEALTH } from "../api/health";
+
 /** Whether the server answers. Every request says so; while it does not, it is asked now and then. */
 
 export interface Reach {
@@ -30,7 +32,7 @@ export function heard(ok: boolean): void {
 }
 
 function ping(): void {
-  fetch("/api/health", { cache: "no-store" }).then(
+  fetch(HEALTH, { cache: "no-store" }).then(
     (r) => heard(r.ok),
     () => undefined,
   );

@@ -2,7 +2,8 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo } from "react";
 
 import type { DisplayUnit, Settings, SettingsOut } from "../api/client";
-import { get, put } from "../api/client";
+import { commands } from "../api/commands";
+import { options, refresh } from "../api/options";
 import { MICRON_PA } from "./format";
 
 /** Figures in the units a person reads. The factors come from the server; nothing else is computed here. */
@@ -22,7 +23,8 @@ const whole = new Intl.NumberFormat("en-US", { maximumFractionDigits: 0 });
 
 /** A number with about `digits` significant figures, thousands set apart, no trailing zeros past them. */
 function figure(value: number, digits: number): string {
-  const size = Math.abs(value);
+  // Places follow from what is shown: 9.9996 is 10.0.
+  const size = Math.abs(Number(value.toPrecision(digits)));
   if (size === 0) return "0";
   if (size >= 10 ** digits) return whole.format(size >= 20_000 ? Math.round(value / 100) * 100 : value);
   const places = Math.min(5, Math.max(0, digits - 1 - Math.floor(Math.log10(size))));
@@ -87,7 +89,7 @@ function make(out: SettingsOut | undefined): Units {
 }
 
 export const useSettings = () =>
-  useQuery({ queryKey: ["settings"], queryFn: () => get<SettingsOut>("/settings"), staleTime: Infinity });
+  useQuery(options.settings());
 
 /** The units as they stand; whoever uses this is drawn anew at once when they change. */
 export function useUnits(): Units {
@@ -99,11 +101,11 @@ export function useUnits(): Units {
 export function useSaveSettings() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (settings: Settings) => put<SettingsOut>("/settings", settings),
-    onMutate: (settings) => client.setQueryData<SettingsOut>(["settings"], (old) => old && { ...old, settings }),
+    mutationFn: (settings: Settings) => commands.saveSettings(settings),
+    onMutate: (settings) => client.setQueryData(options.settings().queryKey, (old) => old && { ...old, settings }),
     onSuccess: (out) => {
-      client.setQueryData(["settings"], out);
-      void client.invalidateQueries({ queryKey: ["purchases"] });
+      client.setQueryData(options.settings().queryKey, out);
+      refresh(client, ["purchases"]);
     },
   });
 }

@@ -6,7 +6,8 @@ import { useCatalogue } from "../api/queries";
 import { MICRON_PA, percent, span } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
-import { NumberField, Segments, SelectField } from "../ui/Field";
+import { Segments, SelectField } from "../ui/Choice";
+import { NumberField } from "../ui/Field";
 import { Fault, Sheet } from "../ui/Sheet";
 import { useNote } from "./ask";
 import { Relation } from "./Relation";
@@ -63,13 +64,13 @@ export function Hoses() {
               {a && (
                 <div className="mt-3 border-t-2 border-ink pt-2" aria-live="polite">
                   <p className="flex items-baseline justify-between">
-                    <span className="figure text-[28px] font-bold">{a.seconds === null || a.seconds === undefined ? "over a day" : span(a.seconds)}</span>
+                    <span className="figure text-title font-bold">{a.seconds === null || a.seconds === undefined ? "over a day" : span(a.seconds)}</span>
                     <span className="figure">{u.say("flow", a.speed_m3_s)}</span>
                   </p>
                   <span className="mt-1 block h-3 rounded-[3px] border-2 border-ink">
                     <span className="block h-full bg-green" style={{ width: `${(100 * a.speed_m3_s) / best}%` }} />
                   </span>
-                  <p className="mt-1 text-[15px] text-soft">
+                  <p className="mt-1 text-note text-soft">
                     at the port, at the target; the pump is {percent(a.pump_share)} of what holds it back. Most of all: {u.words(a.worst)}, {percent(a.worst_share)}.
                   </p>
                 </div>

@@ -19,7 +19,7 @@ export function Glossary() {
       <dl className="mt-3 grid gap-x-8 md:grid-cols-2" aria-live="polite">
         {found.map((e) => (
           <div key={e.term} className="border-b border-rule py-2">
-            <dt className="casual text-[18px] font-extrabold">{e.term}</dt>
+            <dt className="casual text-lead font-extrabold">{e.term}</dt>
             <dd>
               {u.words(e.means)} {e.source && <Relation relation={e.source} />}
             </dd>

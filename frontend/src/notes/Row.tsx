@@ -7,7 +7,7 @@ export function Row({ label, value, strong = false, children }: { label: string;
       <span>
         {label} {children}
       </span>
-      <span className={`figure font-bold ${strong ? "text-[28px] text-green" : "text-[18px]"}`}>{value}</span>
+      <span className={`figure font-bold ${strong ? "text-title text-green" : "text-lead"}`}>{value}</span>
     </li>
   );
 }

@@ -1,12 +1,13 @@
 import { useState } from "react";
 
 import type { AltitudeNote, CordAnswer, DialOut, LeakNote, LineRow, LinesNote } from "../api/client";
-import { post } from "../api/client";
+import { commands } from "../api/commands";
 import { useCatalogue } from "../api/queries";
 import { mass, MICRON_PA, percent } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
-import { NumberField, SelectField, TextField } from "../ui/Field";
+import { SelectField } from "../ui/Choice";
+import { NumberField, TextField } from "../ui/Field";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
 import { useNote } from "./ask";
 import { Relation } from "./Relation";
@@ -107,7 +108,7 @@ export function Altitude() {
         className="mt-3 grid grid-cols-[minmax(0,1fr)_auto] items-end gap-2"
         onSubmit={(e) => {
           e.preventDefault();
-          post<DialOut>("/dial", { text: said, atmosphere_pa: a?.atmosphere_pa ?? 101325 }).then(setUnderstood, (x: Error) => setUnderstood(x.message));
+          commands.readDial(said, a?.atmosphere_pa ?? 101325).then(setUnderstood, (x: Error) => setUnderstood(x.message));
         }}
       >
         <TextField label="A dial's reading, as it was said" value={said} onChange={setSaid} hint="−30 psi" />

@@ -1,7 +1,7 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 
-import { get, post } from "../api/client";
+import { options } from "../api/options";
 
 /** A value that is handed on once a hand has rested for a moment. */
 function useSettled<T>(value: T, ms = 180): T {
@@ -17,7 +17,7 @@ function useSettled<T>(value: T, ms = 180): T {
 /** A small answer of the server's, asked anew as what is typed changes; the last one stays until the next is there. */
 export function useNote<T>(path: string, body: unknown) {
   const held = useSettled(body);
-  return useQuery({ queryKey: ["note", path, held], queryFn: () => post<T>(`/notes/${path}`, held), placeholderData: keepPreviousData, retry: false, staleTime: Infinity });
+  return useQuery(options.note<T>(path, held));
 }
 
-export const useNotePage = <T>(path: string) => useQuery({ queryKey: ["note-page", path], queryFn: () => get<T>(`/notes/${path}`), staleTime: Infinity });
+export const useNotePage = <T>(path: string) => useQuery(options.notePage<T>(path));

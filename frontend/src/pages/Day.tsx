@@ -4,12 +4,14 @@ import { useState } from "react";
 import { Link } from "react-router";
 
 import type { ApiError, DayJob, DayOut } from "../api/client";
-import { post } from "../api/client";
+import { options, refresh } from "../api/options";
+import { commands, hrefs } from "../api/commands";
 import { useDay } from "../api/queries";
 import { Strip } from "../bench/Strip";
 import { fromLocal, toLocal } from "../bench/when";
 import { clock } from "../lib/format";
-import { Button } from "../ui/Button";
+import { Button, FileLink } from "../ui/Button";
+import { Tick } from "../ui/Tick";
 import { Fault, Tag } from "../ui/Sheet";
 
 /** The day over all jobs and pumps: where a person is needed when, and what clashes. */
@@ -27,10 +29,10 @@ export function Day() {
   const dates = [...new Set(planned.map((j) => dateOf(j.start_at!)))];
   const fit = () => {
     const keys = picked.length > 0 ? picked : open.filter((j) => !j.fault).map((j) => j.key);
-    post<DayOut>("/day/fit", { keys, day_start: from }).then(
+    commands.fitDay(keys, from).then(
       (d) => {
-        client.setQueryData(["day"], d);
-        void client.invalidateQueries({ queryKey: ["job"] });
+        client.setQueryData(options.day().queryKey, d);
+        refresh(client, ["job"]);
         setPicked([]);
         setFault(null);
       },
@@ -40,7 +42,7 @@ export function Day() {
   return (
     <>
       <header className="mb-4 flex flex-wrap items-end gap-3">
-        <h1 className="mr-auto text-[28px]">Day</h1>
+        <h1 className="mr-auto text-title">Day</h1>
         <label>
           <span className="mb-1 block text-soft">Not before</span>
           <input type="datetime-local" value={toLocal(from)} onChange={(e) => setFrom(fromLocal(e.target.value) ?? from)} className="figure min-h-12 rounded-[5px] border-2 border-strong bg-sheet px-3" />
@@ -48,9 +50,9 @@ export function Day() {
         <Button kind="solid" onClick={fit} disabled={picked.length === 0 && open.every((j) => j.fault)}>
           {picked.length > 0 ? `Fit ${picked.length} in` : "Fit the rest in"}
         </Button>
-        <a href="/api/day.ics" download className="casual flex min-h-12 items-center gap-2 rounded-[5px] border-2 border-ink bg-sheet px-4 font-bold hover:bg-green-wash">
+        <FileLink href={hrefs.dayCalendar}>
           <CalendarPlus size={18} aria-hidden /> Calendar
-        </a>
+        </FileLink>
       </header>
       {fault && <Fault title={fault.problem.title} detail={fault.problem.detail} />}
       <Clashes day={data} />
@@ -61,7 +63,7 @@ export function Day() {
 
       {open.length > 0 && (
         <section className="mt-5">
-          <h2 className="mb-2 text-[20px]">Without a start</h2>
+          <h2 className="mb-2 text-order">Without a start</h2>
           <ul className="sheet list-none p-0 px-4">
             {open.map((j) => (
               <li key={j.key} className="flex flex-wrap items-center gap-3 border-t border-rule py-1 first:border-0">
@@ -100,13 +102,13 @@ function OneDate({
   const end = Math.max(...jobs.map((j) => j.touches[j.touches.length - 1]!.at.high)) + 900;
   return (
     <section className="mb-4">
-      <h2 className="mb-2 text-[20px]">{date}</h2>
+      <h2 className="mb-2 text-order">{date}</h2>
       <ul className="grid list-none gap-3 p-0">
         {jobs.map((j) => (
           <li key={j.key} className="sheet p-4">
             <div className="flex flex-wrap items-center gap-x-4">
               {j.running ? <Tag tone="pass">drawing</Tag> : <Pick job={j} on={picked.includes(j.key)} set={setPicked} />}
-              <Link to={`/jobs/${j.key}/${j.running ? "draw" : "rig"}`} className="casual min-h-12 py-3 text-[20px] font-bold hover:underline">
+              <Link to={`/jobs/${j.key}/${j.running ? "draw" : "rig"}`} className="casual min-h-12 py-3 text-order font-bold hover:underline">
                 {j.title}
               </Link>
               <span className="text-soft">{j.pump}</span>
@@ -129,17 +131,13 @@ function OneDate({
 
 function Pick({ job, on, set }: { job: DayJob; on: boolean; set: React.Dispatch<React.SetStateAction<string[]>> }) {
   return (
-    <button
-      type="button"
-      role="checkbox"
-      aria-checked={on}
-      aria-label={`Fit ${job.title} in`}
+    <Tick
+      quiet
+      label={`Fit ${job.title} in`}
+      on={on}
       disabled={job.fault !== ""}
-      onClick={() => set((p) => (p.includes(job.key) ? p.filter((k) => k !== job.key) : [...p, job.key]))}
-      className="grid size-12 place-items-center disabled:opacity-40"
-    >
-      <span className={`grid size-7 place-items-center rounded-[4px] border-2 font-bold ${on ? "border-green bg-green-wash text-green" : "border-strong"}`}>{on ? "✓" : ""}</span>
-    </button>
+      onChange={(v) => set((p) => (v ? [...p, job.key] : p.filter((k) => k !== job.key)))}
+    />
   );
 }
 
@@ -148,7 +146,7 @@ function Clashes({ day }: { day: DayOut }) {
   if (day.conflicts.length === 0) return null;
   return (
     <section role="alert" className="sheet mb-4 border-[3px] border-ochre p-4">
-      <h2 className="text-[19px]">
+      <h2 className="text-lead">
         {day.conflicts.length} clash{day.conflicts.length === 1 ? "" : "es"}
       </h2>
       <ul className="list-none p-0">

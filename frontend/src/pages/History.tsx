@@ -2,14 +2,16 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 
-import type { HistoryOut, JobOut } from "../api/client";
-import { get, post } from "../api/client";
+import type { HistoryOut } from "../api/client";
+import { options } from "../api/options";
+import { commands } from "../api/commands";
 import { MICRON_PA, stamp } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { toneOf } from "../hold/words";
 import { Backup } from "../record/Backup";
 import { Button } from "../ui/Button";
-import { SelectField, TextField } from "../ui/Field";
+import { SelectField } from "../ui/Choice";
+import { TextField } from "../ui/Field";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
 
 const ALL = "all";
@@ -23,34 +25,33 @@ export function History() {
   const [customer, setCustomer] = useState(ALL);
   const [site, setSite] = useState(ALL);
   const [fault, setFault] = useState("");
-  const ask = new URLSearchParams({ q: words, customer: customer === ALL ? "" : customer, site: site === ALL ? "" : site });
-  const seen = useQuery({ queryKey: ["history", ask.toString()], queryFn: () => get<HistoryOut>(`/history?${ask.toString()}`), placeholderData: (old) => old });
+  const seen = useQuery(options.history(words, customer === ALL ? "" : customer, site === ALL ? "" : site));
   const rows = seen.data?.rows ?? [];
   const next = (key: string) =>
-    post<JobOut>(`/jobs?copy_of=${key}`, {}).then(
+    commands.copyJob(key).then(
       (j) => void navigate(`/jobs/${j.key}/scope`),
       (e: unknown) => setFault(e instanceof Error ? e.message : "not copied"),
     );
   const units = [...new Set(rows.map((r) => `${r.customer}|${r.unit}`))];
-  const options = (list: string[] | undefined, any: string) => [{ value: ALL, label: any }, ...(list ?? []).map((s) => ({ value: s, label: s }))];
+  const choices = (list: string[] | undefined, any: string) => [{ value: ALL, label: any }, ...(list ?? []).map((s) => ({ value: s, label: s }))];
   return (
     <div className="grid gap-3">
       <header className="flex flex-wrap items-baseline gap-3">
-        <h1 className="mr-auto text-[28px]">History</h1>
+        <h1 className="mr-auto text-title">History</h1>
         <p className="text-soft">
           {seen.data ? `${rows.length} of ${seen.data.total}` : "Looking through the records…"}
         </p>
       </header>
       <div className="grid gap-3 md:grid-cols-3">
         <TextField label="Search" value={words} onChange={setWords} />
-        <SelectField label="Customer" value={customer} options={options(seen.data?.customers, "every customer")} onChange={setCustomer} />
-        <SelectField label="Site" value={site} options={options(seen.data?.sites, "every site")} onChange={setSite} />
+        <SelectField label="Customer" value={customer} options={choices(seen.data?.customers, "every customer")} onChange={setCustomer} />
+        <SelectField label="Site" value={site} options={choices(seen.data?.sites, "every site")} onChange={setSite} />
       </div>
       {fault && <Fault title="Not copied" detail={fault} />}
       {seen.error && <Fault title="The history cannot be shown" detail={seen.error.message} />}
       {seen.data && rows.length === 0 && (
         <Sheet className="text-center">
-          <h2 className="text-[22px]">Nothing found</h2>
+          <h2 className="text-order">Nothing found</h2>
           <p className="text-soft">No evacuation holds these words. Fewer words find more.</p>
         </Sheet>
       )}
@@ -113,7 +114,7 @@ function Trend({ points, say }: { points: { at: number; rate: number }[]; say: (
           <circle key={p.at} cx={x(i)} cy={y(p.rate)} r="4" fill="var(--measure)" />
         ))}
       </svg>
-      <figcaption className="text-[15px] text-soft">
+      <figcaption className="text-note text-soft">
         Rise at the end of each hold: {say(points[0]!.rate)} first, {say(points[points.length - 1]!.rate)} last.
       </figcaption>
     </figure>

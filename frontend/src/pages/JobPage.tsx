@@ -1,32 +1,27 @@
 import { Undo2 } from "lucide-react";
-import { useEffect } from "react";
+import { lazy, Suspense, useEffect, type ComponentType, type LazyExoticComponent } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 
 import { useEditor } from "../api/editor";
 import { useJob, useLive, useStages, useStream } from "../api/queries";
+import { Guarded } from "../shell/Broken";
 import { typing } from "../shell/keys";
 import { StageRail, STAGE_NAMES } from "../shell/StageRail";
-import { Draw } from "../stages/Draw";
-import { Hold } from "../stages/Hold";
-import { Prove } from "../stages/Prove";
-import { Record } from "../stages/Record";
-import { Release } from "../stages/Release";
-import { Rig } from "../stages/Rig";
-import { Scope } from "../stages/Scope";
 import type { StageProps } from "../stages/types";
 import { Button } from "../ui/Button";
 import { Fault } from "../ui/Sheet";
 import { GaugeState } from "../stages/GaugeState";
 import { Lost } from "./Lost";
 
-const STAGES: Record<string, (p: StageProps) => React.ReactNode> = {
-  scope: Scope,
-  rig: Rig,
-  prove: Prove,
-  draw: Draw,
-  hold: Hold,
-  release: Release,
-  record: Record,
+/** Each stage is fetched when it is opened: a phone beside the unit needs one of them. */
+const STAGES: Record<string, LazyExoticComponent<ComponentType<StageProps>>> = {
+  scope: lazy(async () => ({ default: (await import("../stages/Scope")).Scope })),
+  rig: lazy(async () => ({ default: (await import("../stages/Rig")).Rig })),
+  prove: lazy(async () => ({ default: (await import("../stages/Prove")).Prove })),
+  draw: lazy(async () => ({ default: (await import("../stages/Draw")).Draw })),
+  hold: lazy(async () => ({ default: (await import("../stages/Hold")).Hold })),
+  release: lazy(async () => ({ default: (await import("../stages/Release")).Release })),
+  record: lazy(async () => ({ default: (await import("../stages/Record")).Record })),
 };
 
 /** One job: its heading, its stage rail, and the stage that is open. */
@@ -73,7 +68,7 @@ function Opened({ jobKey, stage }: { jobKey: string; stage: string }) {
   return (
     <>
       <header className="mb-2 flex flex-wrap items-baseline gap-x-4">
-        <h1 className="text-[24px] font-extrabold">{party?.customer || "New job"}</h1>
+        <h1 className="text-heading font-extrabold">{party?.customer || "New job"}</h1>
         <p className="text-soft">{facts.join(" · ")}</p>
         <div className="ml-auto flex items-center gap-2">
           {editor.canUndo && (
@@ -92,7 +87,11 @@ function Opened({ jobKey, stage }: { jobKey: string; stage: string }) {
           <Fault title={editor.fault.problem.title} detail={editor.fault.problem.detail} faults={editor.fault.problem.faults} />
         </div>
       )}
-      <Stage jobKey={jobKey} editor={editor} job={editor.job} live={live.data} stages={stages.data ?? []} />
+      <Guarded key={stage} what="stage">
+        <Suspense fallback={<p className="p-6 text-soft">Opening…</p>}>
+          <Stage jobKey={jobKey} editor={editor} job={editor.job} live={live.data} stages={stages.data ?? []} />
+        </Suspense>
+      </Guarded>
     </>
   );
 }

@@ -1,9 +1,11 @@
 import { Link } from "react-router";
 
 import type { KitCard } from "../api/client";
+import { hrefs } from "../api/commands";
 import { useKit, usePurchases } from "../api/queries";
 import { span } from "../lib/format";
 import { useSaveSettings, useSettings, useUnits } from "../lib/units";
+import { FileLink } from "../ui/Button";
 import { NumberField, TextField } from "../ui/Field";
 import { AddPart } from "../kit/AddPart";
 import { ByCode, ByHand } from "../kit/ByCode";
@@ -30,13 +32,13 @@ export function Kit() {
   return (
     <>
       <header className="mb-4 flex flex-wrap items-center gap-3">
-        <h1 className="mr-auto text-[28px]">Kit</h1>
-        <a href="/api/kit/labels.pdf" download className="casual inline-grid min-h-12 place-items-center rounded-[5px] border-2 border-ink px-4 font-bold hover:bg-green-wash">
+        <h1 className="mr-auto text-title">Kit</h1>
+        <FileLink href={hrefs.labels}>
           Labels with codes
-        </a>
-        <a href="/api/kit.csv" download className="casual inline-grid min-h-12 place-items-center rounded-[5px] border-2 border-ink px-4 font-bold hover:bg-green-wash">
+        </FileLink>
+        <FileLink href={hrefs.kitTable}>
           Table
-        </a>
+        </FileLink>
       </header>
       <ByCode kit={kit} />
       <AddPart />
@@ -95,10 +97,10 @@ function Card({ item }: { item: KitCard }) {
   return (
     <details id={`kit-${item.id}`}>
       <summary className="flex cursor-pointer list-none">{head}</summary>
-      {item.words && <p className="mb-2 text-[15px]">{u.words(item.words)}</p>}
+      {item.words && <p className="mb-2 text-note">{u.words(item.words)}</p>}
       <Trend item={item} />
       <ByHand item={item} />
-      <ul className="list-none p-0 text-[15px]">
+      <ul className="list-none p-0 text-note">
         {item.events.map((e) => (
           <li key={`${e.kind}${e.job}`} className="flex gap-2 border-t border-rule py-1.5">
             <span className="figure flex-none text-soft">{day(e.at)}</span>

@@ -29,7 +29,7 @@ export function Notes() {
   return (
     <div className="grid gap-3">
       <header>
-        <h1 className="text-[28px]">Bench notes</h1>
+        <h1 className="text-title">Bench notes</h1>
       </header>
       <nav aria-label="Notes" className="flex gap-2 overflow-x-auto pb-1 md:flex-wrap">
         {NOTES.map((n) => (

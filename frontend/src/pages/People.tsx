@@ -2,7 +2,8 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 
 import type { PersonOut } from "../api/client";
-import { del, get, post, put } from "../api/client";
+import { commands } from "../api/commands";
+import { options, refresh } from "../api/options";
 import { forget, useSession } from "../api/session";
 import { Button } from "../ui/Button";
 import { TextField } from "../ui/Field";
@@ -12,39 +13,37 @@ import { Fault, Sheet, Tag } from "../ui/Sheet";
 export function People() {
   const client = useQueryClient();
   const session = useSession();
-  const people = useQuery({ queryKey: ["people"], queryFn: () => get<PersonOut[]>("/people") });
+  const people = useQuery(options.people());
   const [name, setName] = useState("");
   const [licence, setLicence] = useState("");
-  const again = () => {
-    for (const key of ["people", "session", "settings"]) void client.invalidateQueries({ queryKey: [key] });
-  };
+  const again = () => refresh(client, ["people", "session", "settings"]);
   const add = useMutation({
-    mutationFn: () => post<PersonOut>("/people", { name, licence }),
+    mutationFn: () => commands.addPerson(name, licence),
     onSuccess: () => {
       setName("");
       setLicence("");
       again();
     },
   });
-  const here = useMutation({ mutationFn: (id: number) => post<PersonOut>(`/people/${id}/here`), onSuccess: again });
+  const here = useMutation({ mutationFn: (id: number) => commands.isHere(id), onSuccess: again });
   const now = session.data?.person;
   return (
     <div className="mx-auto grid max-w-3xl gap-3">
       <header>
-        <h1 className="text-[28px]">People</h1>
+        <h1 className="text-title">People</h1>
         <p className="text-soft">Each reads in their own units; their name and licence stand on the jobs they open.</p>
       </header>
       <Sheet strong>
         <p className="text-soft">At this browser</p>
         <div className="flex flex-wrap items-center justify-between gap-3">
-          <p className="casual text-[26px] font-extrabold">{now ? now.name : "Nobody in particular"}</p>
+          <p className="casual text-heading font-extrabold">{now ? now.name : "Nobody in particular"}</p>
           {now && <Button onClick={() => here.mutate(0)}>Not me</Button>}
         </div>
         {session.data?.needed && (
           <Button
             className="mt-3"
             onClick={() =>
-              void del("/session").then(async () => {
+              void commands.signOut().then(async () => {
                 client.clear();
                 await forget();
                 window.location.assign("/");
@@ -88,7 +87,7 @@ function Person({ person, isHere, onHere, onChanged }: { person: PersonOut; isHe
   const [open, setOpen] = useState(false);
   const [name, setName] = useState(person.name);
   const [licence, setLicence] = useState(person.licence);
-  const save = () => void put<PersonOut>(`/people/${person.id}`, { name, licence }).then(() => (setOpen(false), onChanged()));
+  const save = () => void commands.savePerson(person.id, name, licence).then(() => (setOpen(false), onChanged()));
   return (
     <li className="border-b border-rule py-2 last:border-b-0">
       <div className="flex flex-wrap items-center gap-3">
@@ -107,7 +106,7 @@ function Person({ person, isHere, onHere, onChanged }: { person: PersonOut; isHe
           <Button kind="solid" disabled={!name.trim()} onClick={save}>
             Keep
           </Button>
-          <Button kind="stop" onClick={() => void del(`/people/${person.id}`).then(onChanged)}>
+          <Button kind="stop" onClick={() => void commands.dropPerson(person.id).then(onChanged)}>
             Take off the list
           </Button>
         </div>

@@ -3,13 +3,16 @@ import { Dices, Plus, Trash2, Upload } from "lucide-react";
 import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 
-import type { PracticeOut, RunOut, ScenarioCard } from "../api/client";
-import { ApiError, del, post } from "../api/client";
+import type { PracticeOut, ScenarioCard } from "../api/client";
+import { refresh } from "../api/options";
+import { commands, hrefs } from "../api/commands";
+import { ApiError } from "../api/client";
 import { usePractice } from "../api/practice";
 import { stamp } from "../lib/format";
 import { Compose } from "../practice/Compose";
 import { Button } from "../ui/Button";
-import { NumberField, Segments } from "../ui/Field";
+import { Segments } from "../ui/Choice";
+import { NumberField } from "../ui/Field";
 import { Modal } from "../ui/Modal";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
 import { Bar } from "./PracticeDebrief";
@@ -25,8 +28,8 @@ export function Practice() {
   const [composing, setComposing] = useState(false);
   const file = useRef<HTMLInputElement>(null);
   const fail = (e: unknown) => e instanceof ApiError && setFault(e);
-  const begin = (scenario: string) => post<RunOut>("/practice/runs", { scenario }).then((r) => void navigate(`/practice/${r.key}`), fail);
-  const again = () => void client.invalidateQueries({ queryKey: ["practice"] });
+  const begin = (scenario: string) => commands.beginPractice(scenario).then((r) => void navigate(`/practice/${r.key}`), fail);
+  const again = () => refresh(client, ["practice"]);
   if (found.error && !found.data) return <Fault title="Practice cannot be opened" detail={found.error.message} />;
   if (!found.data) return <p className="text-soft">Opening…</p>;
   const p = found.data;
@@ -36,7 +39,7 @@ export function Practice() {
   return (
     <div className="grid gap-3 lg:grid-cols-[minmax(0,1fr)_340px]">
       <header className="lg:col-span-2">
-        <h1 className="text-[28px]">Practice</h1>
+        <h1 className="text-title">Practice</h1>
         <p className="text-soft">Simulated jobs. What is wrong is hidden; the gauge says only what a gauge says. Nothing here can be hurt.</p>
       </header>
       {fault && (
@@ -50,7 +53,7 @@ export function Practice() {
             <div className="flex flex-wrap items-start justify-between gap-3">
               <div className="min-w-0">
                 <Tag tone="plain">next: {p.why}</Tag>
-                <p className="casual mt-2 text-[28px] leading-tight font-extrabold">{next.title}</p>
+                <p className="casual mt-2 text-title leading-tight font-extrabold">{next.title}</p>
                 <p className="mt-1 max-w-prose">{next.brief}</p>
               </div>
               <Button kind="solid" onClick={() => void begin(next.key)}>
@@ -69,7 +72,7 @@ export function Practice() {
                   <Link to={`/practice/${r.key}`} className="flex min-h-12 flex-1 items-center underline">
                     {r.title}, {stamp(r.began_at)}
                   </Link>
-                  <Button kind="quiet" aria-label={`Remove ${r.title}`} onClick={() => void del(`/practice/runs/${r.key}`).then(again, fail)}>
+                  <Button kind="quiet" aria-label={`Remove ${r.title}`} onClick={() => void commands.dropPractice(r.key).then(again, fail)}>
                     <Trash2 size={18} aria-hidden />
                   </Button>
                 </li>
@@ -77,7 +80,7 @@ export function Practice() {
             </ul>
           </Sheet>
         )}
-        <Scenarios cards={p.scenarios} onBegin={(key) => void begin(key)} onRemove={(key) => void del(`/practice/scenarios/${key}`).then(again, fail)} />
+        <Scenarios cards={p.scenarios} onBegin={(key) => void begin(key)} onRemove={(key) => void commands.dropScenario(key).then(again, fail)} />
       </div>
       <div className="grid content-start gap-3">
         <Skills p={p} />
@@ -100,9 +103,7 @@ export function Practice() {
                 const chosen = e.target.files?.[0];
                 e.target.value = "";
                 if (!chosen) return;
-                const form = new FormData();
-                form.append("file", chosen);
-                void post<ScenarioCard>("/practice/scenario-files", form).then(() => (setFault(null), again()), fail);
+                void commands.takeScenario(chosen).then(() => (setFault(null), again()), fail);
               }}
             />
           </div>
@@ -146,10 +147,10 @@ function Scenarios({ cards, onBegin, onRemove }: { cards: ScenarioCard[]; onBegi
               {mine.map((c) => (
                 <li key={c.key} className="flex flex-col rounded-[5px] border-2 border-strong p-3">
                   <div className="flex items-baseline justify-between gap-2">
-                    <h3 className="text-[18px]">{c.title}</h3>
+                    <h3 className="text-lead">{c.title}</h3>
                     {c.best !== null && c.best !== undefined && <span className="figure font-bold">{Math.round(c.best)}</span>}
                   </div>
-                  <p className="text-[15px] text-soft">{c.place}</p>
+                  <p className="text-note text-soft">{c.place}</p>
                   <p className="mt-1 flex-1">{c.brief}</p>
                   <div className="mt-2 flex items-center gap-2">
                     <Button onClick={() => onBegin(c.key)} aria-label={`Begin: ${c.title}`}>
@@ -158,7 +159,7 @@ function Scenarios({ cards, onBegin, onRemove }: { cards: ScenarioCard[]; onBegi
                     <Tag tone="plain">{c.ends === "release" ? "to the release" : "to the verdict"}</Tag>
                     {c.own && (
                       <>
-                        <a href={`/api/practice/scenarios/${c.key}.json`} download className="ml-auto inline-flex min-h-12 items-center underline">
+                        <a href={hrefs.scenario(c.key)} download className="ml-auto inline-flex min-h-12 items-center underline">
                           Share
                         </a>
                         <Button kind="quiet" aria-label={`Remove ${c.title}`} onClick={() => onRemove(c.key)}>

@@ -1,8 +1,8 @@
 import { useMemo } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 
-import type { DebriefOut, JudgedOut, RunOut, SeriesOut } from "../api/client";
-import { post } from "../api/client";
+import type { DebriefOut, JudgedOut, SeriesOut } from "../api/client";
+import { commands } from "../api/commands";
 import { useDebrief } from "../api/practice";
 import { span } from "../lib/format";
 import { useNarrow } from "../lib/narrow";
@@ -23,9 +23,9 @@ export function PracticeDebrief() {
   return (
     <div className="grid gap-3 lg:grid-cols-[minmax(320px,400px)_minmax(0,1fr)]">
       <header className="flex flex-wrap items-baseline justify-between gap-x-4 lg:col-span-2">
-        <h1 className="text-[26px]">{d.scenario.title}</h1>
+        <h1 className="text-heading">{d.scenario.title}</h1>
         <div className="flex gap-3">
-          <Button onClick={() => void post<RunOut>("/practice/runs", { scenario: d.scenario.key }).then((r) => navigate(`/practice/${r.key}`))}>Once more</Button>
+          <Button onClick={() => void commands.beginPractice(d.scenario.key).then((r) => navigate(`/practice/${r.key}`))}>Once more</Button>
           <Link to="/practice" className="casual inline-flex min-h-12 items-center rounded-[5px] border-2 border-ink px-4 font-bold">
             All scenarios
           </Link>
@@ -57,14 +57,14 @@ function Score({ d }: { d: DebriefOut }) {
   return (
     <Sheet strong>
       <p className="flex items-baseline gap-3">
-        <span className="figure text-[64px] leading-none font-bold">{Math.round(d.total)}</span>
+        <span className="figure text-reading leading-none font-bold">{Math.round(d.total)}</span>
         <span className="text-soft">of 100. You took {span(d.spent_s)}, a sound hand {span(d.expert_s)}.</span>
       </p>
       <ul className="mt-3 list-none p-0">
         {d.marks.map((m) => (
           <li key={m.skill} className="border-t-2 border-rule py-2">
             <Bar words={m.words} score={m.score ?? null} />
-            <ul className="mt-1 list-none p-0 text-[15px] text-soft">
+            <ul className="mt-1 list-none p-0 text-note text-soft">
               {m.lines.map((l, i) => (
                 <li key={i}>{l}</li>
               ))}
@@ -85,7 +85,7 @@ export function Bar({ words, score, note }: { words: string; score: number | nul
         {score !== null && <span className="block h-full bg-green" style={{ width: `${score}%` }} />}
       </span>
       <span className="figure text-right font-bold">{score === null ? "—" : Math.round(score)}</span>
-      {note && <span className="col-span-3 text-[15px] text-soft">{note}</span>}
+      {note && <span className="col-span-3 text-note text-soft">{note}</span>}
     </div>
   );
 }
@@ -116,7 +116,7 @@ function Beside({ d }: { d: DebriefOut }) {
         events={events}
         time={(t) => elapsed(t)}
       />
-      <p className="mt-1 flex flex-wrap gap-x-5 text-[15px] text-soft">
+      <p className="mt-1 flex flex-wrap gap-x-5 text-note text-soft">
         <span>
           <span className="mr-1 inline-block h-[3px] w-6 bg-measure align-middle" /> the gauge
         </span>
@@ -137,7 +137,7 @@ function Touches({ title, rows }: { title: string; rows: JudgedOut[] }) {
       <div className="max-h-[60vh] overflow-auto" tabIndex={0} role="region" aria-label={title}>
         <table className="w-full border-collapse text-left">
           <thead>
-            <tr className="border-b-2 border-ink text-[15px]">
+            <tr className="border-b-2 border-ink text-note">
               <th className="py-1 pr-2">at</th>
               <th className="py-1 pr-2">what</th>
               <th className="py-1 pr-2 text-right">gauge</th>
@@ -168,7 +168,7 @@ function Touches({ title, rows }: { title: string; rows: JudgedOut[] }) {
                 <td className="figure py-1.5 pr-2 text-right whitespace-nowrap">{say(r.shown_pa)}</td>
                 <td className="py-1.5 text-right">
                   <span className="figure whitespace-nowrap">{say(r.highest_pa)}</span>
-                  {r.highest_pa !== null && r.highest_pa !== undefined && <span className="block text-[15px] text-soft">{r.worst}</span>}
+                  {r.highest_pa !== null && r.highest_pa !== undefined && <span className="block text-note text-soft">{r.worst}</span>}
                 </td>
               </tr>
             ))}

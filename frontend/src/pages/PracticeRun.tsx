@@ -31,7 +31,7 @@ export function PracticeRun() {
   return (
     <div className="grid gap-3 lg:grid-cols-[minmax(300px,340px)_minmax(0,1fr)]">
       <header className="flex flex-wrap items-baseline justify-between gap-x-4 lg:col-span-2">
-        <h1 className="text-[26px]">{r.scenario.title}</h1>
+        <h1 className="text-heading">{r.scenario.title}</h1>
         <p className="text-soft">
           <Link to="/practice" className="underline">
             Practice
@@ -97,11 +97,11 @@ function Clock({ run, busy, onPace }: { run: RunOut; busy: boolean; onPace: (spe
         </span>
         <span className="text-soft">{run.pump_on ? "pump running" : "pump stands"}</span>
       </div>
-      <p className="figure text-[64px] leading-[1.16] font-bold whitespace-nowrap text-measure" data-testid="figure">
+      <p className="figure text-reading leading-[1.16] font-bold whitespace-nowrap text-measure" data-testid="figure">
         {has ? (
           <>
             {u.figure("pressure", run.pa!)}
-            <span className="text-[22px] text-ink"> {u.label("pressure")}</span>
+            <span className="text-order text-ink"> {u.label("pressure")}</span>
           </>
         ) : run.over_range ? (
           "over"
@@ -110,7 +110,7 @@ function Clock({ run, busy, onPace }: { run: RunOut; busy: boolean; onPace: (spe
         )}
       </p>
       <p className="flex items-baseline justify-between">
-        <span className="figure text-[19px] font-bold">{run.rate_micron_s !== null && run.rate_micron_s !== undefined ? u.rate(run.rate_micron_s) : run.rigged ? "no rate yet" : "no rig yet"}</span>
+        <span className="figure text-lead font-bold">{run.rate_micron_s !== null && run.rate_micron_s !== undefined ? u.rate(run.rate_micron_s) : run.rigged ? "no rate yet" : "no rig yet"}</span>
         <span>{run.isolated ? "isolated" : ""}</span>
       </p>
       {run.second_pa !== null && run.second_pa !== undefined && (
@@ -129,7 +129,7 @@ function Clock({ run, busy, onPace }: { run: RunOut; busy: boolean; onPace: (spe
           </Button>
         ))}
       </div>
-      {run.speed === 0 && run.ended === "" && <p className="mt-2 text-[15px] text-soft">Time stands until you choose a pace; hands take their time all the same.</p>}
+      {run.speed === 0 && run.ended === "" && <p className="mt-2 text-note text-soft">Time stands until you choose a pace; hands take their time all the same.</p>}
     </Sheet>
   );
 }

@@ -1,14 +1,15 @@
 import { useMutation } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 
-import type { QuickOut } from "../api/client";
-import { ApiError, post } from "../api/client";
+import { ApiError } from "../api/client";
+import { commands } from "../api/commands";
 import { useCatalogue } from "../api/queries";
 import { HoldRead } from "../hold/HoldRead";
 import { span } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
-import { NumberField, Segments, SelectField } from "../ui/Field";
+import { Segments, SelectField } from "../ui/Choice";
+import { NumberField } from "../ui/Field";
 import { Fault, Sheet } from "../ui/Sheet";
 
 const MOST = 20_000_000;
@@ -32,7 +33,7 @@ export function Quick() {
   const input = useRef<HTMLInputElement>(null);
   const read = useMutation({
     mutationFn: () =>
-      post<QuickOut>("/hold", {
+      commands.quickHold({
         text,
         volume_l: known === "volume" ? litres : null,
         template,
@@ -61,7 +62,7 @@ export function Quick() {
   return (
     <div className="grid gap-3">
       <header>
-        <h1 className="text-[28px] leading-tight">Quick hold</h1>
+        <h1 className="text-title leading-tight">Quick hold</h1>
         <p className="text-soft">Readings of a hold, from any gauge that can write a table. Nothing is kept.</p>
       </header>
       <div className="grid items-start gap-3 md:grid-cols-2">
@@ -88,7 +89,7 @@ export function Quick() {
               onChange={(e) => setText(e.target.value)}
               spellCheck={false}
               placeholder={"time,micron\n0,210\n60,236\n120,251"}
-              className="figure h-[210px] w-full resize-y rounded-[5px] border-2 border-ink bg-sheet p-2 text-[15px]"
+              className="figure h-[210px] w-full resize-y rounded-[5px] border-2 border-ink bg-sheet p-2 text-note"
             />
           </div>
           <input ref={input} type="file" accept=".csv,.txt,text/*" className="sr-only" aria-label="Choose a file of readings" onChange={(e) => take(e.target.files?.[0])} />
@@ -115,7 +116,7 @@ export function Quick() {
                 { value: "volume", label: "is known" },
                 { value: "kind", label: "estimate it" },
               ]}
-              onChange={(v) => setKnown(v as "kind")}
+              onChange={(v) => setKnown(v)}
             />
             {known === "volume" ? (
               <NumberField label="Volume" dim="volume" min={0.05} max={100_000} value={litres} onChange={setLitres} />
@@ -134,7 +135,7 @@ export function Quick() {
               <SelectField label="Refrigerant" value={refrigerant} options={choices(c?.refrigerants)} onChange={setRefrigerant} />
               <SelectField label="School" value={school} options={choices(c?.schools)} onChange={setSchool} />
             </div>
-            <p className="text-[15px] text-soft">Isolated at: seconds from the first reading. Left empty, it is found where the curve leaves its floor.</p>
+            <p className="text-note text-soft">Isolated at: seconds from the first reading. Left empty, it is found where the curve leaves its floor.</p>
             <Button kind="solid" disabled={lines < 2 || read.isPending || (known === "volume" && litres === null)} onClick={() => read.mutate()}>
               {read.isPending ? "Reading…" : "Read the hold"}
             </Button>
@@ -144,7 +145,7 @@ export function Quick() {
       </div>
       {out && (
         <>
-          <p className="text-[15px] text-soft">
+          <p className="text-note text-soft">
             {out.rows.toLocaleString("en-US")} rows{out.over_range > 0 && `, ${out.over_range} over range`}; the hold begins at {span(out.hold_from_s)}; {u.words(out.volume)}.{" "}
             {out.guesses.length > 0 && `Taken for granted: ${out.guesses.join("; ")}.`}
           </p>

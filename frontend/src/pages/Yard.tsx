@@ -4,7 +4,9 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 
 import type { JobOut, YardRow } from "../api/client";
-import { ApiError, post } from "../api/client";
+import { refresh } from "../api/options";
+import { commands } from "../api/commands";
+import { ApiError } from "../api/client";
 import { useYard } from "../api/queries";
 import { clock } from "../lib/format";
 import { useUnits } from "../lib/units";
@@ -26,7 +28,7 @@ export function Yard() {
   const open = (p: Promise<JobOut>) =>
     p.then(
       (j) => {
-        void client.invalidateQueries({ queryKey: ["yard"] });
+        refresh(client, ["yard"]);
         void navigate(`/jobs/${j.key}/scope`);
       },
       (e: unknown) => e instanceof ApiError && setFault(e),
@@ -53,7 +55,7 @@ export function Yard() {
   return (
     <>
       <header className="mb-4 flex flex-wrap items-center gap-3">
-        <h1 className="mr-auto text-[28px]">Yard</h1>
+        <h1 className="mr-auto text-title">Yard</h1>
         <input
           ref={file}
           type="file"
@@ -64,9 +66,7 @@ export function Yard() {
             if (!chosen) return;
             setKnown(chosen);
             setFault(null);
-            const form = new FormData();
-            form.append("file", chosen);
-            void open(post<JobOut>("/job-files", form));
+            void open(commands.importJob(chosen));
             e.target.value = "";
           }}
         />
@@ -95,7 +95,7 @@ export function Yard() {
         <button
           ref={make}
           type="button"
-          onClick={() => void open(post<JobOut>("/jobs", {}))}
+          onClick={() => void open(commands.createJob())}
           className="casual flex min-h-12 items-center gap-2 rounded-[5px] border-2 border-ink bg-ink px-4 font-bold text-on-ink"
         >
           <Plus size={18} aria-hidden /> New job
@@ -108,10 +108,8 @@ export function Yard() {
             <Button
               className="mt-2"
               onClick={() => {
-                const form = new FormData();
-                form.append("file", known);
                 setFault(null);
-                void open(post<JobOut>("/job-files?again=true", form));
+                void open(commands.importJob(known, true));
               }}
             >
               Open it as a copy
@@ -123,7 +121,7 @@ export function Yard() {
       {isPending && <p className="text-soft">Looking over the yard…</p>}
       {data?.length === 0 && (
         <div className="sheet p-8 text-center">
-          <h2 className="text-[22px]">No jobs yet</h2>
+          <h2 className="text-order">No jobs yet</h2>
           <p className="mt-2 text-soft">Open a new one: the system, the rig, and the pump can start.</p>
         </div>
       )}
@@ -172,17 +170,17 @@ function Lead({ row }: { row: YardRow }) {
     <Link to={`/jobs/${row.key}/${row.stage}`} className="sheet grid gap-x-8 gap-y-3 border-[3px] p-5 md:grid-cols-[1fr_auto]">
       <div className="min-w-0">
         <p className="text-soft">{row.next_title ? "Needs a hand next" : "Latest"}</p>
-        <p className="casual mt-1 text-[30px] leading-tight font-extrabold">
+        <p className="casual mt-1 text-figure leading-tight font-extrabold">
           {row.next_title || row.words || STAGE_NAMES[row.stage]}
         </p>
-        <p className="mt-1 text-[18px]">
+        <p className="mt-1 text-lead">
           {row.next_at ? <span className="figure mr-2 font-bold">{clock(row.next_at)}</span> : null}
           {name(row)}
           {row.unit ? `, ${row.unit}` : ""} <span className="text-soft">{row.refrigerant}</span>
         </p>
       </div>
       <div className="text-left md:text-right">
-        <Figure row={row} size="text-[56px]" />
+        <Figure row={row} size="text-reading" />
         <Pipe row={row} />
       </div>
     </Link>
@@ -194,16 +192,16 @@ function Card({ row }: { row: YardRow }) {
     <Link to={`/jobs/${row.key}/${row.stage}`} className="sheet block h-full p-4 hover:bg-green-wash">
       <div className="flex items-start justify-between gap-3">
         <div className="min-w-0">
-          <h2 className="text-[20px]">{name(row)}</h2>
+          <h2 className="text-order">{name(row)}</h2>
           <p className="text-soft">{[row.unit, row.refrigerant].filter(Boolean).join(" · ")}</p>
         </div>
-        <Figure row={row} size="text-[28px]" />
+        <Figure row={row} size="text-title" />
       </div>
       <p className="mt-2">
         {row.next_title && row.next_at !== null && row.next_at !== undefined && <span className="figure mr-2 font-bold">{clock(row.next_at)}</span>}
         {row.next_title || row.words || "nothing missing"}
       </p>
-      {row.technician && <p className="text-[15px] text-soft">{row.technician}</p>}
+      {row.technician && <p className="text-note text-soft">{row.technician}</p>}
       <Pipe row={row} />
     </Link>
   );

@@ -2,7 +2,7 @@ import { useState } from "react";
 
 import type { RunOut } from "../api/client";
 import { Button } from "../ui/Button";
-import { SelectField } from "../ui/Field";
+import { SelectField } from "../ui/Choice";
 import { Sheet } from "../ui/Sheet";
 
 /** What a person says of it: what is the matter, the verdict of a hold, the end. Hints, which cost. */

@@ -1,11 +1,15 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 
-import type { Job, JobOut, PossibleOut, Scenario, ScenarioCard } from "../api/client";
-import { ApiError, get, post } from "../api/client";
+import type { Job, Scenario } from "../api/client";
+import { ApiError } from "../api/client";
+import { commands } from "../api/commands";
+import { options } from "../api/options";
 import { useCatalogue, useYard } from "../api/queries";
 import { Button } from "../ui/Button";
-import { Segments, SelectField, TextField } from "../ui/Field";
+import { Tick } from "../ui/Tick";
+import { Segments, SelectField } from "../ui/Choice";
+import { TextField } from "../ui/Field";
 import { Fault } from "../ui/Sheet";
 
 const NEW = "a new sheet: ";
@@ -29,16 +33,9 @@ export function Compose({ onDone }: { onDone: () => void }) {
   const [faults, setFaults] = useState<Record<string, number>>({});
   const [shut, setShut] = useState<string[]>([]);
   const [fault, setFault] = useState<ApiError | null>(null);
-  const sheet = useQuery({
-    queryKey: ["compose-sheet", from],
-    queryFn: async (): Promise<Job> => (from.startsWith(NEW) ? ({ scope: { template: from.slice(NEW.length), condition: "new-dry" } } as unknown as Job) : (await get<JobOut>(`/jobs/${from}`)).job),
-  });
-  const possible = useQuery({
-    enabled: !!sheet.data,
-    queryKey: ["possible", from],
-    queryFn: () => post<PossibleOut>("/practice/possible", sheet.data),
-    retry: false,
-  });
+  const fresh = from.startsWith(NEW) ? ({ scope: { template: from.slice(NEW.length), condition: "new-dry" } } as unknown as Job) : null;
+  const sheet = useQuery(options.composeSheet(from, fresh));
+  const possible = useQuery(options.possible(from, sheet.data));
   const sources = useMemo(
     () => [
       ...(catalogue.data?.templates ?? []).map((t) => ({ value: `${NEW}${t.value}`, label: t.label })),
@@ -59,7 +56,7 @@ export function Compose({ onDone }: { onDone: () => void }) {
       arrive_s: started === "no" ? 0 : 900,
       hidden: { seed: Math.floor(Math.random() * 1e6), faults: Object.entries(faults).map(([key, severity]) => ({ key, severity })), shut },
     } as unknown as Scenario;
-    post<ScenarioCard>("/practice/scenarios", body).then(onDone, (e: unknown) => e instanceof ApiError && setFault(e));
+    commands.keepScenario(body).then(onDone, (e: unknown) => e instanceof ApiError && setFault(e));
   };
   return (
     <div className="grid gap-3">
@@ -107,20 +104,16 @@ export function Compose({ onDone }: { onDone: () => void }) {
         <ul className="grid max-h-64 list-none gap-1 overflow-auto p-0">
           {(possible.data?.faults ?? []).map((f) => (
             <li key={f.value} className="flex flex-wrap items-center gap-2 border-b border-rule">
-              <label className="flex min-h-12 flex-1 items-center gap-3">
-                <input
-                  type="checkbox"
-                  className="size-5"
-                  checked={f.value in faults}
-                  onChange={(e) =>
-                    setFaults((old) => {
-                      const rest = Object.fromEntries(Object.entries(old).filter(([k]) => k !== f.value));
-                      return e.target.checked ? { ...rest, [f.value]: 0 } : rest;
-                    })
-                  }
-                />
-                {f.label}
-              </label>
+              <Tick
+                label={f.label}
+                on={f.value in faults}
+                onChange={(on) =>
+                  setFaults((old) => {
+                    const rest = Object.fromEntries(Object.entries(old).filter(([k]) => k !== f.value));
+                    return on ? { ...rest, [f.value]: 0 } : rest;
+                  })
+                }
+              />
               {f.value in faults && (
                 <Segments label="how bad" value={String(faults[f.value])} onChange={(v) => setFaults((old) => ({ ...old, [f.value]: Number(v) }))} options={BAD} />
               )}
@@ -128,10 +121,11 @@ export function Compose({ onDone }: { onDone: () => void }) {
           ))}
           {(possible.data?.links ?? []).map((x) => (
             <li key={x.value}>
-              <label className="flex min-h-12 items-center gap-3">
-                <input type="checkbox" className="size-5" checked={shut.includes(x.value)} onChange={(e) => setShut((old) => (e.target.checked ? [...old, x.value] : old.filter((n) => n !== x.value)))} />
-                the {x.label} ({x.note.replaceAll("-", " ")}) is really shut
-              </label>
+              <Tick
+                label={`the ${x.label} (${x.note.replaceAll("-", " ")}) is really shut`}
+                on={shut.includes(x.value)}
+                onChange={(on) => setShut((old) => (on ? [...old, x.value] : old.filter((n) => n !== x.value)))}
+              />
             </li>
           ))}
         </ul>

@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { RigChoice } from "../api/client";
 import { useRigs } from "../api/practice";
 import { Button } from "../ui/Button";
-import { SelectField } from "../ui/Field";
+import { SelectField } from "../ui/Choice";
 import { Modal } from "../ui/Modal";
 import { Fault } from "../ui/Sheet";
 

@@ -49,7 +49,7 @@ export function Bench({ proof, prove, editor, jobKey }: GateProps) {
     <>
       <Rail stages={stages} now={stage.key} onPick={(key) => touch.mutate({ kind: `stage:${key}` })} />
       <div>
-        <h3 className="casual text-[21px] font-extrabold">{stage.title}</h3>
+        <h3 className="casual text-order font-extrabold">{stage.title}</h3>
         <p>{stage.do}</p>
       </div>
       <Pace b={b} onSpeed={(speed) => touch.mutate({ speed })} onOff={() => touch.mutate(null)} />
@@ -98,7 +98,7 @@ function Past({ values }: { values: number[] }) {
 function Figure({ b }: { b: BenchOut }) {
   const u = useUnits();
   return (
-    <p className="figure text-[46px] leading-none font-bold whitespace-nowrap text-measure" data-testid="bench-figure">
+    <p className="figure text-display leading-none font-bold whitespace-nowrap text-measure" data-testid="bench-figure">
       {b.over_range ? (
         "over"
       ) : b.pa === null || b.pa === undefined ? (
@@ -106,7 +106,7 @@ function Figure({ b }: { b: BenchOut }) {
       ) : (
         <>
           {u.figure("pressure", b.pa)}
-          <span className="text-[18px] text-ink"> {u.label("pressure")}</span>
+          <span className="text-lead text-ink"> {u.label("pressure")}</span>
         </>
       )}
     </p>
@@ -170,7 +170,7 @@ function Typed({ stage, reading, shown, onChange }: { stage: ProofStageOut; read
   );
   return (
     <details className="border-t-2 border-rule pt-1" open={shown}>
-      <summary className="casual min-h-12 cursor-pointer py-2 text-[17px] font-bold">The readings of this stage</summary>
+      <summary className="casual min-h-12 cursor-pointer py-2 text-lead font-bold">The readings of this stage</summary>
       <div className="grid grid-cols-2 gap-3 sm:grid-cols-3">
         {pressure("Lowest reading, running", "settled_micron")}
         <NumberField label="after" unit="s" optional min={0} max={86400} value={reading.after_s} onChange={(v) => put({ after_s: v })} />

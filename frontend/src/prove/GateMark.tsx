@@ -22,7 +22,7 @@ const LOOK: Record<GateOut["state"], [string, string]> = {
 export function GateMark({ state }: { state: GateOut["state"] }) {
   const [look, sign] = LOOK[state];
   return (
-    <span role="img" aria-label={STATE_WORDS[state]} className={`grid size-9 flex-none place-items-center rounded-[5px] border-[3px] text-[20px] leading-none font-bold ${look}`}>
+    <span role="img" aria-label={STATE_WORDS[state]} className={`grid size-9 flex-none place-items-center rounded-[5px] border-[3px] text-order leading-none font-bold ${look}`}>
       {sign}
     </span>
   );

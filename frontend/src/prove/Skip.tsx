@@ -1,6 +1,7 @@
 import { useState } from "react";
 
 import type { GateOut } from "../api/client";
+import { focused } from "../lib/focus";
 import { Button } from "../ui/Button";
 import { gateOf, type ProveDoc } from "./types";
 
@@ -36,7 +37,7 @@ export function Skip({ gate, prove, set }: { gate: GateOut; prove: ProveDoc; set
       }}
     >
       <input
-        autoFocus
+        ref={focused}
         aria-label={`Reason for skipping: ${gate.title}`}
         placeholder="Why it is skipped; it goes on the record"
         className="min-h-12 min-w-0 flex-1 rounded-[5px] border-2 border-ink bg-sheet px-3"
@@ -44,9 +45,9 @@ export function Skip({ gate, prove, set }: { gate: GateOut; prove: ProveDoc; set
         maxLength={200}
         onChange={(e) => setReason(e.target.value)}
       />
-      <button type="submit" className="casual min-h-12 rounded-[5px] bg-ink px-4 font-bold text-on-ink">
+      <Button type="submit" kind="solid">
         Skip it
-      </button>
+      </Button>
     </form>
   );
 }

@@ -1,7 +1,9 @@
 import { OrderList } from "../rig/Orders";
 import { useSaveSettings, useSettings, useUnits } from "../lib/units";
 import { pumpOf, withPart } from "../rig/parts";
-import { NumberField, Segments, TextField } from "../ui/Field";
+import { Segments } from "../ui/Choice";
+import { Tick } from "../ui/Tick";
+import { NumberField, TextField } from "../ui/Field";
 import { Tag } from "../ui/Sheet";
 import { OilGlass } from "./OilGlass";
 import { gateOf, type GateProps } from "./types";
@@ -43,18 +45,7 @@ export function ItemsForm({ gate, prove, set, jobKey, editor }: GateProps) {
           const on = seen.includes(i.value);
           return (
             <li key={i.value}>
-              <button
-                type="button"
-                role="checkbox"
-                aria-checked={on}
-                onClick={() => put({ items: on ? seen.filter((s) => s !== i.value) : [...seen, i.value] })}
-                className="flex min-h-12 w-full items-center gap-3 text-left"
-              >
-                <span aria-hidden className={`grid size-9 flex-none place-items-center rounded-[5px] border-[3px] text-[20px] font-bold ${on ? "border-green bg-green-wash text-green" : "border-strong"}`}>
-                  {on ? "✓" : ""}
-                </span>
-                <span>{i.label}</span>
-              </button>
+              <Tick label={i.label} on={on} onChange={(v) => put({ items: v ? [...seen, i.value] : seen.filter((s) => s !== i.value) })} />
             </li>
           );
         })}
@@ -98,13 +89,15 @@ export function TestForm({ proof, prove, set }: GateProps) {
   );
 }
 
+type OilLook = NonNullable<NonNullable<GateProps["prove"]>["oil"]>;
+
 /** The pump's oil: how it looks, how much, and when it is due by the firm's own rule. */
 export function OilForm({ proof, prove, set, job, editor }: GateProps) {
   const oil = proof.oil;
   const pump = pumpOf(job);
-  const look = (v: string) => {
+  const look = (v: OilLook) => {
     const pumpOil = v === "fresh" ? "fresh" : v === "milky" ? "wet" : "used";
-    editor.edit((j) => ({ ...(pump ? withPart(j, pump.id, { oil: pumpOil }) : j), prove: { ...j.prove!, oil: v as "fresh", oil_changed: false } }));
+    editor.edit((j) => ({ ...(pump ? withPart(j, pump.id, { oil: pumpOil }) : j), prove: { ...j.prove!, oil: v, oil_changed: false } }));
   };
   return (
     <>
@@ -112,14 +105,14 @@ export function OilForm({ proof, prove, set, job, editor }: GateProps) {
         {oil.looks.map((l) => {
           const on = prove.oil === l.value;
           return (
-            <button key={l.value} type="button" role="radio" aria-checked={on} onClick={() => look(l.value)} className={`grid justify-items-center gap-1 rounded-[5px] border-2 p-2 ${on ? "border-ink bg-green-wash" : "border-strong"}`}>
+            <button key={l.value} type="button" role="radio" aria-checked={on} onClick={() => look(l.value as OilLook)} className={`grid justify-items-center gap-1 rounded-[5px] border-2 p-2 ${on ? "border-ink bg-green-wash" : "border-strong"}`}>
               <OilGlass look={l.value} />
               <span className="font-bold">{l.label}</span>
             </button>
           );
         })}
       </div>
-      <Segments label="Level in the glass, running" value={prove.oil_level ?? "unknown"} options={oil.levels} onChange={(v) => set({ oil_level: v as "right" })} />
+      <Segments label="Level in the glass, running" value={prove.oil_level ?? "unknown"} options={oil.levels} onChange={(v) => set({ oil_level: v })} />
       <Judged verdict={oil.verdict} words={oil.words} />
       <p className="text-soft">{oil.hours === null || oil.hours === undefined ? "No change of oil is on file for this pump." : `Since its last change: ${oil.hours.toFixed(1)} h, ${oil.jobs ?? 0} job${oil.jobs === 1 ? "" : "s"}.`}</p>
       <div className="flex flex-wrap gap-x-6">
@@ -128,15 +121,6 @@ export function OilForm({ proof, prove, set, job, editor }: GateProps) {
       </div>
       <OilRules />
     </>
-  );
-}
-
-function Tick({ label, on, onChange }: { label: string; on: boolean; onChange: (v: boolean) => void }) {
-  return (
-    <label className="flex min-h-12 items-center gap-3">
-      <input type="checkbox" className="size-6 accent-[var(--ink)]" checked={on} onChange={(e) => onChange(e.target.checked)} />
-      {label}
-    </label>
   );
 }
 
@@ -150,7 +134,7 @@ function OilRules() {
   const put = (change: Partial<typeof rule>) => save.mutate({ ...s, oil_rule: { ...rule, ...change } });
   return (
     <details className="border-t-2 border-rule pt-2">
-      <summary className="casual min-h-12 cursor-pointer py-2 text-[17px] font-bold">When oil is due here</summary>
+      <summary className="casual min-h-12 cursor-pointer py-2 text-lead font-bold">When oil is due here</summary>
       <Tick label="Fresh at each use" on={rule.each_use ?? false} onChange={(v) => put({ each_use: v })} />
       <div className="grid grid-cols-2 gap-3 sm:grid-cols-3">
         <NumberField label="After" unit="h" optional min={0.1} max={10000} value={rule.after_hours} onChange={(v) => put({ after_hours: v })} />
@@ -175,13 +159,13 @@ export function GaugeForm({ proof, prove, set }: GateProps) {
           { value: "over", label: "over range" },
           { value: "figure", label: "a figure" },
         ]}
-        onChange={(v) => put({ in_air: v as "over" })}
+        onChange={(v) => put({ in_air: v })}
       />
       <div className="grid grid-cols-2 gap-3">
         {g.in_air === "figure" && <NumberField label="That figure" dim="pressure" per={micron} optional min={0} max={1000000} value={g.air_micron} onChange={(v) => put({ air_micron: v })} />}
         <NumberField label="Battery" unit="%" optional min={0} max={100} value={g.battery_pct} onChange={(v) => put({ battery_pct: v })} />
       </div>
-      <h3 className="text-[17px] font-bold">Two gauges at one place</h3>
+      <h3 className="text-lead font-bold">Two gauges at one place</h3>
       <div className="grid grid-cols-2 gap-3">
         <NumberField label="This one" dim="pressure" per={micron} optional min={0} max={800000} value={g.this_micron} onChange={(v) => put({ this_micron: v })} />
         <NumberField label="The other" dim="pressure" per={micron} optional min={0} max={800000} value={g.other_micron} onChange={(v) => put({ other_micron: v })} />

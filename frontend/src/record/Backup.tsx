@@ -1,8 +1,9 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 
-import { ApiError, post } from "../api/client";
-import { Button } from "../ui/Button";
+import { ApiError } from "../api/client";
+import { commands, hrefs } from "../api/commands";
+import { Button, FileLink } from "../ui/Button";
 import { Modal } from "../ui/Modal";
 import { Fault } from "../ui/Sheet";
 
@@ -15,9 +16,7 @@ export function Backup() {
   const [done, setDone] = useState("");
   const put = () => {
     if (!file) return;
-    const form = new FormData();
-    form.append("file", file);
-    void post<{ jobs: number; readings: number }>("/restore", form).then(
+    void commands.restore(file).then(
       (r) => {
         setFile(null);
         setDone(`${r.jobs} jobs and ${r.readings.toLocaleString("en-US")} readings are back.`);
@@ -28,9 +27,9 @@ export function Backup() {
   };
   return (
     <div className="flex flex-wrap items-center gap-2">
-      <a href="/api/backup" download className="casual inline-grid min-h-12 place-items-center rounded-[5px] border-2 border-ink px-4 font-bold hover:bg-green-wash">
+      <FileLink href={hrefs.backup}>
         Back up everything
-      </a>
+      </FileLink>
       <input
         ref={input}
         type="file"

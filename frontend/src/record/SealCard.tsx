@@ -1,23 +1,24 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 
-import type { SealOut } from "../api/client";
-import { ApiError, get, post } from "../api/client";
+import { ApiError } from "../api/client";
+import { commands } from "../api/commands";
+import { options } from "../api/options";
 import { stamp } from "../lib/format";
 import { Button } from "../ui/Button";
 import { TextField } from "../ui/Field";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
 
-export const useSeal = (jobKey: string) => useQuery({ queryKey: ["seal", jobKey], queryFn: () => get<SealOut>(`/jobs/${jobKey}/seal`) });
+export const useSeal = (jobKey: string) => useQuery(options.seal(jobKey));
 
 /** The record closed for good: whether it is still what was sealed, and its amendments. */
 export function SealCard({ jobKey, name, signed, blocked }: { jobKey: string; name: string; signed: boolean; blocked: string }) {
   const client = useQueryClient();
   const seal = useSeal(jobKey);
   const close = useMutation({
-    mutationFn: () => post<SealOut>(`/jobs/${jobKey}/seal`, { by: name }),
+    mutationFn: () => commands.seal(jobKey, name),
     onSuccess: (out) => {
-      client.setQueryData(["seal", jobKey], out);
+      client.setQueryData(options.seal(jobKey).queryKey, out);
       void client.invalidateQueries();
     },
   });
@@ -44,7 +45,7 @@ export function SealCard({ jobKey, name, signed, blocked }: { jobKey: string; na
       <p>
         <span className="figure font-bold">{stamp(s.sealed_at)}</span> by {s.by}, {s.entries} entries.
       </p>
-      <p className="figure mt-1 text-[14px] break-all text-soft">{s.hash}</p>
+      <p className="figure mt-1 text-note break-all text-soft">{s.hash}</p>
       {s.faults.map((f) => (
         <p key={f} role="alert" className="mt-2 border-l-4 border-stop pl-3">
           {f}
@@ -71,9 +72,9 @@ function Amend({ jobKey, name }: { jobKey: string; name: string }) {
   const [open, setOpen] = useState(false);
   const [form, setForm] = useState({ by: name, what: "", before: "", after: "", reason: "" });
   const send = useMutation({
-    mutationFn: () => post<SealOut>(`/jobs/${jobKey}/amendments`, form),
+    mutationFn: () => commands.amend(jobKey, form),
     onSuccess: (out) => {
-      client.setQueryData(["seal", jobKey], out);
+      client.setQueryData(options.seal(jobKey).queryKey, out);
       setOpen(false);
       setForm({ by: name, what: "", before: "", after: "", reason: "" });
     },

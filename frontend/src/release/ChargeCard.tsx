@@ -1,9 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
-import type { ChargingOut, Job } from "../api/client";
-import { del, get, post } from "../api/client";
+import type { Job } from "../api/client";
+import { commands } from "../api/commands";
 import type { Editor } from "../api/editor";
-import { refreshRun } from "../api/queries";
+import { options, refreshRun } from "../api/options";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
 import { NumberField } from "../ui/Field";
@@ -18,18 +18,13 @@ export function ChargeCard({ jobKey, job, editor }: { jobKey: string; job: Job; 
   const client = useQueryClient();
   const u = useUnits();
   const release = job.release!;
-  const keyOf = ["charging", jobKey];
-  const seen = useQuery({
-    queryKey: [...keyOf, editor.version],
-    queryFn: () => get<ChargingOut>(`/jobs/${jobKey}/charging`),
-    refetchInterval: (q) => (q.state.data?.scale ? 1000 : 15_000),
-    placeholderData: (old) => old,
-  });
+  const asked = options.charging(jobKey, editor.version);
+  const seen = useQuery(asked);
   const act = useMutation({
     mutationFn: (a: { speed: number } | { kind: string } | null) =>
-      a === null ? del<ChargingOut>(`/jobs/${jobKey}/scale`) : "kind" in a ? post<ChargingOut>(`/jobs/${jobKey}/scale/touches`, a) : post<ChargingOut>(`/jobs/${jobKey}/scale`, a),
+      a === null ? commands.scaleOff(jobKey) : "kind" in a ? commands.scaleTouch(jobKey, a.kind) : commands.scalePace(jobKey, a.speed),
     onSuccess: (out) => {
-      client.setQueryData([...keyOf, editor.version], out);
+      client.setQueryData(asked.queryKey, out);
       refreshRun(client, jobKey);
     },
   });
@@ -48,7 +43,7 @@ export function ChargeCard({ jobKey, job, editor }: { jobKey: string; job: Job; 
       ) : (
         <>
           <p>
-            To weigh in <span className="figure text-[28px] font-bold">{kg(wanted)}</span>
+            To weigh in <span className="figure text-title font-bold">{kg(wanted)}</span>
             <br />
             <span className="text-soft">{u.words(c.words)}</span>
           </p>
@@ -56,14 +51,14 @@ export function ChargeCard({ jobKey, job, editor }: { jobKey: string; job: Job; 
             <div className="h-full bg-measure" style={{ width: share(c.added_kg ?? 0) }} />
             {c.stop_at_kg !== null && <span aria-hidden className="absolute inset-y-[-5px] w-[3px] bg-stop" style={{ left: share(c.stop_at_kg) }} />}
           </div>
-          <p className="mt-1 flex justify-between text-[15px] text-soft">
+          <p className="mt-1 flex justify-between text-note text-soft">
             <span>{c.added_kg !== null && <>in: <b className="figure text-ink" data-testid="added">{kg(c.added_kg)}</b></>}</span>
             <span>stop at {c.stop_at_kg !== null && <span className="figure">{kg(c.stop_at_kg)}</span>}</span>
           </p>
           {c.phase !== "none" && (
             <div className="mt-2" aria-live="polite">
               <Tag tone={TONE[c.phase] ?? "plain"}>{c.phase}</Tag>
-              <p className="casual mt-1 text-[23px] leading-tight font-extrabold">{c.order}</p>
+              <p className="casual mt-1 text-order leading-tight font-extrabold">{c.order}</p>
               <p>{u.words(c.why)}</p>
               {c.flow_g_s > 0 && <p className="figure">{c.flow_g_s.toFixed(1)} g/s</p>}
             </div>
@@ -72,8 +67,8 @@ export function ChargeCard({ jobKey, job, editor }: { jobKey: string; job: Job; 
       )}
       {c.scale ? (
         <div className="mt-3 grid gap-2">
-          <p className="figure text-[36px] leading-none font-bold text-measure" data-testid="weight">
-            {c.weight_kg === null ? "…" : kg(c.weight_kg)} <span className="text-[16px] font-normal text-soft">on the scale</span>
+          <p className="figure text-figure leading-none font-bold text-measure" data-testid="weight">
+            {c.weight_kg === null ? "…" : kg(c.weight_kg)} <span className="text-base font-normal text-soft">on the scale</span>
           </p>
           <div className="grid grid-cols-3 gap-2">
             {(["cylinder-open", "cylinder-throttle", "cylinder-shut"] as const).map((k) => (
@@ -90,7 +85,7 @@ export function ChargeCard({ jobKey, job, editor }: { jobKey: string; job: Job; 
               Take the scale off
             </Button>
           </div>
-          <p className="text-[15px] text-soft">
+          <p className="text-note text-soft">
             Cylinder {c.valve}. Simulated scale,{" "}
             {[1, 10].map((s) => (
               <button key={s} type="button" aria-pressed={c.speed === s} className={`figure mr-2 min-h-8 underline ${c.speed === s ? "font-bold" : ""}`} onClick={() => act.mutate({ speed: s })}>

@@ -1,6 +1,7 @@
 import type { Job } from "../api/client";
 import type { Editor } from "../api/editor";
-import { NumberField, Segments } from "../ui/Field";
+import { Segments } from "../ui/Choice";
+import { NumberField } from "../ui/Field";
 import { Sheet } from "../ui/Sheet";
 
 type Check = "bubble" | "electronic" | "both";
@@ -10,11 +11,11 @@ export function Ports({ job, editor }: { job: Job; editor: Editor }) {
   const release = job.release!;
   const checks = release.port_checks ?? {};
   const ports = job.scope?.ports ?? [];
-  const set = (id: string, v: string) =>
+  const set = (id: string, v: Check | "none") =>
     editor.edit((j) => {
       const next = { ...(j.release!.port_checks ?? {}) };
       if (v === "none") delete next[id];
-      else next[id] = v as Check;
+      else next[id] = v;
       return { ...j, release: { ...j.release!, port_checks: next } };
     });
   return (

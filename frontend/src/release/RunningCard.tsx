@@ -1,10 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
-import type { Job, RunningsOut } from "../api/client";
-import { get } from "../api/client";
+import type { Job } from "../api/client";
+import { options } from "../api/options";
 import type { Editor } from "../api/editor";
-import { NumberField, Segments, TextField } from "../ui/Field";
+import { Segments } from "../ui/Choice";
+import { NumberField, TextField } from "../ui/Field";
 import { Sheet } from "../ui/Sheet";
 
 type Doc = NonNullable<NonNullable<Job["release"]>["first"]>;
@@ -12,7 +13,7 @@ type Doc = NonNullable<NonNullable<Job["release"]>["first"]>;
 /** Running readings, the first ones and a later look; superheat and subcooling follow from them. */
 export function RunningCard({ jobKey, job, editor }: { jobKey: string; job: Job; editor: Editor }) {
   const [which, setWhich] = useState<"first" | "later">("first");
-  const seen = useQuery({ queryKey: ["running", jobKey, editor.version], queryFn: () => get<RunningsOut>(`/jobs/${jobKey}/running`), placeholderData: (old) => old });
+  const seen = useQuery(options.running(jobKey, editor.version));
   const doc: Doc = job.release?.[which] ?? ({} as Doc);
   const set = (change: Partial<Doc>) =>
     editor.edit((j) => {
@@ -36,7 +37,7 @@ export function RunningCard({ jobKey, job, editor }: { jobKey: string; job: Job;
           { value: "first", label: "after the start" },
           { value: "later", label: "days later" },
         ]}
-        onChange={(v) => setWhich(v as "later")}
+        onChange={(v) => setWhich(v)}
       />
       <div className="mt-3 grid grid-cols-2 gap-3">
         {field("Suction pressure", "suction_kpa", "kPa", -100, 5000)}

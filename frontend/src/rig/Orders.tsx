@@ -4,7 +4,7 @@ import type { Job, StepOut } from "../api/client";
 import type { Editor } from "../api/editor";
 import { useCatalogue, useOrder } from "../api/queries";
 import { useUnits } from "../lib/units";
-import { Segments } from "../ui/Field";
+import { Segments } from "../ui/Choice";
 import { Fault, Sheet } from "../ui/Sheet";
 
 const GOALS = [
@@ -39,7 +39,7 @@ export function OrderList({ jobKey, goal, version }: { jobKey: string; goal: str
       <ol aria-label="Order of touches" className="mt-3 grid list-none gap-x-8 gap-y-2 p-0 md:grid-cols-2">
         {(order.data ?? []).map((s, i) => (
           <li key={`${i}${s.value}`} className="flex gap-3">
-            <span className="figure w-7 flex-none text-right text-[19px] font-bold">{i + 1}</span>
+            <span className="figure w-7 flex-none text-right text-lead font-bold">{i + 1}</span>
             <StepBody step={s} />
           </li>
         ))}
@@ -54,7 +54,7 @@ function Habits({ job, editor }: { job: Job; editor: Editor }) {
   const habits = job.habits ?? {};
   return (
     <details className="mt-4 border-t-2 border-rule pt-2">
-      <summary className="casual min-h-12 cursor-pointer py-2 text-[17px] font-bold">Where schools differ, and how it is done here</summary>
+      <summary className="casual min-h-12 cursor-pointer py-2 text-lead font-bold">Where schools differ, and how it is done here</summary>
       <div className="grid gap-4 md:grid-cols-2">
         {(data?.habits ?? []).map((q) => {
           const value = String((habits as Record<string, unknown>)[q.field]);
@@ -82,7 +82,7 @@ export function StepBody({ step, large = false }: { step: StepOut; large?: boole
   const u = useUnits();
   return (
     <div>
-      <div className={large ? "casual text-[21px] leading-tight font-extrabold" : "font-bold"}>{u.words(step.label)}</div>
+      <div className={large ? "casual text-order leading-tight font-extrabold" : "font-bold"}>{u.words(step.label)}</div>
       <div className="text-soft">{u.words(step.note ?? "")}</div>
       {(step.care ?? []).map((c) => (
         <div key={c} className="mt-1 border-l-4 border-ochre pl-3">

@@ -53,7 +53,7 @@ export function Ribbon({ plan, slices }: { plan: PlanOut; slices?: Slice[] }) {
     <div className="mt-2">
       <div className="flex gap-[3px]" role="img" aria-label={`Resistance: ${shown.map((s) => `${s.label} ${percent(s.share)}`).join(", ")}`}>
         {shown.map((s) => (
-          <div key={s.kind} className={`min-w-[6px] overflow-hidden px-2 py-1 text-[15px] font-bold whitespace-nowrap ${TONE[s.kind] ?? "bg-rule"}`} style={{ flexGrow: Math.max(s.share, 0.01), flexBasis: 0 }}>
+          <div key={s.kind} className={`min-w-[6px] overflow-hidden px-2 py-1 text-note font-bold whitespace-nowrap ${TONE[s.kind] ?? "bg-rule"}`} style={{ flexGrow: Math.max(s.share, 0.01), flexBasis: 0 }}>
             {s.share > 0.07 && (
               <>
                 {s.label} <span className="figure">{percent(s.share)}</span>

@@ -61,7 +61,7 @@ function Offered({ kind, words, jobKey, onClose }: { kind: string; words: string
   const log = () => touch.mutate({ kind, note: stops.length > 0 ? `against: ${stops.map((s) => s.words.toLowerCase()).join("; ")}` : undefined }, { onSuccess: onClose });
   return (
     <>
-      <h3 className="casual mb-1 text-[19px] font-extrabold">{words}</h3>
+      <h3 className="casual mb-1 text-lead font-extrabold">{words}</h3>
       {seen.error && !seen.data && <Unforeseen error={seen.error} />}
       {seen.data && <Consequences seen={seen.data} words={u.words} />}
       {touch.error && <Fault title="Not logged" detail={touch.error.message} />}
@@ -139,7 +139,7 @@ function Consequences({ seen, words }: { seen: ForesightOut; words: (text: strin
       {seen.consequences.map((c) => (
         <li key={c.words} className={`mb-2 border-l-[5px] pl-3 ${c.severity === "stop" ? "border-stop" : c.severity === "caution" ? "border-ochre" : "border-rule"}`}>
           <Tag tone={c.severity === "note" ? "plain" : c.severity}>{c.severity}</Tag>
-          <p className="casual mt-1 text-[19px] leading-tight font-extrabold">{words(c.words)}</p>
+          <p className="casual mt-1 text-lead leading-tight font-extrabold">{words(c.words)}</p>
           {c.why && <p>{words(c.why)}</p>}
         </li>
       ))}

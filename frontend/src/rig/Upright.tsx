@@ -70,7 +70,7 @@ export function Upright({ plan, pressures = {}, reading, shut = [], selected, on
               ) : (
                 <span className="font-bold">{s.label}</span>
               )}
-              {s.state === "charge" && <span className="text-[15px]">keeps its charge</span>}
+              {s.state === "charge" && <span className="text-note">keeps its charge</span>}
               {s.state === "left-out" && <span className="font-bold text-stop">not reached</span>}
               {s.state === "pumped" && pressures[s.name] !== undefined && <span className="figure">{u.say("pressure", pressures[s.name]!)}</span>}
             </li>

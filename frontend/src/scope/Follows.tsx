@@ -1,14 +1,14 @@
 import { useState } from "react";
 
 import type { DialOut, Job, SystemOut } from "../api/client";
-import { ApiError, post } from "../api/client";
+import { commands } from "../api/commands";
+import { ApiError } from "../api/client";
 import type { Editor } from "../api/editor";
 import { useCatalogue } from "../api/queries";
 import { useUnits } from "../lib/units";
-import { NumberField, SelectField, TextField } from "../ui/Field";
+import { SelectField } from "../ui/Choice";
+import { NumberField, TextField } from "../ui/Field";
 import { Cautions, Sheet } from "../ui/Sheet";
-
-type School = NonNullable<NonNullable<Job["criterion"]>["school"]>;
 
 const grams = (kg: number) => (kg * 1000 < 1 ? (kg * 1000).toFixed(2) : (kg * 1000).toFixed(kg > 0.01 ? 0 : 1));
 
@@ -21,9 +21,9 @@ export function Follows({ job, editor, data }: { job: Job; editor: Editor; data:
   return (
     <div className="grid gap-4">
       <Sheet title="Inside" strong>
-        <p className="figure text-[40px] leading-none font-bold">
+        <p className="figure text-display leading-none font-bold">
           {u.figure("volume", v.value * 1e3)}
-          <span className="text-[20px]"> {u.label("volume")}</span>
+          <span className="text-order"> {u.label("volume")}</span>
         </p>
         <p className="text-soft">
           {u.figure("volume", v.low * 1e3)} to {u.say("volume", v.high * 1e3)}
@@ -81,8 +81,8 @@ function Criterion({ job, editor, data }: { job: Job; editor: Editor; data: Syst
   return (
     <Sheet title="Criterion">
       <div className="grid gap-3">
-        <SelectField label="School" value={school} options={schools} onChange={(v) => set({ school: v as School, target_micron: null, limit_micron: null, hold_min: null, dwell_min: null })} />
-        <SelectField label="Watched with it" value={c.also ?? "none"} options={[{ value: "none", label: "none" }, ...schools.filter((s) => s.value !== school)]} onChange={(v) => set({ also: v === "none" ? null : (v as School) })} />
+        <SelectField label="School" value={school} options={schools} onChange={(v) => set({ school: v, target_micron: null, limit_micron: null, hold_min: null, dwell_min: null })} />
+        <SelectField label="Watched with it" value={c.also ?? "none"} options={[{ value: "none", label: "none" }, ...schools.filter((s) => s.value !== school)]} onChange={(v) => set({ also: v === "none" ? null : v })} />
       </div>
       {data.criteria.map((x) => (
         <p key={x.key} className="mt-2">
@@ -130,7 +130,7 @@ function DialCheck({ atmosphere }: { atmosphere: number }) {
     setOut(null);
     setFault("");
     if (t.trim())
-      post<DialOut>("/dial", { text: t, atmosphere_pa: atmosphere }).then(setOut, (e: unknown) => e instanceof ApiError && setFault(e.problem.detail));
+      commands.readDial(t, atmosphere).then(setOut, (e: unknown) => e instanceof ApiError && setFault(e.problem.detail));
   };
   return (
     <div className="mt-3">

@@ -4,7 +4,8 @@ import { useState } from "react";
 import type { Catalogue, Link, Port, ScopeDoc, Section, SystemOut } from "../api/client";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
-import { NumberField, Segments, SelectField, TextField } from "../ui/Field";
+import { Segments, SelectField } from "../ui/Choice";
+import { NumberField, TextField } from "../ui/Field";
 import { Tag } from "../ui/Sheet";
 import type { Change } from "./SystemSheet";
 
@@ -106,10 +107,10 @@ export function Sections({ scope, set, cat, system }: Props) {
                 onChange={(v) => {
                   const kw = SIZED.includes(v) && !s.capacity_kw ? { capacity_kw: 5 } : {};
                   const litres = ["vessel", "cylinder"].includes(v) && !s.volume_l ? { volume_l: 5 } : {};
-                  change(s.id, { kind: v as Section["kind"], ...kw, ...litres }, "once");
+                  change(s.id, { kind: v, ...kw, ...litres }, "once");
                 }}
               />
-              <SelectField label="Side" value={s.side ?? "other"} options={SIDES} onChange={(v) => change(s.id, { side: v as Section["side"] }, "once")} />
+              <SelectField label="Side" value={s.side ?? "other"} options={SIDES} onChange={(v) => change(s.id, { side: v }, "once")} />
               <NumberField label="Volume, if known" dim="volume" optional min={0.001} max={5000} value={s.volume_l} onChange={(v) => change(s.id, { volume_l: v })} />
               <Segments
                 label="The coldest spot is here"
@@ -193,7 +194,7 @@ export function Links({ scope, set, cat, system }: Props) {
               }
             >
               <TextField label="Name" value={x.name ?? ""} onChange={(v) => change(x.id, { name: v }, "typing")} />
-              <SelectField label="Kind" value={x.kind ?? "joint"} options={cat.link_kinds} onChange={(v) => change(x.id, { kind: v as Link["kind"] })} />
+              <SelectField label="Kind" value={x.kind ?? "joint"} options={cat.link_kinds} onChange={(v) => change(x.id, { kind: v })} />
               <NumberField label="Bore, if known" unit="mm" optional min={0.3} max={150} value={x.bore_mm} onChange={(v) => change(x.id, { bore_mm: v }, "typing")} />
               <SelectField label={x.kind === "check-valve" ? "Passes from" : "From"} value={x.a} options={sections} onChange={(v) => change(x.id, { a: v })} />
               <SelectField label="To" value={x.b} options={sections} onChange={(v) => change(x.id, { b: v })} />
@@ -249,8 +250,8 @@ export function Ports({ scope, set, cat }: Props) {
           >
             <TextField label="Name" value={p.name ?? ""} onChange={(v) => change(p.id, { name: v }, "typing")} />
             <SelectField label="On" value={p.section} options={sections} onChange={(v) => change(p.id, { section: v })} />
-            <SelectField label="Side" value={p.side ?? "suction"} options={SIDES} onChange={(v) => change(p.id, { side: v as Port["side"] })} />
-            <SelectField label="Size" value={p.size ?? "1/4 in"} options={opts(cat.port_sizes)} onChange={(v) => change(p.id, { size: v as Port["size"] })} />
+            <SelectField label="Side" value={p.side ?? "suction"} options={SIDES} onChange={(v) => change(p.id, { side: v })} />
+            <SelectField label="Size" value={p.size ?? "1/4 in"} options={opts(cat.port_sizes)} onChange={(v) => change(p.id, { size: v })} />
             <Segments label="Has a valve core" value={p.core === false ? "no" : "yes"} options={yesNo} onChange={(v) => change(p.id, { core: v === "yes" })} />
             <Segments label="Cramped" value={p.cramped ? "yes" : "no"} options={yesNo} onChange={(v) => change(p.id, { cramped: v === "yes" })} />
             <Button kind="stop" className="flex items-center justify-center gap-2" onClick={() => set({ ports: list.filter((y) => y.id !== p.id) }, "once")}>

@@ -2,11 +2,14 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 
 import type { ScopeDoc, SystemOut } from "../api/client";
-import { ApiError, del, post } from "../api/client";
+import { ApiError } from "../api/client";
+import { commands } from "../api/commands";
+import { refresh } from "../api/options";
 import type { Editor } from "../api/editor";
 import { useCatalogue, useOwnTemplates } from "../api/queries";
 import { Button } from "../ui/Button";
-import { SelectField, TextField } from "../ui/Field";
+import { SelectField } from "../ui/Choice";
+import { TextField } from "../ui/Field";
 import { Modal } from "../ui/Modal";
 import { Fault, Sheet } from "../ui/Sheet";
 import { Tabs } from "../ui/Tabs";
@@ -24,8 +27,8 @@ export function SystemSheet({ jobKey, scope, set, editor, system }: { jobKey: st
   const [fault, setFault] = useState<ApiError | null>(null);
   if (!cat) return null;
   const take = (value: string) =>
-    void editor.ask(`/jobs/${jobKey}/template`, (version) => (value.startsWith("own-") ? { version, own: Number(value.slice(4)) } : { version, key: value }));
-  const refresh = () => void client.invalidateQueries({ queryKey: ["templates"] });
+    void editor.ask("template", value.startsWith("own-") ? { own: Number(value.slice(4)) } : { key: value });
+  const again = () => refresh(client, ["templates"]);
   const failed = (e: unknown) => e instanceof ApiError && setFault(e);
   const shut = (system?.links ?? []).filter((l) => l.valve && !l.open).length;
   return (
@@ -56,8 +59,8 @@ export function SystemSheet({ jobKey, scope, set, editor, system }: { jobKey: st
         <form
           onSubmit={(e) => {
             e.preventDefault();
-            post("/templates", { name, job: jobKey }).then(() => {
-              refresh();
+            commands.keepTemplate(name, jobKey).then(() => {
+              again();
               setKeeping(false);
               setName("");
             }, failed);
@@ -67,9 +70,9 @@ export function SystemSheet({ jobKey, scope, set, editor, system }: { jobKey: st
           <div className="flex-1">
             <TextField label="Name" value={name} onChange={setName} />
           </div>
-          <button type="submit" disabled={!name.trim()} className="casual min-h-12 rounded-[5px] border-2 border-ink bg-ink px-4 font-bold text-on-ink disabled:opacity-50">
+          <Button type="submit" kind="solid" disabled={!name.trim()}>
             Keep
-          </button>
+          </Button>
         </form>
         {fault && <Fault title={fault.problem.title} detail={fault.problem.detail} />}
         {(own.data ?? []).length > 0 && (
@@ -77,7 +80,7 @@ export function SystemSheet({ jobKey, scope, set, editor, system }: { jobKey: st
             {own.data!.map((t) => (
               <li key={t.id} className="flex items-center justify-between border-t border-rule">
                 {t.name}
-                <Button kind="stop" onClick={() => del(`/templates/${t.id}`).then(refresh, failed)}>
+                <Button kind="stop" onClick={() => commands.dropTemplate(t.id).then(again, failed)}>
                   Throw away
                 </Button>
               </li>

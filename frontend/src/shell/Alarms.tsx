@@ -4,20 +4,19 @@ import { useEffect } from "react";
 import { Link } from "react-router";
 
 import type { RingOut } from "../api/client";
-import { get, post } from "../api/client";
+import { commands } from "../api/commands";
+import { options, refresh } from "../api/options";
 import { sound } from "../lib/sound";
 import { useNarrow } from "../lib/narrow";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
-
-const useAlarms = () => useQuery({ queryKey: ["alarms"], queryFn: () => get<RingOut[]>("/alarms"), refetchInterval: 2000, refetchIntervalInBackground: true });
 
 /** Alarms of any job, over whatever is open: seen, heard, and silenced with one press. */
 export function Alarms() {
   const client = useQueryClient();
   const u = useUnits();
   const most = useNarrow() ? 1 : 4;
-  const on = (useAlarms().data ?? []).filter((r) => !r.silenced);
+  const on = (useQuery(options.alarms()).data ?? []).filter((r) => !r.silenced);
   const loud = on.length > 0;
   useEffect(() => {
     if (!loud) return;
@@ -26,8 +25,8 @@ export function Alarms() {
     return () => window.clearInterval(again);
   }, [loud]);
   const silence = (r: RingOut) => {
-    client.setQueryData<RingOut[]>(["alarms"], (old) => old?.map((x) => (x.job === r.job && x.key === r.key ? { ...x, silenced: true } : x)));
-    void post(`/jobs/${r.job}/alarms/silence`, { key: r.key }).finally(() => void client.invalidateQueries({ queryKey: ["alarms"] }));
+    client.setQueryData(options.alarms().queryKey, (old) => old?.map((x) => (x.job === r.job && x.key === r.key ? { ...x, silenced: true } : x)));
+    void commands.silence(r.job, r.key).finally(() => refresh(client, ["alarms"]));
   };
   if (!loud) return null;
   return (

@@ -48,7 +48,7 @@ export function Ahead() {
               <span className="figure font-bold">{clock(t.at)}</span>
               <span className="min-w-0 leading-tight">
                 {t.title}
-                <span className="block truncate text-[15px] text-soft">{t.where}</span>
+                <span className="block truncate text-note text-soft">{t.where}</span>
               </span>
             </Link>
           </li>

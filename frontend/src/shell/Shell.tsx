@@ -42,7 +42,7 @@ export function Shell() {
         aria-label="Places"
         className="fixed inset-x-0 bottom-0 z-30 flex border-t-2 border-ink bg-sheet md:inset-y-0 md:right-auto md:w-[88px] md:flex-col md:border-t-0 md:border-r-2"
       >
-        <div className="casual hidden px-2 pt-3 pb-4 text-center text-[20px] leading-[1.05] font-extrabold italic md:block" style={{ fontVariationSettings: '"CASL" 1, "slnt" -12' }}>
+        <div className="casual hidden px-2 pt-3 pb-4 text-center text-order leading-[1.05] font-extrabold italic md:block" style={{ fontVariationSettings: '"CASL" 1, "slnt" -12' }}>
           Rough
           <br />
           Draw
@@ -104,7 +104,7 @@ function More() {
         <ul className="list-none p-0">
           {[...far, { to: "/history", label: "History" }].map((p) => (
             <li key={p.to}>
-              <NavLink to={p.to} onClick={() => setOpen(false)} className="casual flex min-h-14 items-center border-b-2 border-rule text-[19px] font-bold">
+              <NavLink to={p.to} onClick={() => setOpen(false)} className="casual flex min-h-14 items-center border-b-2 border-rule text-lead font-bold">
                 {p.label}
               </NavLink>
             </li>

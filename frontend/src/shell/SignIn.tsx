@@ -1,9 +1,12 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 
-import { ApiError, post, type SessionOut } from "../api/client";
+import { ApiError } from "../api/client";
+import { commands } from "../api/commands";
+import { options } from "../api/options";
 import { takeSession } from "../api/session";
 import { sendDrafts } from "../lib/drafts";
+import { focused } from "../lib/focus";
 import { Button } from "../ui/Button";
 import { Fault, Sheet } from "../ui/Sheet";
 
@@ -15,12 +18,13 @@ export function SignIn() {
   const [fault, setFault] = useState("");
   const enter = () => {
     setBusy(true);
-    post<SessionOut>("/session", { passphrase: text })
+    commands
+      .signIn(text)
       .then(
         async (s) => {
           takeSession(s);
           await sendDrafts();
-          client.setQueryData(["session"], s);
+          client.setQueryData(options.session(takeSession).queryKey, s);
           void client.invalidateQueries();
         },
         (e: unknown) => setFault(e instanceof ApiError ? e.problem.detail : "It did not work."),
@@ -29,7 +33,7 @@ export function SignIn() {
   };
   return (
     <main className="mx-auto mt-[12vh] max-w-md px-3">
-      <h1 className="casual mb-4 text-center text-[34px] font-extrabold italic">Rough Draw</h1>
+      <h1 className="casual mb-4 text-center text-figure font-extrabold italic">Rough Draw</h1>
       <Sheet title="Sign in" strong>
         <form
           className="grid gap-3"
@@ -43,7 +47,7 @@ export function SignIn() {
             <input
               type="password"
               autoComplete="current-password"
-              autoFocus
+              ref={focused}
               value={text}
               onChange={(e) => setText(e.target.value)}
               className="min-h-12 w-full rounded-[5px] border-2 border-strong bg-sheet px-3"

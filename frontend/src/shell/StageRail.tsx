@@ -40,7 +40,7 @@ export function StageRail({ jobKey, stages, now }: { jobKey: string; stages: Sta
                 >
                   {here && <span className="size-[7px] rounded-full bg-sheet" />}
                 </span>
-                <span className={`truncate text-[14px] md:text-[16px] ${here ? "font-bold" : "text-soft"} ${here || s.done ? "mt-0" : ""}`}>
+                <span className={`truncate text-note md:text-base ${here ? "font-bold" : "text-soft"} ${here || s.done ? "mt-0" : ""}`}>
                   {STAGE_NAMES[s.key]}
                   <span className="sr-only">{s.done ? ", done" : s.missing ? `, missing: ${s.missing}` : ""}</span>
                 </span>

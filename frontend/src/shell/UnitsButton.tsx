@@ -2,7 +2,7 @@ import { Ruler } from "lucide-react";
 import { Popover } from "radix-ui";
 
 import { useSaveSettings, useSettings, type Dim } from "../lib/units";
-import { Segments } from "../ui/Field";
+import { Segments } from "../ui/Choice";
 
 const DIMS: { dim: Dim; label: string }[] = [
   { dim: "pressure", label: "Pressure" },
@@ -24,7 +24,7 @@ export function UnitsButton() {
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content side="right" align="end" sideOffset={10} collisionPadding={12} className="sheet z-50 grid max-h-[86vh] w-[min(92vw,430px)] gap-3 overflow-auto p-4">
-          <h2 className="text-[19px]">Units on screen</h2>
+          <h2 className="text-lead">Units on screen</h2>
           {data &&
             DIMS.map(({ dim, label }) => (
               <Segments

@@ -6,7 +6,8 @@ import { useAwake } from "../lib/awake";
 import { MICRON_PA } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
-import { NumberField, SelectField } from "../ui/Field";
+import { SelectField } from "../ui/Choice";
+import { NumberField } from "../ui/Field";
 import { Sheet } from "../ui/Sheet";
 
 type Kind = Alarm["kind"];
@@ -74,7 +75,7 @@ function NewAlarm({ onAdd }: { onAdd: (a: Alarm) => void }) {
   };
   return (
     <div className="grid content-start gap-3">
-      <SelectField label="Call when" value={kind} onChange={(v) => setKind(v as Kind)} options={KINDS} />
+      <SelectField label="Call when" value={kind} onChange={setKind} options={KINDS} />
       {(kind === "under" || kind === "over") && <NumberField key={kind} label="Level" dim="pressure" per={MICRON_PA} value={figure} onChange={put} min={1} max={760_000} />}
       {kind === "slower" && <NumberField label="Rate" unit="µ/s" value={figure} onChange={put} min={0.01} max={1000} />}
       {kind === "after" && <NumberField label="Minutes" unit="min" value={figure} onChange={put} min={1} max={2880} />}

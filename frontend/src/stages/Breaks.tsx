@@ -1,15 +1,12 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 
-import { get, type CyclesOut } from "../api/client";
+import { options } from "../api/options";
 import { mass, range, span } from "../lib/format";
 import { Sheet, Tag } from "../ui/Sheet";
 
-const useBreaks = (key: string, version: number) =>
-  useQuery({ queryKey: ["breaks", key, version], queryFn: () => get<CyclesOut>(`/jobs/${key}/breaks`), placeholderData: keepPreviousData, retry: false, staleTime: 60_000 });
-
 /** Breaks with nitrogen: what each takes out of this system, and what it costs in time. */
 export function Breaks({ jobKey, version, made }: { jobKey: string; version: number; made: number }) {
-  const { data } = useBreaks(jobKey, version);
+  const { data } = useQuery(options.breaks(jobKey, version));
   if (!data || (data.asked === 0 && !data.wet)) return null;
   const most = Math.max(...data.cycles.map((c) => c.bound_g.high + c.free_g.high + c.vapour_g.high), 1e-9);
   return (
@@ -58,7 +55,7 @@ export function Breaks({ jobKey, version, made }: { jobKey: string; version: num
           </tbody>
         </table>
       </div>
-      <p className="mt-2 text-[15px] text-soft">Computed from the sheet, with five minutes of standing at each break: an estimate. The maker&apos;s and the school&apos;s count stands over it.</p>
+      <p className="mt-2 text-note text-soft">Computed from the sheet, with five minutes of standing at each break: an estimate. The maker&apos;s and the school&apos;s count stands over it.</p>
     </Sheet>
   );
 }

@@ -16,7 +16,7 @@ export function DarkHold({ jobKey, live, series }: { jobKey: string; live: LiveO
   return (
     <div className="mx-auto grid max-w-xl gap-3">
       <Sheet strong title="Held, without signal">
-        <p className="figure text-[64px] leading-[1.16] font-bold text-measure" data-testid="figure">
+        <p className="figure text-reading leading-[1.16] font-bold text-measure" data-testid="figure">
           {live.pa !== null && live.pa !== undefined ? u.say("pressure", live.pa) : live.over_range ? "over" : "—"}
         </p>
         <p>

@@ -61,7 +61,7 @@ export function Draw({ jobKey, job, editor, live }: StageProps) {
           onSection={(part) => setAsked({ part })}
         />
         </Hinted>
-        {Object.keys(live.section_pa).length > 0 && <p className="mt-1 text-[15px] text-soft">Pressures in the parts are computed from the plan; only the flag is measured.</p>}
+        {Object.keys(live.section_pa).length > 0 && <p className="mt-1 text-note text-soft">Pressures in the parts are computed from the plan; only the flag is measured.</p>}
       </Sheet>
       <TouchList touches={touches.data ?? []} start={live.started_at ?? 0} />
       <Breaks jobKey={jobKey} version={editor.version} made={live.breaks} />
@@ -84,20 +84,20 @@ function FigureCard({ live }: { live: LiveOut }) {
         <span className="font-bold">{live.gauge_place}</span>
         <span className="text-soft">{live.gauge}</span>
       </div>
-      <p className="figure text-[74px] leading-[1.16] font-bold whitespace-nowrap text-measure" data-testid="figure">
+      <p className="figure text-reading leading-[1.16] font-bold whitespace-nowrap text-measure" data-testid="figure">
         {live.over_range ? (
           "over"
         ) : live.pa !== null && live.pa !== undefined ? (
           <>
             {u.figure("pressure", live.pa)}
-            <span className="text-[22px] text-ink"> {u.label("pressure")}</span>
+            <span className="text-order text-ink"> {u.label("pressure")}</span>
           </>
         ) : (
           <span className="text-strong">—</span>
         )}
       </p>
       <div className="flex items-baseline justify-between gap-2">
-        <span className="figure text-[19px] font-bold">
+        <span className="figure text-lead font-bold">
           {live.rate_micron_s !== null && live.rate_micron_s !== undefined ? u.rate(live.rate_micron_s) : live.over_range ? "over range" : live.pa !== null && live.pa !== undefined ? "no rate yet" : "no reading yet"}
         </span>
         <span>{live.words}</span>
@@ -111,7 +111,7 @@ function FigureCard({ live }: { live: LiveOut }) {
         </p>
       )}
       {live.fit && live.phase === "draw" && (
-        <p className="text-[15px] text-soft" data-testid="fit">
+        <p className="text-note text-soft" data-testid="fit">
           {u.words(live.fit.words)} <Unknowns live={live} />
         </p>
       )}
@@ -164,7 +164,7 @@ export function NextCard({ live, jobKey }: { live: LiveOut; jobKey: string }) {
         <Tag tone={isNow ? "caution" : "plain"}>
           {isNow ? "now" : due !== null && due !== undefined ? `about ${clock(due)}` : "later"}
         </Tag>
-        <p className="casual mt-2 text-[23px] leading-[1.2] font-extrabold">{now.title}</p>
+        <p className="casual mt-2 text-order leading-[1.2] font-extrabold">{now.title}</p>
       </div>
       <p className="mt-2">{u.words(now.why)}</p>
       {why && <p className="mt-2 border-l-4 border-ochre pl-3">{now.caution}</p>}

@@ -22,7 +22,7 @@ export function Hold({ jobKey, live }: StageProps) {
   if (!verdict.data)
     return (
       <Sheet className="mx-auto max-w-xl" strong>
-        <h2 className="text-[24px]">No hold yet</h2>
+        <h2 className="text-heading">No hold yet</h2>
         <p className="mt-2">
           The hold begins when the system is isolated; the pump is stopped after that. {live.started_at ? "The draw is still going." : "The pump has not been started."}
         </p>

@@ -49,7 +49,7 @@ function GateRow({ gate, open, onPick }: { gate: GateOut; open: boolean; onPick:
       <GateMark state={gate.state} />
       <span className="min-w-0 flex-1">
         <span className="block font-bold">{gate.title}</span>
-        <span className="line-clamp-2 text-[15px] text-soft">{gate.state === "skipped" ? `Skipped: ${gate.words}` : u.words(gate.words)}</span>
+        <span className="line-clamp-2 text-note text-soft">{gate.state === "skipped" ? `Skipped: ${gate.words}` : u.words(gate.words)}</span>
       </span>
     </button>
   );

@@ -1,11 +1,13 @@
 import { Download } from "lucide-react";
 
 import { useReadings, useSystem, useVerdict } from "../api/queries";
+import { hrefs } from "../api/commands";
 import { SealCard, useSeal } from "../record/SealCard";
 import { SignPad } from "../record/SignPad";
 import { stamp } from "../lib/format";
 import { TextField } from "../ui/Field";
 import { Button } from "../ui/Button";
+import { Tick } from "../ui/Tick";
 import { Sheet, Tag } from "../ui/Sheet";
 import { STAGE_NAMES } from "../shell/StageRail";
 import type { StageProps } from "./types";
@@ -35,14 +37,14 @@ export function Record({ jobKey, job, editor, stages }: StageProps) {
           {count.toLocaleString("en-US")} readings. {verdict.data ? <b>{verdict.data.sentence}.</b> : "No verdict yet."}
         </p>
         <ul className="grid list-none gap-3 p-0">
-          {[
+          {([
             { file: "record.pdf", label: "Report", note: "PDF, to hand over" },
             { file: "readings.csv", label: "Readings", note: "CSV, opens in any spreadsheet" },
             { file: "job.json", label: "Whole job", note: "JSON, can be opened again" },
-          ].map((f) => (
+          ] as const).map((f) => (
             <li key={f.file}>
               <a
-                href={`/api/jobs/${jobKey}/${f.file}`}
+                href={hrefs.jobFile(jobKey, f.file)}
                 download
                 className="flex min-h-14 items-center gap-3 rounded-[5px] border-2 border-ink px-4 hover:bg-green-wash"
               >
@@ -78,7 +80,7 @@ export function Record({ jobKey, job, editor, stages }: StageProps) {
           {closing.signed_at ? (
             <div className="flex flex-wrap items-center gap-3 border-t-2 border-rule pt-3">
               <p className="mr-auto">
-                <span className="casual text-[24px] font-bold" style={{ fontVariationSettings: '"CASL" 1, "slnt" -14' }}>
+                <span className="casual text-heading font-bold" style={{ fontVariationSettings: '"CASL" 1, "slnt" -14' }}>
                   {closing.signed_by}
                 </span>
                 <br />
@@ -99,16 +101,7 @@ export function Record({ jobKey, job, editor, stages }: StageProps) {
         <ul className="list-none p-0">
           {cautions.map((c) => (
             <li key={c} className="border-t-2 border-rule py-1 first:border-0">
-              <label className="flex min-h-12 cursor-pointer items-center gap-3">
-                <input
-                  type="checkbox"
-                  className="size-12 flex-none accent-(--green)"
-                  checked={seen.includes(c)}
-                  disabled={sealed}
-                  onChange={() => set({ acknowledged: seen.includes(c) ? seen.filter((x) => x !== c) : [...seen, c] }, "once")}
-                />
-                {c}
-              </label>
+              <Tick label={c} on={seen.includes(c)} disabled={sealed} onChange={(on) => set({ acknowledged: on ? [...seen, c] : seen.filter((x) => x !== c) }, "once")} />
             </li>
           ))}
         </ul>
@@ -132,14 +125,14 @@ function Sign({ name, needsReason, onSign }: { name: string; needsReason: boolea
         <span className="mb-1 block text-soft">Name of the technician</span>
         <input name="name" defaultValue={name} required className="min-h-12 w-full rounded-[5px] border-2 border-strong bg-sheet px-3" />
       </label>
-      <button
+      <Button
         type="submit"
         disabled={needsReason}
         title={needsReason ? "The chosen school fails: give the reason for the deviation first" : undefined}
-        className="casual min-h-12 rounded-[5px] border-2 border-ink bg-ink px-5 font-bold text-on-ink disabled:opacity-50"
+        kind="solid"
       >
         Sign
-      </button>
+      </Button>
     </form>
   );
 }

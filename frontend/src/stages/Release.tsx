@@ -4,7 +4,7 @@ import { ChargeCard } from "../release/ChargeCard";
 import { Ports } from "../release/Ports";
 import { ReleaseRig } from "../release/ReleaseRig";
 import { RunningCard } from "../release/RunningCard";
-import { Segments } from "../ui/Field";
+import { Segments } from "../ui/Choice";
 import { Cautions, Sheet, Tag } from "../ui/Sheet";
 import type { StageProps } from "./types";
 
@@ -31,7 +31,7 @@ export function Release({ jobKey, job, editor, live }: StageProps) {
       {verdict.isSuccess && verdict.data?.verdict !== "tight-and-dry" && (
         <section role="alert" className="sheet border-[3px] border-stop p-4 md:col-span-2">
           <Tag tone="stop">stop</Tag>
-          <p className="casual mt-2 text-[23px] leading-tight font-extrabold">
+          <p className="casual mt-2 text-order leading-tight font-extrabold">
             {verdict.data ? `The hold says: ${verdict.data.sentence.charAt(0).toLowerCase()}${verdict.data.sentence.slice(1)}` : "No hold has been read"}
           </p>
           <p className="mt-1">
@@ -57,7 +57,7 @@ export function Release({ jobKey, job, editor, live }: StageProps) {
                   aria-label={s.label}
                   disabled={!ticked && !here}
                   onClick={() => tick(s.value, ticked)}
-                  className={`figure grid size-12 flex-none place-items-center rounded-full border-[3px] text-[20px] font-bold ${
+                  className={`figure grid size-12 flex-none place-items-center rounded-full border-[3px] text-order font-bold ${
                     ticked ? "border-green bg-green-wash text-green" : here ? "border-ink" : "border-strong text-soft"
                   }`}
                 >
@@ -81,7 +81,7 @@ export function Release({ jobKey, job, editor, live }: StageProps) {
               { value: "unit-charge", label: "the unit's charge" },
               { value: "cylinder", label: "a cylinder" },
             ]}
-            onChange={(v) => set({ way: v as "cylinder", steps_done: [] })}
+            onChange={(v) => set({ way: v, steps_done: [] })}
           />
         </Sheet>
         <ChargeCard jobKey={jobKey} job={job} editor={editor} />

@@ -33,7 +33,7 @@ export function Rig({ jobKey, job, editor }: StageProps) {
     return () => window.removeEventListener("keydown", leave);
   }, []);
   const p = plan.data;
-  const take = (key: string) => void editor.ask(`/jobs/${jobKey}/apply`, (version) => ({ version, key }));
+  const take = (key: string) => void editor.ask("apply", { key });
   const chosen = part !== null && partOf(job.rig, part) ? part : null;
   const moment = p && hand !== null ? momentAt(p, hand) : null;
   const pressures = moment ? Object.fromEntries(Object.entries(moment.pa).map(([k, v]) => [k.replace(/^system\./, ""), v])) : {};
@@ -61,7 +61,7 @@ export function Rig({ jobKey, job, editor }: StageProps) {
             />
             <p className="mt-2">{u.words(p.limit.charAt(0).toUpperCase() + p.limit.slice(1))}.</p>
           </Sheet>
-          {chosen && <PartEditor jobKey={jobKey} job={job} editor={editor} plan={p} part={chosen} onClose={() => setPart(null)} />}
+          {chosen && <PartEditor job={job} editor={editor} plan={p} part={chosen} onClose={() => setPart(null)} />}
           <div className="grid items-start gap-4 md:grid-cols-[minmax(0,1fr)_420px]">
             <Prediction plan={p} hand={hand} onHand={setHand} />
             <Tabs
@@ -81,7 +81,7 @@ export function Rig({ jobKey, job, editor }: StageProps) {
               { key: "compare", label: "Side by side", body: <Compare jobKey={jobKey} job={job} editor={editor} ready={ready} /> },
               { key: "carry", label: "What to carry", body: <Carry jobKey={jobKey} job={job} editor={editor} /> },
               { key: "day", label: "The day", body: <JobDay jobKey={jobKey} job={job} editor={editor} /> },
-              { key: "cord", label: "Cord", body: <CordSheet jobKey={jobKey} job={job} editor={editor} plan={p} /> },
+              { key: "cord", label: "Cord", body: <CordSheet job={job} editor={editor} plan={p} /> },
             ]}
           />
         </>

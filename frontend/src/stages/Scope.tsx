@@ -3,7 +3,8 @@ import { useCatalogue, usePlan, useSystem } from "../api/queries";
 import { Follows } from "../scope/Follows";
 import { Reach } from "../scope/Reach";
 import { SystemSheet, type Change } from "../scope/SystemSheet";
-import { NumberField, Segments, SelectField, TextField } from "../ui/Field";
+import { Segments, SelectField } from "../ui/Choice";
+import { NumberField, TextField } from "../ui/Field";
 import { Fault, Sheet } from "../ui/Sheet";
 import type { StageProps } from "./types";
 
@@ -68,7 +69,7 @@ function Condition({ scope, set }: Props) {
     <Sheet title="Condition and weather">
       <div className="grid gap-3 sm:grid-cols-2 lg:grid-cols-4">
         <div className="sm:col-span-2">
-          <SelectField label="Why it was open" value={scope.condition ?? "open-hours"} options={cat.conditions} onChange={(v) => set({ condition: v as ScopeDoc["condition"] }, "once")} />
+          <SelectField label="Why it was open" value={scope.condition ?? "open-hours"} options={cat.conditions} onChange={(v) => set({ condition: v }, "once")} />
         </div>
         <SelectField label="Refrigerant" value={scope.refrigerant ?? ""} options={cat.refrigerants} onChange={(v) => set({ refrigerant: v }, "once")} />
         <SelectField label="Oil" value={scope.oil ?? ""} options={cat.oils} onChange={(v) => set({ oil: v }, "once")} />
@@ -103,7 +104,7 @@ function Condition({ scope, set }: Props) {
             { value: "micron", label: "microns" },
             { value: "bar", label: "mbar, Pa" },
           ]}
-          onChange={(v) => set({ custom: v as "bar" }, "once")}
+          onChange={(v) => set({ custom: v }, "once")}
         />
       </div>
     </Sheet>

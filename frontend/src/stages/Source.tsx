@@ -2,13 +2,15 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 
 import type { ImportOut, LiveOut } from "../api/client";
-import { ApiError, post } from "../api/client";
-import { refreshRun } from "../api/queries";
+import { ApiError } from "../api/client";
+import { commands } from "../api/commands";
+import { options, refresh, refreshRun } from "../api/options";
 import { clock, span } from "../lib/format";
 import { send } from "../lib/outbox";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
-import { Segments, TextField } from "../ui/Field";
+import { Segments } from "../ui/Choice";
+import { TextField } from "../ui/Field";
 import { Modal } from "../ui/Modal";
 import { Fault, Tag } from "../ui/Sheet";
 
@@ -23,21 +25,16 @@ export function Source({ jobKey, live, hasReadings }: { jobKey: string; live: Li
 
   const fail = (e: unknown) => e instanceof ApiError && setFault(e);
   const pace = (speed: number, second = false) =>
-    post<LiveOut>(`/jobs/${jobKey}/standin`, { speed, second }).then((l) => {
+    commands.standin(jobKey, { speed, second }).then((l) => {
       setFault(null);
-      client.setQueryData(["live", jobKey], l);
+      client.setQueryData(options.live(jobKey).queryKey, l);
     }, fail);
-  const send = (file: File, commit: boolean) => {
-    const form = new FormData();
-    form.append("file", file);
-    return post<ImportOut>(`/jobs/${jobKey}/import?commit=${commit}`, form);
-  };
-  const look = (file: File) => send(file, false).then((out) => (setFault(null), setFound({ file, out })), fail);
+  const look = (file: File) => commands.importReadings(jobKey, file, false).then((out) => (setFault(null), setFound({ file, out })), fail);
   const take = () =>
     found &&
-    send(found.file, true).then(() => {
+    commands.importReadings(jobKey, found.file, true).then(() => {
       setFound(null);
-      void client.invalidateQueries({ queryKey: ["readings", jobKey] });
+      refresh(client, ["readings"], jobKey);
       refreshRun(client, jobKey);
     }, fail);
 
@@ -50,7 +47,7 @@ export function Source({ jobKey, live, hasReadings }: { jobKey: string; live: Li
               Second gauge, at the pump
             </Button>
           )}
-          <span className="text-[15px] text-soft">simulated gauge, time</span>
+          <span className="text-note text-soft">simulated gauge, time</span>
           {[1, 10, 60].map((s) => (
             <Button key={s} kind={live.speed === s ? "solid" : "line"} className="figure min-w-14 px-1!" aria-pressed={live.speed === s} onClick={() => void pace(s)}>
               ×{s}
@@ -134,7 +131,7 @@ function Preview({ out, name, onTake, onLeave }: { out: ImportOut; name: string;
         </p>
       ))}
       <div className="mt-3 overflow-x-auto" tabIndex={0} role="region" aria-label="First rows">
-        <table className="figure text-[15px]">
+        <table className="figure text-note">
           <tbody>
             {out.preview.map((r, i) => (
               <tr key={i} className="border-t border-rule">
@@ -184,7 +181,7 @@ function Keypad({ open, onClose, jobKey }: { open: boolean; onClose: () => void;
         setText("");
         setFault("");
         if (how === "waiting") return;
-        void client.invalidateQueries({ queryKey: ["readings", jobKey] });
+        refresh(client, ["readings"], jobKey);
         refreshRun(client, jobKey);
       },
       (e: unknown) => e instanceof ApiError && setFault(e.problem.detail),
@@ -196,9 +193,9 @@ function Keypad({ open, onClose, jobKey }: { open: boolean; onClose: () => void;
       <div className="mb-2">
         <Segments label="Which gauge" value={gauge} onChange={setGauge} options={GAUGES} />
       </div>
-      <div className="figure mb-1 rounded-[5px] border-2 border-strong px-3 py-2 text-right text-[40px] leading-none font-bold text-measure" aria-live="polite">
+      <div className="figure mb-1 rounded-[5px] border-2 border-strong px-3 py-2 text-right text-display leading-none font-bold text-measure" aria-live="polite">
         {text || "0"}
-        <span className="text-[20px] text-ink"> {unit}</span>
+        <span className="text-order text-ink"> {unit}</span>
       </div>
       <div className="figure mb-2 h-16 text-right text-soft">
         {last.map((l) => (
@@ -208,14 +205,14 @@ function Keypad({ open, onClose, jobKey }: { open: boolean; onClose: () => void;
       {fault && <Fault title="Not stored" detail={fault} />}
       <div className="grid grid-cols-3 gap-2">
         {["7", "8", "9", "4", "5", "6", "1", "2", "3", extra, "0", "⌫"].map((k) => (
-          <Button key={k} className="figure min-h-16 text-[24px]" aria-label={k === "⌫" ? "Back" : k} onClick={() => press(k)}>
+          <Button key={k} className="figure min-h-16 text-heading" aria-label={k === "⌫" ? "Back" : k} onClick={() => press(k)}>
             {k}
           </Button>
         ))}
         <Button className="min-h-16" onClick={() => enter(null)}>
           Over
         </Button>
-        <Button kind="solid" className="col-span-2 min-h-16 text-[20px]" disabled={text === "" || !Number.isFinite(value) || value > 120_000} onClick={() => enter(value)}>
+        <Button kind="solid" className="col-span-2 min-h-16 text-order" disabled={text === "" || !Number.isFinite(value) || value > 120_000} onClick={() => enter(value)}>
           Enter
         </Button>
       </div>

@@ -38,7 +38,7 @@ export function Why({ jobKey, live }: { jobKey: string; live: LiveOut }) {
             <NextTest why={why.data} busy={found.isPending} onFound={(test, outcome) => found.mutate({ test, outcome })} key={asked.join()} />
           </div>
           {why.data.answered.length > 0 && (
-            <ul className="mt-3 grid list-none gap-1 border-t border-rule p-0 pt-2 text-[15px] text-soft">
+            <ul className="mt-3 grid list-none gap-1 border-t border-rule p-0 pt-2 text-note text-soft">
               {why.data.answered.map((a) => (
                 <li key={a.test}>
                   {u.words(a.do)} <b className="text-ink">{a.found}</b>
@@ -94,7 +94,7 @@ function NextTest({ why, busy, onFound }: { why: WhyOut; busy: boolean; onFound:
         <span>{why.settled ? "To be surer" : "Tells most for its time"}</span>
         <span className="figure">{test.minutes < 1 ? "½" : Math.round(test.minutes)} min</span>
       </div>
-      <p className="casual text-[20px] leading-[1.2] font-extrabold">{u.words(ask[0]!)}</p>
+      <p className="casual text-order leading-[1.2] font-extrabold">{u.words(ask[0]!)}</p>
       {ask[1] && <p className="mt-1">{ask[1]}</p>}
       <div className="mt-2 grid gap-2" style={{ gridTemplateColumns: `repeat(${test.outcomes.every((o) => o.words.length < 10) ? test.outcomes.length : 1}, minmax(0, 1fr))` }}>
         {test.outcomes.map((o) => (

@@ -6,7 +6,7 @@ export function Computed({ what, at }: { what: string; at: number }) {
   const reach = useReach();
   if (!at) return null;
   return (
-    <p className={`text-[15px] ${reach.ok ? "text-soft" : "border-l-4 border-ochre pl-2"}`}>
+    <p className={`text-note ${reach.ok ? "text-soft" : "border-l-4 border-ochre pl-2"}`}>
       {what} worked out <span className="figure">{clock(at / 1000, true)}</span>
       {reach.ok ? "" : ", not anew since the signal went"}
     </p>

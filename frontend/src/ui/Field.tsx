@@ -1,10 +1,9 @@
-import { ChevronDown, Check } from "lucide-react";
-import { Select as RS, ToggleGroup } from "radix-ui";
 import { useId, useState } from "react";
 
 import { useUnits, type Dim } from "../lib/units";
 
-const BOX = "min-h-12 w-full rounded-[5px] border-2 border-strong bg-sheet px-3 hover:border-ink";
+/** The box of anything that is typed or chosen. */
+export const BOX = "min-h-12 w-full rounded-[5px] border-2 border-strong bg-sheet px-3 hover:border-ink";
 
 /** A labelled line of text. */
 export function TextField({
@@ -102,108 +101,10 @@ export function NumberField({
         <span className="pointer-events-none absolute inset-y-0 right-3 flex items-center text-soft">{shownUnit}</span>
       </div>
       {bad && (
-        <p id={`${id}-bad`} className="mt-1 text-[15px] text-stop">
+        <p id={`${id}-bad`} className="mt-1 text-note text-stop">
           {empty ? "a figure is needed" : `from ${show(min)} to ${show(max)} ${shownUnit}`}
         </p>
       )}
-    </div>
-  );
-}
-
-export interface Option {
-  value: string;
-  label: string;
-  note?: string;
-}
-
-/** A labelled choice from a list. */
-export function SelectField({
-  label,
-  value,
-  options,
-  onChange,
-  placeholder = "choose",
-  quiet = false,
-}: {
-  label: string;
-  value: string;
-  options: Option[];
-  onChange: (v: string) => void;
-  placeholder?: string;
-  quiet?: boolean;
-}) {
-  const id = useId();
-  return (
-    <div className="min-w-0">
-      <span id={id} className={quiet ? "sr-only" : "mb-1 block text-soft"}>
-        {label}
-      </span>
-      <RS.Root value={value} onValueChange={onChange}>
-        <RS.Trigger aria-labelledby={id} className={`${BOX} flex items-center justify-between gap-2 text-left`}>
-          <span className="truncate">
-            <RS.Value placeholder={<span className="text-soft">{placeholder}</span>} />
-          </span>
-          <ChevronDown size={18} aria-hidden />
-        </RS.Trigger>
-        <RS.Portal>
-          <RS.Content position="popper" sideOffset={4} collisionPadding={8} className="sheet z-50 max-w-[calc(100vw-16px)] min-w-(--radix-select-trigger-width) overflow-hidden">
-            <RS.Viewport className="p-1" style={{ maxHeight: "min(60vh, var(--radix-select-content-available-height))" }}>
-              {options.map((o) => (
-                <RS.Item
-                  key={o.value}
-                  value={o.value}
-                  className="flex min-h-12 cursor-pointer items-center gap-2 rounded-[4px] px-3 outline-none data-highlighted:bg-green-wash"
-                >
-                  <RS.ItemText>{o.label}</RS.ItemText>
-                  {o.note && <span className="text-[15px] text-soft">{o.note}</span>}
-                  <RS.ItemIndicator className="ml-auto">
-                    <Check size={18} aria-hidden />
-                  </RS.ItemIndicator>
-                </RS.Item>
-              ))}
-            </RS.Viewport>
-          </RS.Content>
-        </RS.Portal>
-      </RS.Root>
-    </div>
-  );
-}
-
-/** A choice between a few, all in view. */
-export function Segments({
-  label,
-  value,
-  options,
-  onChange,
-}: {
-  label: string;
-  value: string;
-  options: Option[];
-  onChange: (v: string) => void;
-}) {
-  const id = useId();
-  return (
-    <div className="min-w-0">
-      <span id={id} className="mb-1 block text-soft">
-        {label}
-      </span>
-      <ToggleGroup.Root
-        type="single"
-        value={value}
-        aria-labelledby={id}
-        onValueChange={(v) => v && onChange(v)}
-        className="flex flex-wrap gap-2"
-      >
-        {options.map((o) => (
-          <ToggleGroup.Item
-            key={o.value}
-            value={o.value}
-            className="min-h-12 rounded-[5px] border-2 border-strong bg-sheet px-4 data-[state=on]:border-ink data-[state=on]:bg-ink data-[state=on]:font-bold data-[state=on]:text-on-ink"
-          >
-            {o.label}
-          </ToggleGroup.Item>
-        ))}
-      </ToggleGroup.Root>
     </div>
   );
 }

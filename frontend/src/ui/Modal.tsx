@@ -25,7 +25,7 @@ export function Modal({
           className={`sheet fixed top-1/2 left-1/2 z-50 max-h-[94vh] w-[calc(100vw-24px)] -translate-x-1/2 -translate-y-1/2 overflow-auto p-4 ${wide ? "max-w-3xl" : "max-w-md"}`}
         >
           <div className="mb-3 flex items-start justify-between gap-2">
-            <Dialog.Title className="text-[21px]">{title}</Dialog.Title>
+            <Dialog.Title className="text-order">{title}</Dialog.Title>
             <Dialog.Close aria-label="Close" className="-mt-2 -mr-2 grid size-12 place-items-center">
               <X aria-hidden />
             </Dialog.Close>

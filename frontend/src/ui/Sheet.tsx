@@ -18,7 +18,7 @@ export function Sheet({
     <section className={`sheet min-w-0 p-4 ${strong ? "border-[3px]" : ""} ${className}`}>
       {(title || aside) && (
         <header className="mb-3 flex items-baseline justify-between gap-3">
-          {title && <h2 className="text-[19px]">{title}</h2>}
+          {title && <h2 className="text-lead">{title}</h2>}
           {aside && <div className="text-soft">{aside}</div>}
         </header>
       )}
@@ -50,7 +50,7 @@ export function Tag({ tone, children }: { tone: "pass" | "caution" | "stop" | "p
     stop: "bg-stop-wash text-stop",
     plain: "bg-rule text-ink",
   };
-  return <span className={`casual inline-block rounded-full px-3 whitespace-nowrap py-0.5 text-[15px] font-bold ${tones[tone]}`}>{children}</span>;
+  return <span className={`casual inline-block rounded-full px-3 whitespace-nowrap py-0.5 text-note font-bold ${tones[tone]}`}>{children}</span>;
 }
 
 /** A fault told plainly, with its places. */

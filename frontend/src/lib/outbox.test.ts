@@ -1,0 +1,88 @@
+import { beforeEach, describe, expect, it, vi } from "vitest";
+
+import { problem, server } from "../test/server";
+
+const fresh = async () => {
+  vi.resetModules();
+  return { ...(await import("./outbox")), ...(await import("./reach")) };
+};
+const settled = () => new Promise((go) => setTimeout(go, 20));
+const stored = () => JSON.parse(localStorage.getItem("rough-draw-outbox") ?? "[]") as { refused?: string; tries: number; body: { kind?: string } }[];
+
+describe("what is on its way", () => {
+  beforeEach(() => localStorage.clear());
+
+  it("is sent, with an id of its own, and taken off the device", async () => {
+    const asked = server(() => ({ status: 201 }));
+    const { send } = await fresh();
+    expect(await send("j", "touch", { kind: "pump-on" })).toBe("sent");
+    expect(asked).toHaveLength(1);
+    expect(asked[0]).toMatchObject({ method: "POST", path: "/api/jobs/j/touches", body: { kind: "pump-on" } });
+    expect((asked[0]!.body as { key: string }).key).toMatch(/^[0-9a-f]{32}$/);
+    expect((asked[0]!.body as { at?: number }).at).toBeUndefined();
+    expect(stored()).toEqual([]);
+  });
+
+  it("waits without signal, and goes in its order and once when it is back, with the times it was made at", async () => {
+    let there = false;
+    const asked = server(() => (there ? { status: 201 } : "no signal"));
+    const { send, heard } = await fresh();
+    expect(await send("j", "touch", { kind: "pump-on" })).toBe("waiting");
+    expect(await send("j", "reading", { gauge: "typed", pa: 50 })).toBe("waiting");
+    expect(stored()).toHaveLength(2);
+    there = true;
+    asked.length = 0;
+    heard(true);
+    await settled();
+    const bodies = asked.filter((a) => a.method === "POST").map((a) => a.body as { at?: number; readings?: { at: number }[] });
+    expect(bodies).toHaveLength(2);
+    expect(bodies[0]!.at).toBeGreaterThan(1e9);
+    expect(bodies[1]!.readings![0]!.at).toBeGreaterThanOrEqual(bodies[0]!.at!);
+    expect(stored()).toEqual([]);
+  });
+
+  it("is told at once what the server will not take, and does not keep it", async () => {
+    server(() => problem(422, "there is no valve 'x'"));
+    const { send } = await fresh();
+    await expect(send("j", "touch", { kind: "open:x" })).rejects.toThrow("there is no valve");
+    expect(stored()).toEqual([]);
+  });
+
+  it("holds what stands behind a refused one of the same job, and lets others pass", async () => {
+    localStorage.setItem(
+      "rough-draw-outbox",
+      JSON.stringify([
+        { id: "1", job: "a", what: "touch", body: { kind: "open:x" }, at: 1, tries: 1, held: true },
+        { id: "2", job: "a", what: "touch", body: { kind: "pump-on" }, at: 2, tries: 0, held: true },
+        { id: "3", job: "b", what: "touch", body: { kind: "isolate" }, at: 3, tries: 0, held: true },
+      ]),
+    );
+    const asked = server((a) => ((a.body as { kind: string }).kind === "open:x" ? problem(422, "no such valve") : { status: 201 }));
+    const { flush, drop } = await fresh();
+    await flush();
+    expect(asked.map((a) => (a.body as { kind: string }).kind)).toEqual(["open:x", "isolate"]);
+    expect(stored().map((i) => [i.body.kind, i.refused])).toEqual([
+      ["open:x", "no such valve"],
+      ["pump-on", undefined],
+    ]);
+    drop("1");
+    await settled();
+    expect(asked.at(-1)!.body).toMatchObject({ kind: "pump-on", at: 2, key: "2" });
+    expect(stored()).toEqual([]);
+  });
+
+  it("reads nothing where the store holds nonsense", async () => {
+    localStorage.setItem("rough-draw-outbox", "{not json");
+    const asked = server(() => ({ status: 201 }));
+    const { send } = await fresh();
+    expect(await send("j", "touch", { kind: "note" })).toBe("sent");
+    expect(asked).toHaveLength(1);
+  });
+
+  it.each([401, 429, 503])("waits after %i instead of giving up", async (status) => {
+    server(() => problem(status, "later"));
+    const { send } = await fresh();
+    expect(await send("j", "touch", { kind: "note" })).toBe("waiting");
+    expect(stored()).toHaveLength(1);
+  });
+});
