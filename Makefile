@@ -1,4 +1,4 @@
-.PHONY: start test bench screenshots
+.PHONY: start test bench soak screenshots
 start:
 	scripts/start
 test:
@@ -7,3 +7,5 @@ bench:
 	.venv/bin/python -m bench
 screenshots:
 	scripts/screenshots
+soak:
+	ROUGH_DRAW_KILLS=50 .venv/bin/python -m pytest tests/api/test_kill.py

@@ -18,7 +18,7 @@ from rough_draw.core.engine.network import Leak, Network, Node, Pump
 from rough_draw.core.engine.simulate import run
 from rough_draw.core.model.assemble import assemble
 from rough_draw.core.physics import conductance as c
-from rough_draw.core.physics import units, water
+from rough_draw.core.physics import dial, units, water
 from rough_draw.core.physics.gas import M_AIR, T_REF, knudsen_number, mean_speed
 from rough_draw.core.physics.refrigerant import saturated
 from rough_draw.core.physics.units import MICRON_PA, kelvin, micron
@@ -154,7 +154,7 @@ def rows() -> list[Row]:
             "29.9 inHg below 29.92 inHg",
             "µ",
             508,
-            lambda: micron(units.dial_to_absolute(29.9, "inhg", atmosphere)),
+            lambda: micron(dial.dial_to_absolute(29.9, "inhg", atmosphere)),
             2e-3,
             "difference",
         ),

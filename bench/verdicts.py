@@ -10,7 +10,8 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from bench.holds import LIMIT_MICRON, Case, one
-from rough_draw.core.hold.verdict import ATMOSPHERE, Circumstances, Verdict, judge_hold
+from rough_draw.core.hold.result import Circumstances, Verdict
+from rough_draw.core.hold.verdict import ATMOSPHERE, judge_hold
 from rough_draw.core.physics.quantity import Quantity
 from rough_draw.core.physics.units import MICRON_PA
 

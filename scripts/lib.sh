@@ -35,7 +35,7 @@ python_place() {
     fi
 }
 
-python_env() {
+python_packages() {
     python_place
     local want
     want=$(stamp_of requirements/app.txt pyproject.toml)
@@ -45,8 +45,16 @@ python_env() {
         "$PY" -m pip install -q --no-deps -e .
         set_stamp app "$want"
     fi
-    # It knows itself what is compiled from what, and does nothing where that has not changed.
+}
+
+# It knows itself what is compiled from what, and does nothing where that has not changed.
+engine() {
     "$PY" -m rough_draw.cli.warm
+}
+
+python_env() {
+    python_packages
+    engine
 }
 
 test_packages() {

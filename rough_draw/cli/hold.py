@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING, Any
 from rough_draw.cli.base import Refused, job_file, read
 
 if TYPE_CHECKING:
-    from rough_draw.core.hold.verdict import Circumstances, Verdict
+    from rough_draw.core.hold.result import Circumstances, Verdict
     from rough_draw.core.physics.quantity import Quantity
     from rough_draw.core.sheet.job import Job
     from rough_draw.core.sheet.scope import Scope
@@ -18,7 +18,8 @@ if TYPE_CHECKING:
 
 def judge_table(a: argparse.Namespace) -> tuple[dict[str, Any], bool, Callable[[], str]]:
     """The verdict as plain values, whether JSON is wanted, and the words. Raises Refused for bad input."""
-    from rough_draw.core.hold.verdict import Circumstances, judge_hold
+    from rough_draw.core.hold.result import Circumstances
+    from rough_draw.core.hold.verdict import judge_hold
     from rough_draw.core.physics.units import kelvin
     from rough_draw.core.readings import csv_table
     from rough_draw.core.readings.series import find_hold

@@ -7,6 +7,7 @@ other files, so a change there would go unnoticed. The sources' digest stands be
 from __future__ import annotations
 
 import hashlib
+import sys
 from pathlib import Path
 
 CORE = Path(__file__).parents[1] / "core"
@@ -53,6 +54,7 @@ def warm() -> None:
     drop_stale()
     if any(CORE.glob("engine/__pycache__/*.nbc")) and any(CORE.glob("hold/__pycache__/*.nbc")):
         return
+    print("Compiling the engine (about a minute, once)", file=sys.stderr)
     import numpy as np
 
     from rough_draw.core.hold.verdict import judge_hold

@@ -9,7 +9,8 @@ import numpy as np
 
 from rough_draw.core.catalogue.rig_parts import GAUGES
 from rough_draw.core.engine.compile import Compiled, compile_network
-from rough_draw.core.engine.simulate import State, advance, initial_state
+from rough_draw.core.engine.run import State
+from rough_draw.core.engine.simulate import advance, initial_state
 from rough_draw.core.model.proof_network import GAUGE_NODE, network_of, proof_stages
 from rough_draw.core.physics.units import ATMOSPHERE_PA
 from rough_draw.core.sheet.job import Job

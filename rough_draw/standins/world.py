@@ -13,7 +13,8 @@ from rough_draw.core.catalogue.rig_parts import GAUGES
 from rough_draw.core.diagnosis.faults import Cause, causes
 from rough_draw.core.engine.compile import Compiled, compile_network
 from rough_draw.core.engine.network import Network
-from rough_draw.core.engine.simulate import State, advance, initial_state
+from rough_draw.core.engine.run import State
+from rough_draw.core.engine.simulate import advance, initial_state
 from rough_draw.core.model.assemble import assemble
 from rough_draw.core.model.isolation import isolation, shut
 from rough_draw.core.model.pump import pump_element

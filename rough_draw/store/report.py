@@ -16,7 +16,8 @@ from reportlab.platypus import Flowable, KeepTogether, SimpleDocTemplate, Spacer
 from rough_draw import __version__
 from rough_draw.core.advice.setup_check import answers
 from rough_draw.core.charging.charge import grams_per_year
-from rough_draw.core.hold.verdict import ALGORITHM, Verdict
+from rough_draw.core.hold.result import Verdict
+from rough_draw.core.hold.verdict import ALGORITHM
 from rough_draw.core.hold.wording import NAMES, disagreements, likely, reasons
 from rough_draw.core.model.assemble import Assembly, valve_names
 from rough_draw.core.model.isolation import isolation

@@ -13,7 +13,8 @@ from pathlib import Path
 
 import httpx
 
-KILLS = 50
+KILLS = int(os.environ.get("ROUGH_DRAW_KILLS", "12"))
+"""Kills in a row; `make soak` asks for 50."""
 
 
 def _serve(path: str, port: int) -> None:
@@ -39,7 +40,7 @@ def _up(client: httpx.Client) -> None:
     raise AssertionError("the server did not come up")
 
 
-def test_no_acknowledged_reading_or_touch_is_lost_over_fifty_kills(tmp_path: Path) -> None:
+def test_no_acknowledged_reading_or_touch_is_lost_over_many_kills(tmp_path: Path) -> None:
     spawn = multiprocessing.get_context("forkserver")
     spawn.set_forkserver_preload(["tests.api.kill_server", "uvicorn.protocols.http.h11_impl", "uvicorn.lifespan.on"])
     rng = random.Random(50)
@@ -80,8 +81,8 @@ def test_no_acknowledged_reading_or_touch_is_lost_over_fifty_kills(tmp_path: Pat
         noted = {t["at"] for t in client.get(f"/api/jobs/{key}/touches").json()}
         last.kill()
         last.join(5)
-    assert len(readings) > 200, "too little was acknowledged to show anything"
-    assert len(touches) > 20
+    assert len(readings) > 4 * KILLS, "too little was acknowledged to show anything"
+    assert len(touches) > KILLS // 3
     assert cut_short == KILLS
     assert readings <= found
     assert touches <= noted

@@ -9,6 +9,7 @@ from pathlib import Path
 from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.conftest import PATIENCE_MS
+from tests.browser.waits import saved
 
 AXE = (Path(__file__).parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js").read_text()
 PAGES = {
@@ -65,7 +66,8 @@ def opened(browser: Browser, site: str, path: str, theme: str, width: int = 1280
 def go(page: Page, site: str, path: str) -> None:
     page.goto(f"{site}/{path}")
     expect(page.locator("main h1, main h2").first).to_be_visible()
-    page.wait_for_timeout(500)
+    expect(page.locator("main")).not_to_contain_text(re.compile("Opening|Working it out|Laying the day out"))
+    page.evaluate("document.fonts.ready.then(() => true)")
 
 
 def test_axe_finds_nothing_serious_and_nothing_is_cut_off_at_200(browser: Browser, site: str) -> None:
@@ -84,7 +86,6 @@ def test_axe_finds_nothing_serious_and_nothing_is_cut_off_at_200(browser: Browse
                     found[f"{name} by night"] = said
                 page.get_by_role("button", name="Switch to day").click()
             page.set_viewport_size({"width": 640, "height": 400})
-            page.wait_for_timeout(150)
             # The tables of the two pages that are read scroll within themselves.
             if page.evaluate("document.documentElement.scrollWidth > innerWidth + 1"):
                 wide.append(name)
@@ -162,7 +163,7 @@ def test_a_whole_job_by_keyboard(page: Page, site: str) -> None:
     expect(page).to_have_url(re.compile("/scope$"))
     page.get_by_label("Customer").focus()
     page.keyboard.type("Keyboard Lane")
-    page.wait_for_timeout(900)
+    saved(page)
     page.get_by_label("Customer").blur()
     for stage in ("rig", "prove", "draw"):
         page.keyboard.press("]")

@@ -10,6 +10,7 @@ from playwright.sync_api import Page, expect
 
 from tests.browser.test_job import new_job, stage
 from tests.browser.test_stages import settle
+from tests.browser.waits import until
 from tests.test_cli import table
 
 HOLDS = [
@@ -147,10 +148,10 @@ def test_a_live_hold_counts_down_to_its_sound_moment(page: Page, site: str) -> N
     api = f"{site}/api/jobs/{key}"
     page.request.post(f"{api}/standin", data={"speed": 60})
     page.request.post(f"{api}/touches", data={"kind": "pump-on"})
-    page.wait_for_timeout(4000)
+    until(lambda: page.request.get(f"{api}/live").json(), lambda at: at["now"] - at["started_at"] > 240)
     page.request.post(f"{api}/touches", data={"kind": "isolate"})
     page.request.post(f"{api}/touches", data={"kind": "pump-off"})
-    page.wait_for_timeout(2200)
+    until(lambda: page.request.get(f"{api}/live").json(), lambda at: at["now"] - at["isolated_at"] > 130)
     page.request.post(f"{api}/standin", data={"speed": 1})
     stage(page, "Hold")
     expect(page.get_by_test_id("verdict")).to_be_visible()

@@ -7,8 +7,9 @@ import time
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Request, expect
 
+from tests.browser.waits import saved, told
 from tests.test_cli import table
 
 pytestmark = pytest.mark.browser
@@ -20,7 +21,7 @@ def new_job(page: Page, site: str, customer: str = "Quayside Blooms") -> str:
     page.get_by_label("Customer").fill(customer)
     page.get_by_label("Unit", exact=True).fill("Bloom room")
     expect(page.get_by_role("heading", name=customer)).to_be_visible()
-    page.wait_for_timeout(700)
+    saved(page)
     return page.url.split("/jobs/")[1].split("/")[0]
 
 
@@ -71,10 +72,12 @@ def test_empty_job_to_pdf_in_under_three_minutes(page: Page, site: str) -> None:
         box = page.locator('[role="checkbox"][aria-checked="false"]:not([disabled])')
         if box.count() == 0:
             break
+        done = page.locator('[role="checkbox"][aria-checked="true"]').count()
         box.first.click()
-        page.wait_for_timeout(250)
+        expect(page.locator('[role="checkbox"][aria-checked="true"]')).to_have_count(done + 1)
+    saved(page)
     stage(page, "Record")
-    page.wait_for_timeout(800)
+    expect(page.get_by_role("button", name="Sign", exact=True)).to_be_visible()
     deviation = page.get_by_label("Deviation from the criterion")
     if deviation.count():
         expect(page.get_by_role("button", name="Sign", exact=True)).to_be_disabled()
@@ -105,7 +108,7 @@ def test_changing_a_hose_changes_the_ranking(page: Page, site: str) -> None:
 def test_import_a_csv_and_read_its_hold(page: Page, site: str, tmp_path: Path) -> None:
     new_job(page, site, "Import Lane")
     page.get_by_label("Volume, if measured").fill("8")
-    page.wait_for_timeout(800)
+    saved(page)
     stage(page, "Draw")
     page.get_by_label("Readings file").set_input_files(table(tmp_path / "logger.csv", leak=1.4))
     dialog = page.get_by_role("dialog")
@@ -135,12 +138,20 @@ def test_a_faulty_csv_is_refused_by_line(page: Page, site: str, tmp_path: Path) 
 def test_a_wrong_figure_is_told_in_place_and_kept_out(page: Page, site: str) -> None:
     key = new_job(page, site, "Wrong Figure")
     field = page.get_by_label("Ambient")
+    sent: list[float] = []
+
+    def note(request: Request) -> None:
+        if request.method == "PUT":
+            sent.append(request.post_data_json["job"]["scope"]["ambient_c"])
+
+    page.on("request", note)
     field.fill("900")
     expect(page.get_by_text("from -40 to 60 °C")).to_be_visible()
-    page.wait_for_timeout(600)
     assert page.request.get(f"{site}/api/jobs/{key}").json()["job"]["scope"]["ambient_c"] == 18
-    field.fill("21,5")
-    page.wait_for_timeout(900)
+    with page.expect_response(told("PUT", f"/jobs/{key}")):
+        field.fill("21,5")
+    page.remove_listener("request", note)
+    assert sent == [21.5], "what is out of bounds is never sent"
     assert page.request.get(f"{site}/api/jobs/{key}").json()["job"]["scope"]["ambient_c"] == 21.5
 
 
@@ -187,7 +198,8 @@ def test_valve_on_the_rig_line_isolates(phone: Page, site: str) -> None:
 def test_nothing_runs_off_a_phone(phone: Page, site: str, path: str) -> None:
     phone.goto(f"{site}/{path}")
     expect(phone.locator("main")).not_to_be_empty()
-    phone.wait_for_timeout(1200)
+    expect(phone.locator("main")).not_to_contain_text(re.compile("Opening|Working it out|Laying the day out"))
+    phone.evaluate("document.fonts.ready.then(() => true)")
     assert phone.evaluate("document.documentElement.scrollWidth") <= 390
 
 

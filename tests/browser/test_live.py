@@ -9,6 +9,7 @@ from playwright.sync_api import Locator, Page, expect
 
 from tests.browser.test_job import choose, new_job, stage
 from tests.browser.test_stages import settle, sheet
+from tests.browser.waits import saved, until
 
 pytestmark = pytest.mark.browser
 SLOW = 90_000
@@ -56,8 +57,7 @@ def test_a_forgotten_ballast_is_found_and_its_cure_is_seen(page: Page, site: str
     assert any("ballast" in t["note"] for t in log)
     stuck = page.request.get(f"{site}/api/jobs/{key}/live").json()["pa"]
     card(page).get_by_role("button", name="Done").click()
-    page.wait_for_timeout(4000)
-    assert page.request.get(f"{site}/api/jobs/{key}/live").json()["pa"] < 0.7 * stuck
+    until(lambda: page.request.get(f"{site}/api/jobs/{key}/live").json()["pa"], lambda pa: pa < 0.7 * stuck)
 
 
 def test_an_alarm_is_set_seen_on_another_page_and_silenced(page: Page, site: str) -> None:
@@ -89,7 +89,7 @@ def test_an_alarm_is_set_seen_on_another_page_and_silenced(page: Page, site: str
 def test_a_triple_evacuation_goes_through_its_cycles(page: Page, site: str) -> None:
     key = new_job(page, site, "Triple Lane")
     choose(page, "Why it was open", "New and dry")
-    page.wait_for_timeout(1500)  # its own save comes first
+    saved(page)
     document = page.request.get(f"{site}/api/jobs/{key}").json()
     document["job"]["criterion"]["school"] = "triple"
     body = {"version": document["version"], "job": document["job"]}

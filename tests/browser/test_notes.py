@@ -107,7 +107,7 @@ def test_notes_fit_a_phone(phone: Page, site: str) -> None:
     for note in ("pressure", "hoses", "leak", "nitrogen", "altitude", "cord", "lines", "schools", "words"):
         phone.goto(f"{site}/notes/{note}")
         expect(phone.get_by_role("heading", name="Bench notes")).to_be_visible()
-        phone.wait_for_timeout(200)
+        expect(phone.locator("main")).not_to_contain_text("Opening")
         if phone.evaluate("document.documentElement.scrollWidth > innerWidth"):
             wide.append(note)
     assert wide == []

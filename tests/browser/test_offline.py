@@ -21,6 +21,7 @@ from rough_draw.store import sealing
 from rough_draw.store.database import open_database
 from rough_draw.store.models import database
 from tests.browser.conftest import PATIENCE_MS
+from tests.browser.waits import told
 
 
 class Server:
@@ -116,12 +117,18 @@ def installed(page: Page, server: Server) -> str:
     return key
 
 
-def type_reading(page: Page, digits: str) -> None:
+def type_reading(page: Page, digits: str, acknowledged: bool = False) -> None:
     page.get_by_role("button", name="Type", exact=True).tap()
     dialog = page.get_by_role("dialog", name="Type the reading")
     for d in digits:
         dialog.get_by_role("button", name=d, exact=True).tap()
-    dialog.get_by_role("button", name="Enter", exact=True).tap()
+    enter = dialog.get_by_role("button", name="Enter", exact=True)
+    if acknowledged:
+        with page.expect_response(told("POST", "/readings")) as answer:
+            enter.tap()
+        assert answer.value.status == 201
+    else:
+        enter.tap()
     expect(dialog.get_by_text(re.compile(f"{digits} µ$"))).to_be_visible()
     page.keyboard.press("Escape")
     expect(dialog).to_have_count(0)
@@ -137,9 +144,10 @@ def ask(server: Server, path: str) -> Any:
 def test_a_draw_is_carried_through_a_cut_and_a_reload(hand: Page, server: Server) -> None:
     page = hand
     key = installed(page, server)
-    page.get_by_role("button", name="Done", exact=True).tap()
+    with page.expect_response(told("POST", "/touches")):
+        page.get_by_role("button", name="Done", exact=True).tap()
     expect(page.get_by_text("Pump started")).to_be_visible()
-    type_reading(page, "900")
+    type_reading(page, "900", acknowledged=True)
     server.cut()
     cut_at = time.time()
     type_reading(page, "700")

@@ -16,6 +16,7 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.conftest import PATIENCE_MS
+from tests.browser.waits import saved
 
 PHRASE = "three dry coils"
 
@@ -61,7 +62,7 @@ def test_behind_the_passphrase(browser: Browser, locked: str) -> None:
     page.get_by_role("button", name="New job").click()
     expect(page).to_have_url(re.compile("/scope$"))
     page.get_by_label("Customer").fill("Behind the door")
-    page.wait_for_timeout(1200)
+    saved(page)
     page.reload()
     expect(page.get_by_label("Customer")).to_have_value("Behind the door")
     page.goto(page.url.replace("/scope", "/draw"))

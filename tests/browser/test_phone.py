@@ -10,6 +10,7 @@ from playwright.sync_api import Page, expect
 
 from rough_draw.core.physics.units import MICRON_PA
 from tests.browser.test_job import new_job, stage
+from tests.browser.waits import saved
 
 pytestmark = pytest.mark.browser
 
@@ -41,7 +42,7 @@ def test_whole_job_by_touch_with_typed_readings(phone: Page, site: str) -> None:
         box.tap()
     expect(phone.locator('[role="checkbox"][aria-checked="false"]')).to_have_count(0)
     expect(phone.get_by_role("button", name="seen Protection and air", exact=False)).to_be_visible()
-    phone.wait_for_timeout(800)
+    saved(phone)
 
     start = time.time() - 3600
     touched(phone, site, key, "pump-on", start)
@@ -62,8 +63,9 @@ def test_whole_job_by_touch_with_typed_readings(phone: Page, site: str) -> None:
         box = phone.locator('[role="checkbox"][aria-checked="false"]:not([disabled])')
         if box.count() == 0:
             break
+        done = phone.locator('[role="checkbox"][aria-checked="true"]').count()
         box.first.tap()
-        phone.wait_for_timeout(250)
+        expect(phone.locator('[role="checkbox"][aria-checked="true"]')).to_have_count(done + 1)
     stage(phone, "Record")
     phone.get_by_label("Name of the technician").fill("Odo Brask")
     phone.get_by_role("button", name="Sign", exact=True).tap()

@@ -10,12 +10,13 @@ from playwright.sync_api import Page, expect
 
 from tests.browser.test_job import new_job
 from tests.browser.test_stages import settle
+from tests.browser.waits import saved
 
 
 def ready(page: Page, site: str, customer: str) -> str:
     """A new job with a nameplate, to be charged from a cylinder."""
     key = new_job(page, site, customer)
-    page.wait_for_timeout(1200)
+    saved(page)
     sheet = page.request.get(f"{site}/api/jobs/{key}").json()
     sheet["job"]["scope"].update(nameplate_kg=3.0, refrigerant="R-134a", adder_g_per_m=0)
     sheet["job"]["release"]["way"] = "cylinder"

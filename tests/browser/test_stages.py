@@ -11,6 +11,7 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.test_job import choose, new_job, stage
+from tests.browser.waits import saved
 
 pytestmark = pytest.mark.browser
 
@@ -20,7 +21,9 @@ def sheet(page: Page, site: str, key: str) -> dict[str, Any]:
 
 
 def settle(page: Page) -> None:
-    page.wait_for_timeout(800)
+    """What was edited is on the server, and what follows from it is on screen."""
+    saved(page)
+    page.wait_for_function("() => !document.querySelector('[aria-busy=true]')")
 
 
 def test_the_yard_names_every_job_and_where_it_stands(page: Page, site: str) -> None:

@@ -6,7 +6,8 @@ import numpy as np
 import pytest
 
 from rough_draw.core.hold.decision import VERDICTS
-from rough_draw.core.hold.verdict import Verdict, judge_hold
+from rough_draw.core.hold.result import Verdict
+from rough_draw.core.hold.verdict import judge_hold
 from rough_draw.core.physics.quantity import Quantity
 from rough_draw.core.physics.units import MICRON_PA, kelvin
 from rough_draw.core.physics.water import saturation_pressure

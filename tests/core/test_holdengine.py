@@ -15,7 +15,8 @@ from rough_draw.core.hold.binning import MOST, jumps, sound_points, thin
 from rough_draw.core.hold.decision import FINAL, above_saturation, claims, without_water_alone
 from rough_draw.core.hold.hypotheses import DYING, ROOT, STRAIGHT, accounts, rise_shape, rise_slope
 from rough_draw.core.hold.posterior import mixture, under
-from rough_draw.core.hold.verdict import Circumstances, judge_hold
+from rough_draw.core.hold.result import Circumstances
+from rough_draw.core.hold.verdict import judge_hold
 from rough_draw.core.physics.quantity import Quantity
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.physics.water import saturation_pressure

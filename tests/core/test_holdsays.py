@@ -13,7 +13,8 @@ from rough_draw.core.hold.context import circumstances, hose_inflow, likely_insi
 from rough_draw.core.hold.decision import VERDICTS
 from rough_draw.core.hold.leak_places import places
 from rough_draw.core.hold.quick_volume import volume_of
-from rough_draw.core.hold.verdict import SENTENCE, Circumstances, Verdict, judge_hold, no_verdict
+from rough_draw.core.hold.result import SENTENCE, Circumstances, Verdict
+from rough_draw.core.hold.verdict import judge_hold, no_verdict
 from rough_draw.core.hold.wording import NAMES, account_words, disagreements, likely, mass, reasons
 from rough_draw.core.model.assemble import assemble
 from rough_draw.core.model.isolation import Isolation, isolation

@@ -15,7 +15,9 @@ from rough_draw.core.catalogue.fluids import REFRIGERANTS
 from rough_draw.core.charging.charge import charge_to_weigh, line_adder
 from rough_draw.core.model.assemble import assemble
 from rough_draw.core.physics import refrigerant
-from rough_draw.core.physics.units import DISPLAY, MICRON_PA, PA_PER, read_dial
+from rough_draw.core.physics.dial import read_dial
+from rough_draw.core.physics.display_units import DISPLAY
+from rough_draw.core.physics.units import MICRON_PA, PA_PER
 from rough_draw.core.planning.plan import plan_job
 from rough_draw.core.sheet import criteria
 from rough_draw.core.sheet.job import CriterionChoice, Job

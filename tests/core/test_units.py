@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rough_draw.core.physics import units
+from rough_draw.core.physics import dial, units
 
 
 def test_micron_is_a_millitorr() -> None:
@@ -53,7 +53,7 @@ def test_standard_atmosphere() -> None:
 def test_dial_29_9_leaves_508_micron() -> None:
     # 29.92 − 29.90 = 0.02 inHg = 508 µ.
     atmosphere = units.to_pa(29.92, "inhg")
-    left = units.dial_to_absolute(29.9, "inhg", atmosphere)
+    left = dial.dial_to_absolute(29.9, "inhg", atmosphere)
     assert units.micron(left) == pytest.approx(508, abs=1)
 
 
@@ -63,14 +63,14 @@ def test_one_percent_of_a_dial_hides_7600_micron() -> None:
 
 def test_minus_30_psi_is_caught() -> None:
     with pytest.raises(ValueError, match=r"most possible here is 14\.70 psi.*Did you mean 30 inHg"):
-        units.dial_to_absolute(-30, "psi", units.ATMOSPHERE_PA)
+        dial.dial_to_absolute(-30, "psi", units.ATMOSPHERE_PA)
 
 
 def test_a_dial_at_altitude_cannot_reach_29_9() -> None:
     with pytest.raises(ValueError, match="elevation or barometer"):
-        units.dial_to_absolute(29.9, "inhg", units.atmosphere_at(1500))
+        dial.dial_to_absolute(29.9, "inhg", units.atmosphere_at(1500))
 
 
 def test_dial_sign_is_ignored() -> None:
-    a = units.dial_to_absolute(25, "inhg", units.ATMOSPHERE_PA)
-    assert units.dial_to_absolute(-25, "inhg", units.ATMOSPHERE_PA) == a
+    a = dial.dial_to_absolute(25, "inhg", units.ATMOSPHERE_PA)
+    assert dial.dial_to_absolute(-25, "inhg", units.ATMOSPHERE_PA) == a

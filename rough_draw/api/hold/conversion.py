@@ -24,7 +24,8 @@ from rough_draw.core.charging.charge import grams_per_year
 from rough_draw.core.hold.advice import what_next
 from rough_draw.core.hold.compare import Before, compared
 from rough_draw.core.hold.leak_places import Place
-from rough_draw.core.hold.verdict import ALGORITHM, Verdict, no_verdict
+from rough_draw.core.hold.result import Verdict
+from rough_draw.core.hold.verdict import ALGORITHM, no_verdict
 from rough_draw.core.hold.wording import NAMES, account_words, disagreements, likely, reasons
 from rough_draw.core.model.isolation import Isolation
 from rough_draw.core.model.system import atmosphere_of

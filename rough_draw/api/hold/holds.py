@@ -14,7 +14,8 @@ from numpy.typing import NDArray
 from rough_draw.api import runs
 from rough_draw.core.hold.compare import Before
 from rough_draw.core.hold.context import circumstances
-from rough_draw.core.hold.verdict import Circumstances, Verdict, judge_hold
+from rough_draw.core.hold.result import Circumstances, Verdict
+from rough_draw.core.hold.verdict import judge_hold
 from rough_draw.core.model.isolation import Isolation
 from rough_draw.core.physics.quantity import Quantity
 from rough_draw.core.physics.units import kelvin

@@ -15,7 +15,8 @@ from rough_draw.api.settings.schemas import (
     PurchasesOut,
     SettingsOut,
 )
-from rough_draw.core.physics.units import DISPLAY, read_dial
+from rough_draw.core.physics.dial import read_dial
+from rough_draw.core.physics.display_units import DISPLAY
 from rough_draw.core.sheet.settings import Settings
 from rough_draw.store import jobs, people, shelf
 

@@ -6,7 +6,8 @@ from pydantic import BaseModel, Field
 
 from rough_draw.api.plan.schemas import Choice
 from rough_draw.api.schemas import Body, RangeOut
-from rough_draw.core.physics.units import ATMOSPHERE_PA, DisplayUnit
+from rough_draw.core.physics.display_units import DisplayUnit
+from rough_draw.core.physics.units import ATMOSPHERE_PA
 from rough_draw.core.planning.schedule import Conflict
 from rough_draw.core.sheet.settings import Settings
 

@@ -20,7 +20,8 @@ from rough_draw.core.diagnosis.live_fit import DIMS, EFFECTIVE, thinned, unknown
 from rough_draw.core.diagnosis.replay import replayed
 from rough_draw.core.engine.compile import EngineError
 from rough_draw.core.engine.network import Network
-from rough_draw.core.engine.simulate import State, initial_state, run
+from rough_draw.core.engine.run import State
+from rough_draw.core.engine.simulate import initial_state, run
 from rough_draw.core.model.assemble import Assembly, assemble, vary
 from rough_draw.core.model.ensemble import run_all, spread
 from rough_draw.core.physics.units import MICRON_PA

@@ -17,7 +17,8 @@ from rough_draw.core.diagnosis.importance_sampling import Proposal, around, impo
 from rough_draw.core.diagnosis.replay import replayed, with_ballast
 from rough_draw.core.engine.compile import compile_network
 from rough_draw.core.engine.network import Network
-from rough_draw.core.engine.simulate import Change, Stop, advance, run
+from rough_draw.core.engine.run import Stop
+from rough_draw.core.engine.simulate import Change, advance, run
 from rough_draw.core.model.assemble import Assembly, assemble, vary
 from rough_draw.core.model.ensemble import run_all, spread
 from rough_draw.core.model.rig_graph import Unknowns

@@ -109,10 +109,27 @@ def _waters(net: Network, where: dict[str, int]) -> Waters:
 def compile_network(net: Network) -> Compiled:
     """Arrays for the stepper from the network's values.
 
+    Parameters
+    ----------
+    net : Network
+        N nodes, E elements, P pools, S stores of sorbed gas.
+
+    Returns
+    -------
+    Compiled
+        Its arrays (see `arrays`), its elimination plan, the names of the boundary elements.
+
     Raises
     ------
     EngineError
         For a one-way passage that comes from outside.
+
+    Examples
+    --------
+    >>> from rough_draw.core.engine.network import Node, Pump
+    >>> net = Network(nodes=(Node("pump", 0.010),), pumps=(Pump(node="pump", speed=2.83e-3, ultimate=0.0),))
+    >>> compile_network(net).elements.par.shape
+    (1, 8)
     """
     where = {n.name: i for i, n in enumerate(net.nodes)}
     rows = _rows(net, where)

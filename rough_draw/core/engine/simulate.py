@@ -6,7 +6,7 @@ The compiled stepper is imported here and only here, so that everything else in 
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 
@@ -15,6 +15,7 @@ from rough_draw.core.engine.arrays import Amounts, FloatArray, History
 from rough_draw.core.engine.compile import Compiled, EngineError, compile_network
 from rough_draw.core.engine.kernels import flows, pool_heat, pool_temperature
 from rough_draw.core.engine.network import Gas, Network
+from rough_draw.core.engine.run import Run, State, Stop
 from rough_draw.core.physics.gas import (
     M_AIR,
     M_REFRIGERANT,
@@ -22,55 +23,28 @@ from rough_draw.core.physics.gas import (
     T_REF,
     R,
 )
-from rough_draw.core.readings.series import time_at_level
-
-
-@dataclass(frozen=True)
-class State:
-    """Everything that changes: amounts by node (pV at 293.15 K, Pa·m³), free water (kg, J), sorbed gas (kg)."""
-
-    time: float
-    gas: FloatArray
-    pool: FloatArray
-    sorbed: FloatArray
-    step: float = 1e-3
-
-
-@dataclass(frozen=True, kw_only=True)
-class Run:
-    """One computed run.
-
-    ``time`` (n,) s; ``pressure`` (n, nodes, 3) Pa by gas; ``pool`` (n, pools, 2) kg and K; ``sorbed``
-    (n, reservoirs) kg; ``crossed`` (n, boundary elements, 3) Pa·m³ that left through each since the start.
-    """
-
-    network: Network
-    time: FloatArray
-    pressure: FloatArray
-    pool: FloatArray
-    sorbed: FloatArray
-    crossed: FloatArray
-    boundary_names: tuple[str, ...]
-    final: State
-
-    def total(self, node: str) -> FloatArray:
-        """Total pressure, Pa, at a node against `time`."""
-        values: FloatArray = self.pressure[:, self.network.index(node), :].sum(axis=1)
-        return values
-
-    def at(self, node: str, times: Sequence[float] | FloatArray) -> FloatArray:
-        """Total pressure at chosen times, interpolated in log pressure between steps."""
-        logs = np.log(np.maximum(self.total(node), 1e-9))
-        result: FloatArray = np.exp(np.interp(np.asarray(times, dtype=float), self.time, logs))
-        return result
-
-    def time_to(self, node: str, level: float) -> float | None:
-        """First time, s, at which ``node`` is at or under ``level`` Pa; None if it never is."""
-        return time_at_level(self.time, self.total(node), level)
 
 
 def initial_state(net: Network) -> State:
-    """State at the start: every node at its `Network.initial` pressures, or at the atmosphere around it."""
+    """State at the start: every node at its `Network.initial` pressures, or at the atmosphere around it.
+
+    Parameters
+    ----------
+    net : Network
+        With `Network.initial` where a node does not stand open to the air.
+
+    Returns
+    -------
+    State
+        At 0 s: gas (N, 3) as pV at 20 °C, pools (P, 2) kg and J, sorbed (S,) kg.
+
+    Examples
+    --------
+    >>> from rough_draw.core.engine.network import Node, Pump
+    >>> net = Network(nodes=(Node("pump", 0.010),), pumps=(Pump(node="pump", speed=2.83e-3, ultimate=0.0),))
+    >>> initial_state(net).gas.shape
+    (1, 3)
+    """
     moist = net.atmosphere * net.humidity
     default = (net.atmosphere - moist, moist, 0.0)
     gas = np.array(
@@ -83,14 +57,6 @@ def initial_state(net: Network) -> State:
     return State(0.0, gas, pool, np.array([s.mass for s in net.sorbed], dtype=float))
 
 
-@dataclass(frozen=True)
-class Stop:
-    """End a run early, once every node of ``nodes`` is under ``level`` Pa."""
-
-    nodes: tuple[str, ...]
-    level: float
-
-
 def advance(
     compiled: Compiled,
     state: State,
@@ -99,7 +65,40 @@ def advance(
     max_steps: int = 20_000,
     stop: Stop | None = None,
 ) -> Run:
-    """Integrate from ``state`` to ``until`` s, or to ``stop``. Raises EngineError if the stepper gives up."""
+    """Integrate from ``state`` to ``until`` s, or to ``stop``.
+
+    Parameters
+    ----------
+    compiled : Compiled
+        The network as arrays.
+    state : State
+        Where it stands.
+    until : float
+        s.
+    rtol : float
+        Relative tolerance of a step.
+    max_steps : int
+        Tries, refused ones too.
+    stop : Stop or None
+        Ends the run early.
+
+    Returns
+    -------
+    Run
+        n moments, the first at ``state.time``: pressures (n, N, 3) Pa, pools (n, P, 2) kg and K, sorbed (n, S) kg.
+
+    Raises
+    ------
+    EngineError
+        Where the stepper gives up: too many steps, or steps under 1e-9 s.
+
+    Examples
+    --------
+    >>> from rough_draw.core.engine.network import Node, Pump
+    >>> net = Network(nodes=(Node("pump", 0.010),), pumps=(Pump(node="pump", speed=2.83e-3, ultimate=0.0),))
+    >>> round(float(advance(compile_network(net), initial_state(net), 23.4).total("pump")[-1]))
+    134
+    """
     watch = [compiled.network.index(n) for n in stop.nodes] if stop else []
     room, count, status, step = stepper.integrate(
         float(state.time),
@@ -164,6 +163,36 @@ def run(
 
     A change maps the network to a new one with the same nodes, pools and reservoirs (a valve turned, a
     pump stopped). Boundary throughputs are not carried across changes.
+
+    Parameters
+    ----------
+    net : Network
+        As it stands at the start.
+    until : float
+        s.
+    events : sequence of (float, Change)
+        When, s, and what the network becomes.
+    rtol : float
+        Relative tolerance of a step.
+    stop : Stop or None
+        Ends the run early, after the last change.
+
+    Returns
+    -------
+    Run
+        All moments, those of the changes twice.
+
+    Raises
+    ------
+    EngineError
+        Where the stepper gives up.
+
+    Examples
+    --------
+    >>> from rough_draw.core.engine.network import Node, Pump
+    >>> net = Network(nodes=(Node("pump", 0.010),), pumps=(Pump(node="pump", speed=2.83e-3, ultimate=0.0),))
+    >>> round(run(net, 60.0).time_to("pump", 133.32), 1)
+    23.4
     """
 
     def lifted(change: Change) -> FullChange:
@@ -182,6 +211,37 @@ def run_changes(
     """As `run`, for changes that may touch the state as well as the network (gas let in).
 
     ``stop`` counts only after the last change.
+
+    Parameters
+    ----------
+    net : Network
+        As it stands at the start.
+    until : float
+        s.
+    changes : sequence of (float, FullChange)
+        When, s, and what network and state become.
+    rtol : float
+        Relative tolerance of a step.
+    stop : Stop or None
+        Ends the run early, after the last change.
+
+    Returns
+    -------
+    Run
+        All moments, those of the changes twice.
+
+    Raises
+    ------
+    EngineError
+        Where the stepper gives up.
+
+    Examples
+    --------
+    >>> from rough_draw.core.engine.network import Node, Pump
+    >>> net = Network(nodes=(Node("pump", 0.010),), pumps=(Pump(node="pump", speed=2.83e-3, ultimate=0.0),))
+    >>> stopped = run_changes(net, 20.0, [(10.0, lambda n, s: (n.with_pump(running=False), s))])
+    >>> bool(stopped.total("pump")[-1] > stopped.at("pump", [10.0])[0])
+    True
     """
     last = max((at for at, _ in changes), default=-1.0)
     state = initial_state(net)
@@ -210,13 +270,61 @@ def run_changes(
 
 
 def element_flows(compiled: Compiled, pressure: FloatArray, time: float = 0.0) -> FloatArray:
-    """Throughput of each gas, Pa·m³/s, through every element (elements × 3) at node pressures (nodes × 3)."""
+    """Throughput of each gas, Pa·m³/s, through every element (elements × 3) at node pressures (nodes × 3).
+
+    Parameters
+    ----------
+    compiled : Compiled
+        The network as arrays.
+    pressure : ndarray, (N, 3)
+        Pa by gas.
+    time : float
+        s since the start: new rubber gives off less with time.
+
+    Returns
+    -------
+    ndarray, (E, 3)
+        Pa·m³/s at 20 °C, from a to b.
+
+    Examples
+    --------
+    >>> from rough_draw.core.engine.network import Node, Pump
+    >>> net = Network(nodes=(Node("pump", 0.010),), pumps=(Pump(node="pump", speed=2.83e-3, ultimate=0.0),))
+    >>> p = np.array([[100.0, 0.0, 0.0]])
+    >>> round(float(element_flows(compile_network(net), p)[0, 0]), 3)
+    0.283
+    """
     result: FloatArray = flows(compiled.elements, np.ascontiguousarray(pressure), compiled.volumes.outside, float(time))
     return result
 
 
 def stored(net: Network, gas: FloatArray, pool: FloatArray, sorbed: FloatArray) -> FloatArray:
-    """Amount of each gas held anywhere, Pa·m³ at 293.15 K, free and sorbed water included: for balances."""
+    """Amount of each gas held anywhere, Pa·m³ at 293.15 K, free and sorbed water included: for balances.
+
+    Parameters
+    ----------
+    net : Network
+        Of the run.
+    gas : ndarray, (N, 3)
+        pV at 20 °C, Pa·m³.
+    pool : ndarray, (P, 2)
+        kg and J.
+    sorbed : ndarray, (S,)
+        kg.
+
+    Returns
+    -------
+    ndarray, (3,)
+        Pa·m³ at 20 °C of each gas.
+
+    Examples
+    --------
+    >>> from rough_draw.core.engine.network import Node, Pump
+    >>> net = Network(nodes=(Node("pump", 0.010),), pumps=(Pump(node="pump", speed=2.83e-3, ultimate=0.0),))
+    >>> s = initial_state(net)
+    >>> round(float(stored(net, s.gas, s.pool, s.sorbed)[0]), 2)
+    1013.25
+    """
     held: FloatArray = gas.sum(axis=0).copy()
     per_kg = {Gas.WATER: R / M_WATER * T_REF, Gas.REFRIGERANT: R / M_REFRIGERANT * T_REF, Gas.AIR: R / M_AIR * T_REF}
     held[Gas.WATER] += pool[:, 0].sum() * per_kg[Gas.WATER]

@@ -26,6 +26,23 @@ def plan_elimination(count: int, edges: set[tuple[int, int]]) -> EliminationPlan
     """Order the nodes by least degree and list every block update, fill-in included.
 
     ``edges`` holds undirected pairs (i, j), i ≠ j, 0 ≤ i, j < ``count``.
+
+    Parameters
+    ----------
+    count : int
+        Nodes.
+    edges : set of (int, int)
+        Undirected, i ≠ j.
+
+    Returns
+    -------
+    EliminationPlan
+        Where each block lives, and every update in order.
+
+    Examples
+    --------
+    >>> plan_elimination(3, {(0, 1), (1, 2)}).arrays.order.tolist()
+    [0, 1, 2]
     """
     adjacent: list[set[int]] = [set() for _ in range(count)]
     slot: dict[tuple[int, int], int] = {}

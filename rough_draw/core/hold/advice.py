@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from rough_draw.core.hold.decision import VerdictName
-from rough_draw.core.hold.verdict import Verdict
+from rough_draw.core.hold.result import Verdict
 from rough_draw.core.model.isolation import Isolation
 from rough_draw.core.physics.water import TRIPLE_PA
 from rough_draw.core.sheet.criteria import Criterion

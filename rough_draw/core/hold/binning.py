@@ -46,6 +46,28 @@ def thin(t: FloatArray, p: FloatArray, touches: tuple[float, ...] = (), most: in
     Scatter is read from how far each reading stands off the line through its neighbours, which is blind to the curve.
     A rounded reading says the same until the next step: rounding counts as independent only as often as it
     changes, so a coarse gauge that stands still is not taken for a sure one.
+
+    Parameters
+    ----------
+    t : ndarray, (n,)
+        s, ascending.
+    p : ndarray, (n,)
+        Pa.
+    touches : tuple of float
+        s at which something was touched: no bin reaches over them.
+    most : int
+        Bins.
+
+    Returns
+    -------
+    Data
+        m bins: times s, pressures Pa, standard errors Pa.
+
+    Examples
+    --------
+    >>> t = np.linspace(0.0, 1200.0, 1201)
+    >>> thin(t, 30.0 + 0.01 * t).time.size < 300
+    True
     """
     levels = np.unique(p)
     gaps = np.diff(levels)
@@ -88,7 +110,27 @@ def _scatter(t: FloatArray, p: FloatArray) -> float:
 
 
 def sound_points(t: FloatArray, p: FloatArray) -> NDArray[np.bool_]:
-    """Which readings stand with their neighbours: not six scatters off the median of the five around them."""
+    """Which readings stand with their neighbours: not six scatters off the median of the five around them.
+
+    Parameters
+    ----------
+    t : ndarray, (n,)
+        s, ascending.
+    p : ndarray, (n,)
+        Pa.
+
+    Returns
+    -------
+    ndarray of bool, (n,)
+        False for single bad points.
+
+    Examples
+    --------
+    >>> p = np.full(50, 40.0)
+    >>> p[20] = 4000.0
+    >>> int((~sound_points(np.arange(50.0), p)).sum())
+    1
+    """
     if p.size < 9:
         return np.ones(p.size, dtype=bool)
     windows = np.lib.stride_tricks.sliding_window_view(np.pad(p, 2, mode="reflect", reflect_type="odd"), 5)
@@ -106,6 +148,23 @@ def jumps(t: FloatArray, p: FloatArray) -> tuple[float, ...]:
 
     The medians of seven readings on each side, each carried to the middle along its own line, must differ
     by eight scatters and more than the curve moves there. At most two.
+
+    Parameters
+    ----------
+    t : ndarray, (n,)
+        s, ascending.
+    p : ndarray, (n,)
+        Pa.
+
+    Returns
+    -------
+    tuple of float
+        s.
+
+    Examples
+    --------
+    >>> jumps(np.arange(100.0), np.full(100, 40.0))
+    ()
     """
     if p.size < 40:
         return ()

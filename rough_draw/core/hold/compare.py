@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from rough_draw.core.hold.verdict import Verdict
+from rough_draw.core.hold.result import Verdict
 
 SAME, FALLEN = 0.75, 0.5
 """Shares of the earlier rise from which one counts as the same, or as fallen."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from rough_draw.core.hold.verdict import Circumstances
+from rough_draw.core.hold.result import Circumstances
 from rough_draw.core.model.isolation import Isolation
 from rough_draw.core.model.rise_rate import measured
 from rough_draw.core.physics.quantity import Quantity, add

@@ -170,7 +170,29 @@ def _causes(r: Reading, end: float, limit: float, hose: Quantity | None) -> list
 
 
 def above_saturation(top: float, first: float, saturation: float) -> bool:
-    """Whether a level ``top`` Pa is more than water and the gas that stood there at ``first`` can make together."""
+    """Whether a level ``top`` Pa is more than water and the gas that stood there at ``first`` can make together.
+
+    Parameters
+    ----------
+    top : float
+        Pa reached.
+    first : float
+        Pa at the start.
+    saturation : float
+        Pa of water at the coldest spot.
+
+    Returns
+    -------
+    bool
+        True where it cannot be water.
+
+    Examples
+    --------
+    >>> above_saturation(3000.0, 30.0, 1705.0)
+    True
+    >>> above_saturation(1700.0, 30.0, 1705.0)
+    False
+    """
     return top > SATURATION_MOST * saturation + first + 100 * MICRON_PA
 
 

@@ -98,7 +98,27 @@ def accounts(hose: Quantity | None, wetness: float = 1.0, ran: float = 1.0) -> t
 
 
 def rise_shape(kind: str, t: FloatArray, scale: float) -> FloatArray:
-    """A rise that begins with unit slope: t; T (1 − e^(−t/T)); or 2 T (√(1 + t/T) − 1), with T = ``scale`` s."""
+    """A rise that begins with unit slope: t; T (1 − e^(−t/T)); or 2 T (√(1 + t/T) − 1), with T = ``scale`` s.
+
+    Parameters
+    ----------
+    kind : str
+        Of the rise.
+    t : ndarray, (n,)
+        s.
+    scale : float
+        s.
+
+    Returns
+    -------
+    ndarray, (n,)
+        s: Pa for a first slope of 1 Pa/s.
+
+    Examples
+    --------
+    >>> rise_shape("straight", np.array([0.0, 10.0]), 0.0).tolist()
+    [0.0, 10.0]
+    """
     result: FloatArray
     if kind == STRAIGHT:
         result = t
@@ -110,7 +130,27 @@ def rise_shape(kind: str, t: FloatArray, scale: float) -> FloatArray:
 
 
 def rise_slope(kind: str, t: float, scale: float) -> float:
-    """Slope of ``rise_shape`` at ``t`` s."""
+    """Slope of ``rise_shape`` at ``t`` s.
+
+    Parameters
+    ----------
+    kind : str
+        Of the rise.
+    t : float
+        s.
+    scale : float
+        s.
+
+    Returns
+    -------
+    float
+        Of its first slope.
+
+    Examples
+    --------
+    >>> rise_slope("straight", 10.0, 0.0)
+    1.0
+    """
     if kind == STRAIGHT:
         return 1.0
     if kind in (WALLS, DYING):

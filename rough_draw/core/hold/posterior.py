@@ -126,12 +126,48 @@ def _solved(weighed: Weighed, p: Posterior, k: int, weight: float) -> Reading:
 
 
 def under(mean: float, sd: float, limit: float) -> float:
-    """Probability that a normal figure is at or under ``limit``."""
+    """Probability that a normal figure is at or under ``limit``.
+
+    Parameters
+    ----------
+    mean : float
+        Of a normal figure.
+    sd : float
+        Its standard deviation.
+    limit : float
+        In the same unit.
+
+    Returns
+    -------
+    float
+        Probability that it is under the limit.
+
+    Examples
+    --------
+    >>> round(under(0.0, 1.0, 0.0), 3)
+    0.5
+    """
     return 0.5 * (1.0 + erf((limit - mean) / max(sd, 1e-9) / sqrt(2.0)))
 
 
 def mixture(parts: list[tuple[float, float, float]]) -> Range:
-    """Interval at 90 % of a mixture of normals (weight, mean, sd)."""
+    """Interval at 90 % of a mixture of normals (weight, mean, sd).
+
+    Parameters
+    ----------
+    parts : list of (float, float, float)
+        Weight, mean, standard deviation of each normal.
+
+    Returns
+    -------
+    Range
+        5 %, median, 95 %.
+
+    Examples
+    --------
+    >>> round(mixture([(1.0, 10.0, 1.0)]).value, 2)
+    9.93
+    """
     weight = np.array([w for w, _, _ in parts])
     mean, sd = np.array([m for _, m, _ in parts]), np.array([s for _, _, s in parts])
     z = np.linspace(-3.0, 3.0, 41)

@@ -20,6 +20,27 @@ def volume_of(litres: float | None, template: str, kw: float | None, length: flo
 
     ``litres`` as typed; or a kind of system with the capacity of its coils, kW, and the length of its lines, m.
     What keeps its charge is not counted: it is shut off. KeyError for a kind that is not known.
+
+    Parameters
+    ----------
+    litres : float or None
+        Measured.
+    template : str
+        Kind of system, where it is not.
+    kw : float or None
+        Capacity.
+    length : float or None
+        m of line.
+
+    Returns
+    -------
+    tuple of (Quantity, str)
+        m³, and where it comes from.
+
+    Examples
+    --------
+    >>> round(volume_of(8.0, "cooler", None, None)[0].value, 6)
+    0.008
     """
     if litres is not None:
         v = litres * 1e-3

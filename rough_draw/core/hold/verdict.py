@@ -2,16 +2,17 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 from numpy.typing import NDArray
 
-from rough_draw.core.hold.binning import Data, jumps, sound_points, thin
-from rough_draw.core.hold.decision import LEAKS, SLOW_END, Frame, Look, OpenQuestion, VerdictName, look
-from rough_draw.core.hold.hypotheses import DRAWN, GOOD, accounts
+from rough_draw.core.hold.binning import jumps, sound_points, thin
+from rough_draw.core.hold.decision import LEAKS, SLOW_END, Frame, Look, VerdictName, look
+from rough_draw.core.hold.hypotheses import GOOD, accounts
 from rough_draw.core.hold.models import Setting, make_basis
 from rough_draw.core.hold.posterior import Z90, Reading, ahead, rate_of, slope_now
+from rough_draw.core.hold.result import Circumstances, Verdict
 from rough_draw.core.hold.stopping import sound_since, wait
 from rough_draw.core.physics.gas import R_WATER
 from rough_draw.core.physics.interval import Range
@@ -28,109 +29,7 @@ SMALLEST = 5e-5
 ATMOSPHERE = ATMOSPHERE_PA
 GAUGE = 0.013
 """Standard deviation of a gauge's scale, as a share (estimate)."""
-SENTENCE: dict[VerdictName, str] = {
-    "tight-and-dry": "Tight and dry",
-    "creeping": "Nearly tight: it creeps",
-    "shallow": "Tight, but not deep enough",
-    "leak": "It leaks",
-    "moisture": "Water is still in it",
-    "leak-and-moisture": "It leaks, and water is still in it",
-    "refrigerant": "Refrigerant still comes out of the oil",
-    "vapour": "Tight, but vapour still comes off",
-    "hose": "Rises no more than its hoses let in",
-    "not-settled": "Not settled yet",
-    "unverified": "Unverified: a needle cannot see this",
-    "invalid": "This hold cannot be judged",
-}
-ACCOUNT_OF: dict[VerdictName, tuple[str, ...]] = {
-    "leak": ("leak",),
-    "moisture": ("moisture", "slow"),
-    "leak-and-moisture": ("leak-and-moisture",),
-    "refrigerant": ("refrigerant",),
-    "hose": ("hose",),
-}
 AHEAD = (600.0, 3600.0, 86_400.0)
-
-
-@dataclass(frozen=True, kw_only=True)
-class Circumstances:
-    """What the sheet knows of a hold beside its readings.
-
-    ``hose`` Pa·m³/s let in by hoses that are held with the system; ``drawn`` s of pumping before; ``touches`` s since
-    the first reading at which something was touched; ``wetness`` scales the odds of water, ``ran`` those of
-    refrigerant in its oil; ``gauge_inside`` whether the gauge reads what is held.
-    """
-
-    hose: Quantity | None = None
-    drawn: float = DRAWN
-    touches: tuple[float, ...] = ()
-    ran: float = 1.0
-    wetness: float = 1.0
-    gauge_inside: bool = True
-
-
-@dataclass(frozen=True, kw_only=True)
-class Verdict:
-    """What the hold says. Leak Pa·m³/s, rates µ/s, water g, levels Pa, times s since the first reading.
-
-    ``sound`` whether the hold may end now, ``sound_at`` since when, ``wait`` s until it will if it goes on as the
-    likeliest account has it. ``slope`` is how fast it rises now; ``detection`` the smallest leak that could not
-    have been missed.
-    """
-
-    verdict: VerdictName
-    probability: float
-    odds: dict[str, float]
-    leak: Range
-    rate: Range
-    slope: Range
-    rising: bool
-    moisture: Range
-    ahead: tuple[tuple[float, Range], ...]
-    detection: float
-    plateau: Range
-    open: tuple[OpenQuestion, ...]
-    sound: bool
-    sound_at: float | None
-    wait: float | None
-    criteria: tuple[criteria.Outcome, ...]
-    span: float
-    why: str = ""
-    readings: tuple[Reading, ...] = ()
-    data: Data | None = None
-    inflate: float = 1.0
-    saturation: float = 0.0
-    limit: float = 0.0
-    first: float = 0.0
-    peak: float = 0.0
-
-    @property
-    def sentence(self) -> str:
-        """The verdict in words."""
-        return SENTENCE[self.verdict]
-
-    def best(self) -> Reading | None:
-        """The model that explains the hold best, of an account that the verdict names where there is one."""
-        named = [r for r in self.readings if r.name in ACCOUNT_OF.get(self.verdict, (r.name,))]
-        return max(named or self.readings, key=lambda r: r.weight, default=None)
-
-    def accounts(self) -> list[tuple[Reading, float]]:
-        """The best model of every account with the account's share of all odds, the likeliest first."""
-        found: dict[str, tuple[Reading, float]] = {}
-        for r in self.readings:
-            best, share = found.get(r.name, (r, 0.0))
-            found[r.name] = (r if r.weight > best.weight else best, share + r.weight)
-        return sorted(found.values(), key=lambda x: x[1], reverse=True)
-
-    def residuals(self) -> tuple[FloatArray, FloatArray, FloatArray]:
-        """What the best account leaves over: times s, left Pa, and one standard error Pa."""
-        best = self.best()
-        data = self.data
-        if data is None or best is None:
-            none = np.zeros(0)
-            return none, none, none
-        left = data.pressure - best.curve(data.time, float(data.time[-1]))
-        return data.time, left, data.sigma * float(np.sqrt(self.inflate))
 
 
 def judge_hold(
@@ -147,6 +46,39 @@ def judge_hold(
 
     The physical verdict uses ``criterion.limit`` only as the level that tells dry from wet; each
     school's own rule stands beside it.
+
+    Parameters
+    ----------
+    times : ndarray, (n,)
+        s since isolation, ascending.
+    pressures : ndarray, (n,)
+        Pa, in range.
+    volume : Quantity
+        m³ isolated.
+    coldest : float
+        K of the coldest spot.
+    criterion : Criterion or None
+        The standard chosen; the code minimum where None.
+    known : Circumstances or None
+        What the sheet knows beside.
+    schools : tuple of Criterion
+        Standards whose own rules stand beside the verdict.
+    find_sound : bool
+        Whether to work out since when it was sound, which takes as long again.
+
+    Returns
+    -------
+    Verdict
+        What it says and how surely; leak Pa·m³/s, rates µ/s, water g, levels Pa.
+
+    Examples
+    --------
+    >>> t = np.linspace(0.0, 1200.0, 241)
+    >>> from rough_draw.core.physics.quantity import exact
+    >>> from rough_draw.core.physics.units import MICRON_PA
+    >>> p = (180.0 + 1.4 * t) * MICRON_PA
+    >>> judge_hold(t, p, exact(8e-3, "m³", "measured"), 288.0).verdict
+    'leak'
     """
     main = criterion or criteria.SCHOOLS["code-minimum"]
     known = known or Circumstances()
@@ -169,7 +101,29 @@ def judge_hold(
 
 
 def no_verdict(name: VerdictName, outcomes: tuple[criteria.Outcome, ...], span: float, why: str) -> Verdict:
-    """A verdict that says nothing of the system: invalid, or unverified."""
+    """A verdict that says nothing of the system: invalid, or unverified.
+
+    Parameters
+    ----------
+    name : VerdictName
+        ``"invalid"`` or ``"unverified"``.
+    outcomes : tuple of Outcome
+        What each standard says all the same.
+    span : float
+        s that were read.
+    why : str
+        Why nothing can be said.
+
+    Returns
+    -------
+    Verdict
+        Without figures.
+
+    Examples
+    --------
+    >>> no_verdict("invalid", (), 30.0, "too short").sentence
+    'This hold cannot be judged'
+    """
     none = Range(0.0, 0.0, 0.0)
     return Verdict(
         verdict=name,
@@ -196,7 +150,37 @@ def no_verdict(name: VerdictName, outcomes: tuple[criteria.Outcome, ...], span: 
 def framed(
     times: FloatArray, pressures: FloatArray, volume: Quantity, saturation: float, limit: float, known: Circumstances
 ) -> Frame:
-    """A hold made ready to be looked at: in bins, with the shapes on them and the accounts that compete."""
+    """A hold made ready to be looked at: in bins, with the shapes on them and the accounts that compete.
+
+    Parameters
+    ----------
+    times : ndarray, (n,)
+        s, ascending.
+    pressures : ndarray, (n,)
+        Pa.
+    volume : Quantity
+        m³ isolated.
+    saturation : float
+        Pa of water at the coldest spot.
+    limit : float
+        Pa that tells dry from wet.
+    known : Circumstances
+        What the sheet knows beside.
+
+    Returns
+    -------
+    Frame
+        Bins with honest errors, shapes on them, the hypotheses.
+
+    Examples
+    --------
+    >>> t = np.linspace(0.0, 1200.0, 241)
+    >>> from rough_draw.core.physics.quantity import exact
+    >>> from rough_draw.core.physics.units import MICRON_PA
+    >>> p = (180.0 + 1.4 * t) * MICRON_PA
+    >>> framed(t, p, exact(8e-3, "m³", "measured"), 1705.0, 66.0, Circumstances()).data.time.size > 20
+    True
+    """
     t = times - times[0]
     keep = sound_points(t, pressures)
     touches = tuple(x - float(times[0]) for x in known.touches) or jumps(t[keep], pressures[keep])

@@ -5,7 +5,7 @@ from __future__ import annotations
 
 from rough_draw.core.hold.decision import above_saturation
 from rough_draw.core.hold.posterior import Reading
-from rough_draw.core.hold.verdict import Verdict
+from rough_draw.core.hold.result import Verdict
 from rough_draw.core.physics.interval import Range
 from rough_draw.core.physics.units import MICRON_PA, micron
 from rough_draw.core.physics.water import TRIPLE_PA
@@ -34,7 +34,23 @@ LIKELY = (
 
 
 def likely(odds: float) -> str:
-    """A probability in words."""
+    """A probability in words.
+
+    Parameters
+    ----------
+    odds : float
+        0 to 1.
+
+    Returns
+    -------
+    str
+        In words.
+
+    Examples
+    --------
+    >>> likely(0.97)
+    'very likely'
+    """
     return next(words for least, words in LIKELY if odds >= least)
 
 

@@ -16,22 +16,100 @@ EVEN = 5e-4
 
 
 def viscous_tube(bore: float, length: float, mean_pressure: float, viscosity: float) -> float:
-    """Laminar conductance, m³/s, of a long tube: π d⁴ p̄ / (128 η l) (Hagen–Poiseuille). SI units."""
+    """Laminar conductance, m³/s, of a long tube: π d⁴ p̄ / (128 η l) (Hagen–Poiseuille). SI units.
+
+    Parameters
+    ----------
+    bore : float
+        m.
+    length : float
+        m.
+    mean_pressure : float
+        Pa.
+    viscosity : float
+        Pa·s.
+
+    Returns
+    -------
+    float
+        m³/s.
+
+    Examples
+    --------
+    >>> round(1e3 * viscous_tube(0.01, 1.0, 100.0, 1.82e-5), 2)
+    1.35
+    """
     return math.pi * bore**4 * mean_pressure / (128.0 * viscosity * length)
 
 
 def molecular_tube(bore: float, length: float, speed: float) -> float:
-    """Molecular conductance, m³/s, of a long tube: π d³ v̄ / (12 l) (Knudsen 1909). SI units."""
+    """Molecular conductance, m³/s, of a long tube: π d³ v̄ / (12 l) (Knudsen 1909). SI units.
+
+    Parameters
+    ----------
+    bore : float
+        m.
+    length : float
+        m.
+    speed : float
+        Mean thermal speed, m/s.
+
+    Returns
+    -------
+    float
+        m³/s.
+
+    Examples
+    --------
+    >>> round(1e3 * molecular_tube(0.01, 1.0, 463.0), 3)
+    0.121
+    """
     return math.pi * bore**3 * speed / (12.0 * length)
 
 
 def molecular_aperture(area: float, speed: float) -> float:
-    """Molecular conductance, m³/s, of a thin aperture: A v̄ / 4. Air at 20 °C: 11.6 l/s per cm²."""
+    """Molecular conductance, m³/s, of a thin aperture: A v̄ / 4. Air at 20 °C: 11.6 l/s per cm².
+
+    Parameters
+    ----------
+    area : float
+        m².
+    speed : float
+        Mean thermal speed, m/s.
+
+    Returns
+    -------
+    float
+        m³/s.
+
+    Examples
+    --------
+    >>> round(1e3 * molecular_aperture(1e-4, 463.0), 1)
+    11.6
+    """
     return 0.25 * area * speed
 
 
 def slip_factor(dp: float) -> float:
-    """Knudsen's transition factor (1 + 192 d p̄)/(1 + 237 d p̄); ``dp`` in Pa·m, air-equivalent."""
+    """Knudsen's transition factor (1 + 192 d p̄)/(1 + 237 d p̄); ``dp`` in Pa·m, air-equivalent.
+
+    Parameters
+    ----------
+    dp : float
+        d·p̄, Pa·m, as for air at 20 °C.
+
+    Returns
+    -------
+    float
+        From 1 (molecular) to 192/237 (viscous).
+
+    Examples
+    --------
+    >>> round(slip_factor(0.0), 3)
+    1.0
+    >>> round(slip_factor(1.0), 3)
+    0.811
+    """
     return (1.0 + 192.0 * dp) / (1.0 + 237.0 * dp)
 
 
@@ -41,6 +119,27 @@ def viscous_aperture(area: float, ratio: float, molar_mass: float, t: float) -> 
     Air at 20 °C: 20 A/(1 − r) l/s per cm² when choked (r < 0.528), else
     76.6 r^0.712 √(1 − r^0.288) A/(1 − r) (isentropic nozzle, γ = 1.4; Roth, *Vacuum Technology*, §3.2).
     Scales with √(T/M).
+
+    Parameters
+    ----------
+    area : float
+        m².
+    ratio : float
+        Downstream over upstream pressure, 0 to 1.
+    molar_mass : float
+        kg/mol.
+    t : float
+        K.
+
+    Returns
+    -------
+    float
+        m³/s.
+
+    Examples
+    --------
+    >>> round(1e3 * viscous_aperture(1e-4, 0.0, M_AIR, 293.15), 1)
+    20.0
     """
     r = min(ratio, 0.999999)
     if r < 0.528:
@@ -57,6 +156,29 @@ def turbulent_throughput(
 
     Compressible Darcy flow with Blasius friction f = 0.3164 Re^-1/4 (3,000 < Re < 1e5):
     G^1.75 = (p1² − p2²) d^1.25 M / (0.3164 l η^0.25 R T).
+
+    Parameters
+    ----------
+    bore : float
+        m.
+    length : float
+        m.
+    p_up : float
+        Pa.
+    p_down : float
+        Pa.
+    gas : tuple of float
+        Molar mass kg/mol, viscosity Pa·s, temperature K.
+
+    Returns
+    -------
+    float
+        Pa·m³/s.
+
+    Examples
+    --------
+    >>> round(turbulent_throughput(0.01, 1.0, 1e5, 5e4, (M_AIR, 1.82e-5, 293.15)))
+    1523
     """
     molar_mass, viscosity, t = gas
     rst = R * t / molar_mass
@@ -75,6 +197,29 @@ def tube_parts(
     molecular conductance, and the factor 0–1 by which the entrance in series lowers both. The
     molecular conductance itself differs by gas, so the caller multiplies it in.
     ``gas`` = (molar mass kg/mol, viscosity Pa·s, temperature K) of the mixture.
+
+    Parameters
+    ----------
+    bore : float
+        m.
+    length : float
+        m.
+    p_up : float
+        Pa.
+    p_down : float
+        Pa.
+    gas : tuple of float
+        Molar mass kg/mol, viscosity Pa·s, temperature K of the mixture.
+
+    Returns
+    -------
+    tuple of float
+        Convective conductance m³/s, factor on the molecular one, scale of both by the entrance.
+
+    Examples
+    --------
+    >>> [round(x, 5) for x in tube_parts(0.008, 1.5, 100.0, 50.0, (M_AIR, 1.82e-5, 293.15))]
+    [0.00028, 0.81145, 0.9837]
     """
     molar_mass, viscosity, t = gas
     mean = 0.5 * (p_up + p_down)
@@ -103,7 +248,31 @@ def tube_parts(
 
 
 def tube_conductance(bore: float, length: float, p_up: float, p_down: float, t: float = T_REF) -> float:
-    """Conductance, m³/s, of a round tube to air between two pressures (Pa), entrance included."""
+    """Conductance, m³/s, of a round tube to air between two pressures (Pa), entrance included.
+
+    Parameters
+    ----------
+    bore : float
+        m.
+    length : float
+        m.
+    p_up : float
+        Pa.
+    p_down : float
+        Pa.
+    t : float
+        K.
+
+    Returns
+    -------
+    float
+        m³/s.
+
+    Examples
+    --------
+    >>> round(1e3 * tube_conductance(0.01, 1.0, 101.0, 99.0), 2)
+    1.44
+    """
     conv, f_mol, scale = tube_parts(bore, length, p_up, p_down, (M_AIR, viscosity_air(t), t))
     return scale * (conv + f_mol * molecular_tube(bore, length, mean_speed(M_AIR, t)))
 
@@ -113,6 +282,27 @@ def knudsen_long_tube(bore: float, length: float, mean_pressure: float, t: float
 
     In the handbook form at 20 °C (d, l in cm, p̄ in mbar, l/s):
     135 d⁴/l p̄ + 12.1 d³/l (1 + 192 d p̄)/(1 + 237 d p̄).
+
+    Parameters
+    ----------
+    bore : float
+        m.
+    length : float
+        m.
+    mean_pressure : float
+        Pa.
+    t : float
+        K.
+
+    Returns
+    -------
+    float
+        m³/s.
+
+    Examples
+    --------
+    >>> round(1e3 * knudsen_long_tube(0.01, 1.0, 100.0), 3)
+    1.452
     """
     eta = viscosity_air(t)
     dp = bore * mean_pressure * (ETA_AIR_REF / eta) * math.sqrt(T_REF / t)
@@ -121,7 +311,25 @@ def knudsen_long_tube(bore: float, length: float, mean_pressure: float, t: float
 
 
 def series(*conductances: float) -> float:
-    """Conductance of parts in series, m³/s: 1/C = Σ 1/Cᵢ. A shut part (0) shuts the chain."""
+    """Conductance of parts in series, m³/s: 1/C = Σ 1/Cᵢ. A shut part (0) shuts the chain.
+
+    Parameters
+    ----------
+    *conductances : float
+        m³/s each.
+
+    Returns
+    -------
+    float
+        m³/s; 0 where a part is shut.
+
+    Examples
+    --------
+    >>> series(2.0, 2.0)
+    1.0
+    >>> series(2.0, 0.0)
+    0.0
+    """
     if any(c <= 0.0 for c in conductances):
         return 0.0
     return 1.0 / sum(1.0 / c for c in conductances)

@@ -39,12 +39,53 @@ class Quantity:
 
 
 def exact(value: float, unit: str, source: str) -> Quantity:
-    """A quantity without spread."""
+    """A quantity without spread.
+
+    Parameters
+    ----------
+    value : float
+        In ``unit``.
+    unit : str
+        As written.
+    source : str
+        Why we believe it.
+
+    Returns
+    -------
+    Quantity
+        Without spread.
+
+    Examples
+    --------
+    >>> exact(2.0, "m", "measured").low
+    2.0
+    """
     return Quantity(value, value, value, unit, source)
 
 
 def add(parts: list[Quantity], unit: str, source: str) -> Quantity:
-    """Sum of independent quantities: values add, spreads add in quadrature."""
+    """Sum of independent quantities: values add, spreads add in quadrature.
+
+    Parameters
+    ----------
+    parts : list of Quantity
+        Independent, all in one unit.
+    unit : str
+        Of the sum.
+    source : str
+        Of the sum.
+
+    Returns
+    -------
+    Quantity
+        The sum; its spread in quadrature.
+
+    Examples
+    --------
+    >>> q = Quantity(1.0, 0.7, 1.3, "l", "estimate: a part")
+    >>> round(add([q, q], "l", "two parts").high, 3)
+    2.424
+    """
     value = sum(p.value for p in parts)
     up = math.sqrt(sum((p.high - p.value) ** 2 for p in parts))
     down = math.sqrt(sum((p.value - p.low) ** 2 for p in parts))

@@ -24,7 +24,28 @@ class Saturated:
 
 
 def hottest(name: str) -> float:
-    """The highest temperature, K, that the table has for a refrigerant. Raises ValueError for an unknown one."""
+    """The highest temperature, K, that the table has for a refrigerant.
+
+    Parameters
+    ----------
+    name : str
+        A refrigerant of the catalogue.
+
+    Returns
+    -------
+    float
+        K.
+
+    Raises
+    ------
+    ValueError
+        For an unknown one.
+
+    Examples
+    --------
+    >>> hottest("R-134a")
+    340.0
+    """
     if name not in SATURATION:
         raise ValueError(f"no refrigerant '{name}'; choose one of {', '.join(SATURATION)}")
     return min(HOTTEST, LOWEST + STEP * (len(SATURATION[name][0]) - 1))
@@ -36,7 +57,29 @@ def saturated(name: str, temperature: float) -> Saturated:
 
     A cubic (Lagrange) through four points of the table, the logarithm over 1/T, every 4 K. The table is of the
     reference equations of state in CoolProp, blends by their published composition; against them 2e-4 in density
-    near the critical point, 2e-5 in pressure. Raises ValueError outside the range.
+    near the critical point, 2e-5 in pressure.
+
+    Parameters
+    ----------
+    name : str
+        A refrigerant of the catalogue.
+    temperature : float
+        K, 230 to `hottest`.
+
+    Returns
+    -------
+    Saturated
+        Bubble and dew pressure Pa, liquid density kg/m³.
+
+    Raises
+    ------
+    ValueError
+        For an unknown refrigerant, or outside the range.
+
+    Examples
+    --------
+    >>> round(saturated("R-134a", 293.15).bubble / 1000.0)
+    572
     """
     top = hottest(name)
     if not COLDEST <= temperature <= top:

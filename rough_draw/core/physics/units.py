@@ -7,7 +7,6 @@ trade's unit of absolute pressure: 1 µ = 1 mTorr = 101325/760000 Pa.
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
 
 ATMOSPHERE_PA = 101_325.0
 """Standard atmosphere, Pa (exact, CGPM 1954)."""
@@ -59,14 +58,52 @@ CFM_M3_S = FOOT_M**3 / 60.0
 
 
 def pressure_unit(text: str) -> str | None:
-    """Canonical unit name for a written one (``um Hg`` → ``micron``), or None if it is not one."""
+    """Canonical unit name for a written one (``um Hg`` → ``micron``), or None if it is not one.
+
+    Parameters
+    ----------
+    text : str
+        As written: ``"um Hg"``, ``"mTorr"``.
+
+    Returns
+    -------
+    str or None
+        A key of `PA_PER`, None where it is no unit of pressure.
+
+    Examples
+    --------
+    >>> pressure_unit("um Hg")
+    'micron'
+    >>> pressure_unit("furlong") is None
+    True
+    """
     return _ALIASES.get(re.sub(r"[\s.\[\]()]+", "", text.strip().lower()))
 
 
 def to_pa(value: float, unit: str) -> float:
     """Absolute pressure in Pa from ``value`` in ``unit`` (a key of `PA_PER`).
 
-    Raises ValueError for an unknown unit.
+    Parameters
+    ----------
+    value : float
+        Absolute, in ``unit``.
+    unit : str
+        A key of `PA_PER`.
+
+    Returns
+    -------
+    float
+        Pa.
+
+    Raises
+    ------
+    ValueError
+        For a unit that is not in `PA_PER`.
+
+    Examples
+    --------
+    >>> round(to_pa(500.0, "micron"), 3)
+    66.661
     """
     try:
         return value * PA_PER[unit]
@@ -75,12 +112,46 @@ def to_pa(value: float, unit: str) -> float:
 
 
 def from_pa(value: float, unit: str) -> float:
-    """Absolute pressure in ``unit`` from Pa."""
+    """Absolute pressure in ``unit`` from Pa.
+
+    Parameters
+    ----------
+    value : float
+        Pa, absolute.
+    unit : str
+        A key of `PA_PER`.
+
+    Returns
+    -------
+    float
+        In ``unit``.
+
+    Examples
+    --------
+    >>> round(from_pa(101_325.0, "torr"), 6)
+    760.0
+    """
     return value / PA_PER[unit]
 
 
 def micron(pa: float) -> float:
-    """Pa to microns."""
+    """Pa to microns.
+
+    Parameters
+    ----------
+    pa : float
+        Pa, absolute.
+
+    Returns
+    -------
+    float
+        µ: 1 µ = 1 mTorr.
+
+    Examples
+    --------
+    >>> round(micron(133.322368), 3)
+    1000.0
+    """
     return pa / MICRON_PA
 
 
@@ -88,102 +159,32 @@ def atmosphere_at(elevation_m: float) -> float:
     """Standard atmospheric pressure, Pa, at ``elevation_m`` (−500 … 11 000 m).
 
     ISO 2533 (ISA) troposphere: p = 101325 (1 − 2.25577e-5 h)^5.25588.
+
+    Parameters
+    ----------
+    elevation_m : float
+        Above the sea, m, −500 to 11,000.
+
+    Returns
+    -------
+    float
+        Pa.
+
+    Raises
+    ------
+    ValueError
+        Outside the range.
+
+    Examples
+    --------
+    >>> round(atmosphere_at(0.0))
+    101325
+    >>> round(atmosphere_at(1600.0))
+    83524
     """
     if not -500.0 <= elevation_m <= 11_000.0:
         raise ValueError(f"elevation {elevation_m:g} m is outside −500 … 11,000 m")
     return float(ATMOSPHERE_PA * (1.0 - 2.25577e-5 * elevation_m) ** 5.25588)
-
-
-def dial_to_absolute(reading: float, unit: str, atmosphere_pa: float) -> float:
-    """Absolute pressure, Pa, from a dial (gauge) vacuum of ``reading`` below the local atmosphere.
-
-    ``unit`` is ``inhg`` or ``psi``; the sign is ignored, as people write both. Raises ValueError
-    for a vacuum deeper than the atmosphere that surrounds the dial: "−30 psi" cannot be, and
-    nearly always means 30 inHg.
-    """
-    depth = abs(reading) * PA_PER[unit]
-    if depth > atmosphere_pa * 1.005:
-        most = atmosphere_pa / PA_PER[unit]
-        if unit == "psi":
-            hint = f" Did you mean {abs(reading):g} inHg?"
-        else:
-            hint = " Check the elevation or barometer, or re-zero the dial."
-        raise ValueError(
-            f"a dial vacuum of {abs(reading):g} {unit} cannot be: the most possible here is {most:.2f} {unit}.{hint}"
-        )
-    return max(0.0, atmosphere_pa - depth)
-
-
-@dataclass(frozen=True)
-class DisplayUnit:
-    """A unit a person may read: shown = value · ``factor`` + ``offset``, with ``digits`` significant figures.
-
-    The value is in the document's own unit: Pa, °C, m³/s, m, kg, l.
-    """
-
-    key: str
-    label: str
-    factor: float
-    offset: float = 0.0
-    digits: int = 3
-
-
-DISPLAY: dict[str, tuple[DisplayUnit, ...]] = {
-    "pressure": (
-        DisplayUnit("micron", "µ", 1.0 / MICRON_PA),
-        DisplayUnit("pa", "Pa", 1.0),
-        DisplayUnit("mbar", "mbar", 0.01),
-        DisplayUnit("torr", "Torr", 760.0 / ATMOSPHERE_PA),
-        DisplayUnit("inhg", "inHg", 1.0 / PA_PER["inhg"], digits=4),
-    ),
-    "temperature": (DisplayUnit("c", "°C", 1.0), DisplayUnit("f", "°F", 1.8, 32.0)),
-    "flow": (
-        DisplayUnit("cfm", "CFM", 1.0 / CFM_M3_S),
-        DisplayUnit("l-min", "l/min", 60_000.0),
-        DisplayUnit("m3-h", "m³/h", 3600.0),
-    ),
-    "length": (DisplayUnit("m", "m", 1.0), DisplayUnit("ft", "ft", 1.0 / FOOT_M)),
-    "mass": (DisplayUnit("kg", "kg", 1.0), DisplayUnit("lb-oz", "lb·oz", 1.0 / 0.45359237)),
-    "volume": (DisplayUnit("l", "l", 1.0), DisplayUnit("ft3", "ft³", 1e-3 / FOOT_M**3)),
-}
-"""What each kind of figure can be shown in; the first is the document's own, or the trade's (pressure, flow)."""
-
-
-_DIAL = re.compile(r"^\s*([-−+]?)\s*(\d+(?:[.,]\d+)?)\s*(in\s*hg|inhg|\"\s*hg|psi[ag]?|)\s*$", re.IGNORECASE)
-
-
-@dataclass(frozen=True)
-class DialReading:
-    """A dial vacuum as it was said, understood: absolute Pa, inHg below the atmosphere, and what had to be guessed."""
-
-    pa: float
-    inhg: float
-    asked: str
-
-
-def read_dial(text: str, atmosphere_pa: float) -> DialReading:
-    """Understand a dial vacuum: ``29.9``, ``29.9 inHg``, ``-14.2 psi``, and the ``-30 psi`` that cannot be.
-
-    The least a gauge can show is minus the atmosphere (−14.7 psi at sea level): "−30 psi" is asked back as 30 inHg
-    (and as a full vacuum where even that is too deep here). Raises ValueError for what is no dial reading at all.
-    """
-    found = _DIAL.match(text)
-    if found is None:
-        raise ValueError(f"'{text.strip()[:30]}' is no dial reading; write it like 29.5 inHg or −14.2 psi")
-    value = float(found[2].replace(",", "."))
-    unit = "psi" if found[3].lower().startswith("psi") else "inhg"
-    depth = value * PA_PER[unit]
-    asked = ""
-    if unit == "psi" and depth > atmosphere_pa * 1.005:
-        depth = value * PA_PER["inhg"]
-        least = atmosphere_pa / PA_PER["psi"]
-        asked = f"−{value:g} psi cannot be: the least here is −{least:.1f} psi. Taken as {value:g} inHg; is that right?"
-    if depth > atmosphere_pa * 1.005:
-        most = atmosphere_pa / PA_PER["inhg"]
-        extra = f"{depth / PA_PER['inhg']:g} inHg cannot be: the most here is {most:.2f} inHg. Taken as a full vacuum."
-        asked = f"{asked} {extra}".strip()
-    depth = min(depth, atmosphere_pa)
-    return DialReading(atmosphere_pa - depth, depth / PA_PER["inhg"], asked)
 
 
 ZERO_C = 273.15
@@ -191,10 +192,42 @@ ZERO_C = 273.15
 
 
 def kelvin(celsius: float) -> float:
-    """°C to K."""
+    """°C to K.
+
+    Parameters
+    ----------
+    celsius : float
+        °C.
+
+    Returns
+    -------
+    float
+        K.
+
+    Examples
+    --------
+    >>> kelvin(20.0)
+    293.15
+    """
     return celsius + ZERO_C
 
 
 def celsius(kelvin: float) -> float:
-    """K to °C."""
+    """K to °C.
+
+    Parameters
+    ----------
+    kelvin : float
+        K.
+
+    Returns
+    -------
+    float
+        °C.
+
+    Examples
+    --------
+    >>> celsius(273.15)
+    0.0
+    """
     return kelvin - ZERO_C

@@ -34,6 +34,21 @@ def saturation_liquid(t: float) -> float:
 
     Wagner & Pruß auxiliary equation, IAPWS SR1-86(1992). Below 273 K it is used, extrapolated,
     only for supercooled water.
+
+    Parameters
+    ----------
+    t : float
+        K, 273 to 640.
+
+    Returns
+    -------
+    float
+        Pa, to 0.01 %.
+
+    Examples
+    --------
+    >>> round(saturation_liquid(293.15))
+    2339
     """
     tau = 1.0 - t / 647.096
     s = (
@@ -51,6 +66,21 @@ def saturation_ice(t: float) -> float:
     """Sublimation pressure over ice, Pa, at ``t`` K (180–273.16 K; 0.1 %).
 
     Wagner et al. 2011, IAPWS R14-08(2011).
+
+    Parameters
+    ----------
+    t : float
+        K, 180 to 273.16.
+
+    Returns
+    -------
+    float
+        Pa, to 0.1 %.
+
+    Examples
+    --------
+    >>> round(saturation_ice(263.15), 1)
+    259.9
     """
     theta = t / TRIPLE_K
     s = -21.2144006 * theta**0.00333333333 + 27.3203819 * theta**1.20666667 - 6.10598130 * theta**1.70333333
@@ -58,7 +88,23 @@ def saturation_ice(t: float) -> float:
 
 
 def saturation_pressure(t: float) -> float:
-    """Saturation pressure of water, Pa, at ``t`` K: over liquid from the triple point up, over ice below."""
+    """Saturation pressure of water, Pa, at ``t`` K: over liquid from the triple point up, over ice below.
+
+    Parameters
+    ----------
+    t : float
+        K.
+
+    Returns
+    -------
+    float
+        Pa.
+
+    Examples
+    --------
+    >>> round(saturation_pressure(273.16), 2)
+    611.66
+    """
     if t >= TRIPLE_K:
         return saturation_liquid(t)
     return saturation_ice(t)
@@ -67,7 +113,27 @@ def saturation_pressure(t: float) -> float:
 def boiling_point(pressure: float) -> float:
     """Temperature, K, at which water at ``pressure`` Pa boils (or ice sublimes); inverse of `saturation_pressure`.
 
-    Bisection to 1e-6 K over 180–640 K. Raises ValueError outside 0.01 Pa … 20 MPa.
+    Bisection to 1e-6 K over 180–640 K.
+
+    Parameters
+    ----------
+    pressure : float
+        Pa, 0.01 to 2e7.
+
+    Returns
+    -------
+    float
+        K, to 1e-6.
+
+    Raises
+    ------
+    ValueError
+        Outside the range.
+
+    Examples
+    --------
+    >>> round(boiling_point(101_325.0), 1)
+    373.1
     """
     if not 0.01 <= pressure <= 2.0e7:
         raise ValueError(f"no boiling point of water is tabulated at {pressure:g} Pa")
@@ -82,10 +148,50 @@ def boiling_point(pressure: float) -> float:
 
 
 def vapour_volume(mass: float, t: float, pressure: float) -> float:
-    """Volume, m³, that ``mass`` kg of water takes as ideal vapour at ``t`` K and ``pressure`` Pa: mRT/(Mp)."""
+    """Volume, m³, that ``mass`` kg of water takes as ideal vapour at ``t`` K and ``pressure`` Pa: mRT/(Mp).
+
+    Parameters
+    ----------
+    mass : float
+        kg.
+    t : float
+        K.
+    pressure : float
+        Pa.
+
+    Returns
+    -------
+    float
+        m³.
+
+    Examples
+    --------
+    >>> round(vapour_volume(1.0, 295.15, 66.66))
+    2043
+    """
     return mass * R_WATER * t / pressure
 
 
 def vapour_mass(volume: float, relative_humidity: float, t: float) -> float:
-    """Water, kg, in ``volume`` m³ of air at ``t`` K and ``relative_humidity`` (0–1): ideal gas at φ·p_sat."""
+    """Water, kg, in ``volume`` m³ of air at ``t`` K and ``relative_humidity`` (0–1): ideal gas at φ·p_sat.
+
+    Parameters
+    ----------
+    volume : float
+        m³.
+    relative_humidity : float
+        0 to 1.
+    t : float
+        K.
+
+    Returns
+    -------
+    float
+        kg.
+
+    Examples
+    --------
+    >>> round(1000.0 * vapour_mass(1.0, 0.5, 293.15), 1)
+    8.6
+    """
     return relative_humidity * saturation_pressure(t) * volume / (R_WATER * t)

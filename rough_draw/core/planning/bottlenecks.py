@@ -6,7 +6,8 @@ from dataclasses import dataclass
 
 from rough_draw.core.engine.compile import compile_network
 from rough_draw.core.engine.network import Gas
-from rough_draw.core.engine.simulate import Run, element_flows
+from rough_draw.core.engine.run import Run
+from rough_draw.core.engine.simulate import element_flows
 from rough_draw.core.model.assemble import Assembly
 from rough_draw.core.model.rig_graph import RigPart
 

@@ -10,7 +10,8 @@ import numpy as np
 from rough_draw.core.catalogue.breaking import FILL_S, STAND_S, WARMS
 from rough_draw.core.engine.compile import compile_network
 from rough_draw.core.engine.network import Gas, Leak, Network
-from rough_draw.core.engine.simulate import State, advance, initial_state
+from rough_draw.core.engine.run import State
+from rough_draw.core.engine.simulate import advance, initial_state
 from rough_draw.core.model.assemble import Assembly, assemble, vary
 from rough_draw.core.model.ensemble import members, run_all
 from rough_draw.core.model.isolation import isolation, shut

@@ -9,7 +9,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from rough_draw.core.engine.network import NetworkError
-from rough_draw.core.engine.simulate import Run, Stop, run
+from rough_draw.core.engine.run import Run, Stop
+from rough_draw.core.engine.simulate import run
 from rough_draw.core.model.assemble import Assembly, assemble, vary
 from rough_draw.core.model.ensemble import members, quantiles, run_all
 from rough_draw.core.model.isolation import behind_check, left_out

@@ -13,7 +13,8 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from rough_draw.core.physics.units import ATMOSPHERE_PA, PA_PER, dial_to_absolute, to_pa
+from rough_draw.core.physics.dial import dial_to_absolute
+from rough_draw.core.physics.units import ATMOSPHERE_PA, PA_PER, to_pa
 from rough_draw.core.readings import table_layout as table
 from rough_draw.core.readings.series import Series
 

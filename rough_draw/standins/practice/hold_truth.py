@@ -6,7 +6,8 @@ from dataclasses import dataclass
 
 from rough_draw.core.engine.compile import Compiled
 from rough_draw.core.engine.network import Gas
-from rough_draw.core.engine.simulate import State, advance
+from rough_draw.core.engine.run import State
+from rough_draw.core.engine.simulate import advance
 from rough_draw.core.physics.units import MICRON_PA
 
 AHEAD = 20 * 60.0

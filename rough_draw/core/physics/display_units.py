@@ -1,0 +1,42 @@
+"""Units that a person may read figures in."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from rough_draw.core.physics.units import ATMOSPHERE_PA, CFM_M3_S, FOOT_M, MICRON_PA, PA_PER
+
+
+@dataclass(frozen=True)
+class DisplayUnit:
+    """A unit a person may read: shown = value · ``factor`` + ``offset``, with ``digits`` significant figures.
+
+    The value is in the document's own unit: Pa, °C, m³/s, m, kg, l.
+    """
+
+    key: str
+    label: str
+    factor: float
+    offset: float = 0.0
+    digits: int = 3
+
+
+DISPLAY: dict[str, tuple[DisplayUnit, ...]] = {
+    "pressure": (
+        DisplayUnit("micron", "µ", 1.0 / MICRON_PA),
+        DisplayUnit("pa", "Pa", 1.0),
+        DisplayUnit("mbar", "mbar", 0.01),
+        DisplayUnit("torr", "Torr", 760.0 / ATMOSPHERE_PA),
+        DisplayUnit("inhg", "inHg", 1.0 / PA_PER["inhg"], digits=4),
+    ),
+    "temperature": (DisplayUnit("c", "°C", 1.0), DisplayUnit("f", "°F", 1.8, 32.0)),
+    "flow": (
+        DisplayUnit("cfm", "CFM", 1.0 / CFM_M3_S),
+        DisplayUnit("l-min", "l/min", 60_000.0),
+        DisplayUnit("m3-h", "m³/h", 3600.0),
+    ),
+    "length": (DisplayUnit("m", "m", 1.0), DisplayUnit("ft", "ft", 1.0 / FOOT_M)),
+    "mass": (DisplayUnit("kg", "kg", 1.0), DisplayUnit("lb-oz", "lb·oz", 1.0 / 0.45359237)),
+    "volume": (DisplayUnit("l", "l", 1.0), DisplayUnit("ft3", "ft³", 1e-3 / FOOT_M**3)),
+}
+"""What each kind of figure can be shown in; the first is the document's own, or the trade's (pressure, flow)."""
