@@ -30,7 +30,7 @@ OPERATIONS = [
     if path not in SKIPPED and method in ("get", "post", "put", "delete")
 ]
 EXAMPLES = int(os.environ.get("FUZZ_EXAMPLES", "3"))
-codes: Counter[int] = Counter()
+codes: dict[GenerationMode, Counter[int]] = {m: Counter() for m in (GenerationMode.POSITIVE, GenerationMode.NEGATIVE)}
 
 
 class Fuzzed:
@@ -76,10 +76,15 @@ def test_no_answer_is_the_servers_fault(fuzzed: Fuzzed, path: str, method: str, 
         kwargs = case.as_transport_kwargs(base_url="http://testserver")
         kwargs.pop("cookies", None)
         answer = fuzzed.client.request(**kwargs)
-        codes[answer.status_code] += 1
+        codes[mode][answer.status_code] += 1
         assert answer.status_code < 500, (method, path, kwargs, answer.text[:300])
         if answer.status_code >= 400:
             assert answer.headers["content-type"] == "application/problem+json", (method, path)
+            problem = answer.json()
+            assert problem["status"] == answer.status_code
+            assert problem["title"], (method, path)
+            assert problem["detail"], (method, path)
+            assert all(f["place"] and f["message"] for f in problem.get("faults", [])), (method, path, problem)
 
     try:
         run()
@@ -89,6 +94,9 @@ def test_no_answer_is_the_servers_fault(fuzzed: Fuzzed, path: str, method: str, 
 
 
 def test_good_and_bad_alike_were_answered() -> None:
-    assert sum(codes.values()) > 250
-    assert codes[200] + codes[201] > 60
-    assert codes[422] > 60
+    good, bad = codes[GenerationMode.POSITIVE], codes[GenerationMode.NEGATIVE]
+    assert sum(good.values()) + sum(bad.values()) > 250
+    taken = sum(n for code, n in good.items() if code < 300)
+    assert taken > 0.35 * sum(good.values()), f"what is as described is mostly taken: {good}"
+    refused = sum(n for code, n in bad.items() if code >= 400)
+    assert refused > 0.7 * sum(bad.values()), f"what is not as described is mostly refused: {bad}"

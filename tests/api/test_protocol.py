@@ -128,7 +128,10 @@ def test_an_unknown_gauge_is_refused() -> None:
 @pytest.mark.parametrize("opening", [b"\n", b"{nope\n", b"[1,2]\n", b"\xff\xff\n"])
 def test_a_faulty_opening_is_hung_up_on(opening: bytes) -> None:
     async def conversation(r: asyncio.StreamReader, w: asyncio.StreamWriter, world: RunningWorld) -> None:
-        await r.read()
+        async with asyncio.timeout(5.0):
+            said = await r.read()
+        assert r.at_eof(), "the line is closed"
+        assert b'"pa"' not in said, "no reading goes to whom nobody knows"
 
     talk(conversation, opening)
 
@@ -263,6 +266,12 @@ def test_hanging_up_in_the_middle_of_a_flood_of_lines(db: Any) -> None:
             await asyncio.sleep(0.004 + 0.0007 * n)
             async with asyncio.timeout(5.0):
                 await link.stop()
+            assert link._task is not None
+            assert link._task.done(), "hung up is hung up"
+        kept = sum(s.at.size for s in jobs.readings(key))
+        assert kept > 0, "some of the flood was kept"
+        await asyncio.sleep(0.05)
+        assert sum(s.at.size for s in jobs.readings(key)) == kept, "nothing comes after hanging up"
         server.close()
         await keeper.stop()
 
