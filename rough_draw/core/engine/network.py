@@ -6,10 +6,11 @@ throughputs Pa·m³/s at 293.15 K.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field, replace
 from enum import IntEnum
 
+from rough_draw.core.engine.walk import reached
 from rough_draw.core.physics.gas import T_REF
 from rough_draw.core.physics.units import ATMOSPHERE_PA
 
@@ -188,14 +189,12 @@ class Network:
 
     def connected(self, start: str) -> set[str]:
         """Names of nodes that open passages join to ``start``, itself included."""
-        joined = {start}
-        frontier = [start]
-        while frontier:
-            here = frontier.pop()
+
+        def near(here: str) -> Iterator[str]:
             for tube in self.tubes:
                 if tube.open and here in (tube.a, tube.b):
                     other = tube.b if tube.a == here else tube.a
-                    if other not in joined and other not in BOUNDARIES:
-                        joined.add(other)
-                        frontier.append(other)
-        return joined
+                    if other not in BOUNDARIES:
+                        yield other
+
+        return reached(start, near)

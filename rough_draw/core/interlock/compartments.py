@@ -6,6 +6,7 @@ turn, pull or take off stands between two.
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass, field
 from typing import Literal
 
@@ -76,6 +77,13 @@ class Board:
     def atmosphere(self) -> float:
         """Pressure of the air, Pa."""
         return self.rooms[self.air].supply
+
+    def beyond(self, room: int, opened: frozenset[str]) -> Iterator[int]:
+        """Rooms one open gate away from a room."""
+        for name in self.near.get(room, ()):
+            if name in opened:
+                g = self.gates[name]
+                yield g.b if g.a == room else g.a
 
     def fed(self, gate: str) -> int:
         """The room that a gate at a source lets its gas into."""

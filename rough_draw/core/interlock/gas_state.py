@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Set
 from dataclasses import dataclass, replace
 
+from rough_draw.core.engine.walk import reached
 from rough_draw.core.interlock.compartments import Board
 
 Gas = tuple[float, float, float]
@@ -125,17 +126,7 @@ def _groups(board: Board, opened: frozenset[str]) -> tuple[frozenset[int], ...]:
     for start in range(len(board.rooms)):
         if start in found:
             continue
-        group = {start}
-        todo = [start]
-        while todo:
-            here = todo.pop()
-            for name in board.near.get(here, ()):
-                if name in opened:
-                    g = board.gates[name]
-                    far = g.b if g.a == here else g.a
-                    if far not in group:
-                        group.add(far)
-                        todo.append(far)
+        group = reached(start, lambda here: board.beyond(here, opened))
         found |= dict.fromkeys(group, frozenset(group))
     return tuple(found[r] for r in range(len(board.rooms)))
 

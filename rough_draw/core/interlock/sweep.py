@@ -11,6 +11,7 @@ import numpy as np
 
 from rough_draw.core.catalogue.rig_parts import SWEEP_CHANGES, SWEEP_FLOW
 from rough_draw.core.engine.network import Tube
+from rough_draw.core.engine.walk import reached
 from rough_draw.core.interlock.compartments import Board
 from rough_draw.core.sheet.rig import HosePart, ToolPart
 
@@ -83,14 +84,11 @@ def flow_shares(board: Board, opened: frozenset[str], tap: str, loose: frozenset
 
 def _solved(tubes: list[Tube], tap: str, loose: frozenset[str]) -> list[float]:
     """Flows through tubes, a to b, with the tap at one and the loosened joints at zero; 0 where nothing flows."""
-    joined, todo = {tap}, [tap]
-    while todo:
-        here = todo.pop()
-        for t in tubes:
-            far = t.b if t.a == here else t.a if t.b == here else None
-            if far is not None and far not in joined:
-                joined.add(far)
-                todo.append(far)
+    near: dict[str, list[str]] = {}
+    for t in tubes:
+        near.setdefault(t.a, []).append(t.b)
+        near.setdefault(t.b, []).append(t.a)
+    joined = reached(tap, lambda here: near.get(here, ()))
     if not joined & loose or tap in loose:
         return [0.0] * len(tubes)
     names = sorted(joined)

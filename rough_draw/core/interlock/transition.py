@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Set
 from dataclasses import replace
 
+from rough_draw.core.engine.walk import reached
 from rough_draw.core.interlock.compartments import Board, Gate
 from rough_draw.core.interlock.consequence import RANK, Consequence, Touch, air_words, compare, gauges_in, gravest_first
 from rough_draw.core.interlock.gas_state import PRESSURE, VACUUM, WHIFF, State, in_vacuum, joined, settle, total
@@ -127,16 +128,7 @@ def _charging(board: Board, state: State) -> list[Consequence]:
 
 def _within_rig(board: Board, opened: frozenset[str], start: int) -> Set[int]:
     """Rooms joined to ``start`` without going through the system."""
-    found, todo = {start}, [start]
-    while todo:
-        here = todo.pop()
-        for name in board.near.get(here, ()):
-            g = board.gates[name]
-            far = g.b if g.a == here else g.a
-            if name in opened and far not in found and not board.rooms[far].system:
-                found.add(far)
-                todo.append(far)
-    return found
+    return reached(start, lambda here: (r for r in board.beyond(here, opened) if not board.rooms[r].system))
 
 
 def _on_shut(board: Board, state: State, after: State, gate: Gate) -> list[Consequence]:

@@ -12,6 +12,7 @@ from dataclasses import dataclass, field, replace
 from rough_draw.core.catalogue import rig_parts as cat
 from rough_draw.core.catalogue import systems as sys_cat
 from rough_draw.core.engine.network import Gas, Leak, Network, Node, Outgassing, Pool, Sorbed, Tube
+from rough_draw.core.engine.walk import reached
 from rough_draw.core.model.pump import pump_element
 from rough_draw.core.model.rig_graph import RigBuilder, RigPart, Unknowns, Valve, hose_sources, tool_leak
 from rough_draw.core.model.rise_rate import measured
@@ -41,21 +42,13 @@ class Assembly:
 
 def reaches(net: Network, goal: str, system_only: bool = True) -> frozenset[str]:
     """Nodes from which gas can flow to ``goal`` through open passages; a one-way passage counts in its direction."""
-    found = {goal}
-    frontier = [goal]
-    while frontier:
-        here = frontier.pop()
-        for tube in net.tubes:
-            if not tube.open:
-                continue
-            far = None
-            if tube.b == here:
-                far = tube.a
-            elif tube.a == here and not tube.one_way:
-                far = tube.b
-            if far is not None and far not in found:
-                found.add(far)
-                frontier.append(far)
+    into: dict[str, list[str]] = {}
+    for tube in net.tubes:
+        if tube.open:
+            into.setdefault(tube.b, []).append(tube.a)
+            if not tube.one_way:
+                into.setdefault(tube.a, []).append(tube.b)
+    found = reached(goal, lambda here: into.get(here, ()))
     groups = {n.name: n.group for n in net.nodes}
     return frozenset(n for n in found if groups.get(n) == "system" or (not system_only and n in groups))
 

@@ -143,14 +143,8 @@ class RigBuilder:
 
     def side(self, part: Part) -> str:
         """Port the part leads to, if it leads to just one."""
-        found = set()
-        todo = [part]
-        while todo:
-            p = todo.pop()
-            if p.port:
-                found.add(p.port)
-            todo += self.rig.children(p.id)
-        return found.pop() if len(found) == 1 else ""
+        ports = {p.port for p in (part, *self.rig.below(part.id)) if p.port}
+        return ports.pop() if len(ports) == 1 else ""
 
     def walk(self) -> None:
         """The pump and everything on it first, then chains that stand on a port of their own."""

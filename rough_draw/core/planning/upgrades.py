@@ -42,10 +42,7 @@ def part_words(rig: Rig, name: str) -> str:
 
 def _ports_of(rig: Rig, name: str) -> list[str]:
     part = rig.get(name)
-    found = [part.port] if part is not None and part.port else []
-    for c in rig.children(name):
-        found += _ports_of(rig, c.id)
-    return found
+    return [p.port for p in (part, *rig.below(name)) if p is not None and p.port]
 
 
 def changes(job: Job, kit: Iterable[KitItem] = ()) -> list[Change]:

@@ -6,6 +6,7 @@ in a chain that stands on a port), ``at`` the outlet there, ``port`` the service
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import Annotated, Literal
 
 from pydantic import Field, field_validator, model_validator
@@ -306,6 +307,12 @@ class Rig(Sheet):
         parent = self.get(name)
         order = parent.outlets() if parent else ()
         return sorted((p for p in self.parts if p.on == name), key=lambda p: order.index(p.at) if p.at in order else 9)
+
+    def below(self, name: str) -> Iterator[Part]:
+        """Every part that stands on a part, or on one that does, nearest first along each branch."""
+        for child in self.children(name):
+            yield child
+            yield from self.below(child.id)
 
     def chain(self, part: Part) -> list[Part]:
         """Parts from the root (the pump, or the part on a port) down to ``part``, itself last."""

@@ -133,7 +133,7 @@ def without_manifold(rig: Rig) -> Rig:
     ways = [c for c in rig.children(body.id) if _leads_to_port(rig, c)]
     for c in rig.children(body.id):
         if c not in ways and c.kind != "gauge":
-            dropped |= {c.id, *_below(rig, c.id)}
+            dropped |= {c.id, *(b.id for b in rig.below(c.id))}
     parts = [p for p in rig.parts if p.id not in dropped]
     changed: list[Part] = []
     tee = None
@@ -211,12 +211,5 @@ def _must(rig: Rig, name: str) -> Part:
     return part
 
 
-def _below(rig: Rig, name: str) -> list[str]:
-    found: list[str] = []
-    for c in rig.children(name):
-        found += [c.id, *_below(rig, c.id)]
-    return found
-
-
 def _leads_to_port(rig: Rig, part: Part) -> bool:
-    return part.port is not None or any(_leads_to_port(rig, c) for c in rig.children(part.id))
+    return any(p.port is not None for p in (part, *rig.below(part.id)))
