@@ -222,7 +222,7 @@ def test_an_edit_of_the_sheet_waits_on_the_device(hand: Page, server: Server) ->
     known(page, key, ["catalogue"])
     server.cut()
     page.get_by_label("Elevation").fill("420")
-    expect(page.get_by_role("alert")).to_contain_text("kept on this device")
+    expect(page.get_by_role("alert").filter(has_text="kept on this device")).to_be_visible()
     page.reload()
     expect(page.get_by_label("Elevation")).to_have_value("420")
     # Closed without signal, opened elsewhere with it: it goes by itself.
@@ -242,7 +242,7 @@ def test_an_edit_in_the_dark_is_not_written_over_someone_elses(hand: Page, serve
     expect(page.get_by_label("Elevation")).to_be_visible()
     server.cut()
     page.get_by_label("Elevation").fill("420")
-    expect(page.get_by_role("alert")).to_contain_text("kept on this device")
+    expect(page.get_by_role("alert").filter(has_text="kept on this device")).to_be_visible()
     page.goto("about:blank")
     server.start()
     theirs = ask(server, f"/jobs/{key}")
@@ -252,7 +252,7 @@ def test_an_edit_in_the_dark_is_not_written_over_someone_elses(hand: Page, serve
     )
     assert put.status == 200
     page.goto(f"{server.address}/jobs/{key}/scope")
-    expect(page.get_by_role("alert")).to_contain_text("An earlier edit here was not taken")
+    expect(page.get_by_role("alert").filter(has_text="An earlier edit here was not taken")).to_be_visible()
     expect(page.get_by_label("Elevation")).to_have_value("7")
     assert elevation(server, key) == 7
 

@@ -62,7 +62,7 @@ def about_hoses(job: Job, target: float) -> list[Finding]:
         title = _several(
             fresh, "A new hose may not go under 200 to 300 µ yet", "{n} new hoses may not go under 200 to 300 µ yet"
         )
-        why = "Fresh rubber gives gas off until it has been cured by use; you can smell it."
+        why = "A new rubber lining lets go of gas for its first hours under vacuum; it reads like a wet system."
         found.append(Finding(kind="new-hose", severity="note", place=fresh[0].id, title=title, why=why))
     return [*found, *_crossed(job)]
 

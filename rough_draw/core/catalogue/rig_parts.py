@@ -63,7 +63,7 @@ HOSE_STEADY = {
 }
 HOSE_FRESH = {
     "new": Quantity(4e-4, 1e-4, 1.5e-3, "Pa·m³/s per m", "estimate: outgassing of new rubber, falls as 1/t"),
-    "used": Quantity(4e-5, 1e-5, 1.5e-4, "Pa·m³/s per m", "estimate: outgassing of a hose cured by use"),
+    "used": Quantity(4e-5, 1e-5, 1.5e-4, "Pa·m³/s per m", "estimate: outgassing of a hose long in use"),
     "old": Quantity(1.5e-4, 4e-5, 6e-4, "Pa·m³/s per m", "estimate: oil and moisture in an old hose"),
 }
 
