@@ -34,7 +34,7 @@ export function Alarms() {
     <ul className="grid list-none gap-1.5 p-0 lg:grid-cols-2">
       {on.slice(0, most).map((r) => (
         <li key={`${r.job} ${r.key}`} className="flex items-center gap-3 rounded-[6px] border-[3px] border-ochre bg-sheet py-0.5 pr-1 pl-3">
-          <Bell size={22} aria-hidden className="ring flex-none" />
+          <Bell size={22} aria-hidden className="swings flex-none" />
           <Link to={`/jobs/${r.job}/draw`} className="min-w-0 flex-1">
             <b>{r.title}</b> {u.words(r.words)}
           </Link>
