@@ -6,12 +6,13 @@ import multiprocessing
 import os
 import random
 import signal
-import socket
 import threading
 import time
 from pathlib import Path
 
 import httpx
+
+from tests.serving import free_port
 
 KILLS = int(os.environ.get("ROUGH_DRAW_KILLS", "12"))
 """Kills in a row; `make soak` asks for 50."""
@@ -22,12 +23,6 @@ def _serve(path: str, port: int) -> None:
     from tests.api.kill_server import serve
 
     serve(path, port)
-
-
-def _free_port() -> int:
-    with socket.socket() as s:
-        s.bind(("127.0.0.1", 0))
-        return int(s.getsockname()[1])
 
 
 def _up(client: httpx.Client) -> None:
@@ -44,7 +39,7 @@ def test_no_acknowledged_reading_or_touch_is_lost_over_many_kills(tmp_path: Path
     spawn = multiprocessing.get_context("forkserver")
     spawn.set_forkserver_preload(["tests.api.kill_server", "uvicorn.protocols.http.h11_impl", "uvicorn.lifespan.on"])
     rng = random.Random(50)
-    path, port = str(tmp_path / "kill.sqlite3"), _free_port()
+    path, port = str(tmp_path / "kill.sqlite3"), free_port()
     readings: set[float] = set()
     touches: set[float] = set()
     key, at, cut_short = "", 1_000_000.0, 0
@@ -60,7 +55,7 @@ def test_no_acknowledged_reading_or_touch_is_lost_over_many_kills(tmp_path: Path
             while True:
                 at += 1.0
                 try:
-                    if at % 7 == 0:
+                    if at % 3 == 0:
                         got = client.post(f"/api/jobs/{key}/touches", json={"kind": "note", "note": "n", "at": at})
                         touches |= {at} if got.status_code == 201 else set()
                     else:

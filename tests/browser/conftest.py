@@ -2,12 +2,6 @@
 
 from __future__ import annotations
 
-import os
-import socket
-import subprocess
-import sys
-import time
-import urllib.request
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -15,6 +9,7 @@ import pytest
 from playwright.sync_api import Browser, ConsoleMessage, Error, Page, Request, expect, sync_playwright
 
 from tests.demo_copy import demo_copy
+from tests.serving import free_port, serve
 
 CHROMIUM = "/usr/bin/chromium"
 # A loaded machine is slow, not wrong: speed is shown by the bench, never by a timed test.
@@ -26,20 +21,9 @@ FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking"]
 @pytest.fixture(scope="session")
 def site(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
     """Address of a running demo."""
-    with socket.socket() as s:
-        s.bind(("127.0.0.1", 0))
-        port = s.getsockname()[1]
-    db = demo_copy(tmp_path_factory)
-    argv = [sys.executable, "-m", "rough_draw.cli", "demo", "--db", str(db), "--port", str(port)]
-    with subprocess.Popen(argv, env={**os.environ, "TZ": "UTC"}) as process:
-        address = f"http://127.0.0.1:{port}"
-        for _ in range(240):
-            try:
-                urllib.request.urlopen(f"{address}/api/health", timeout=1)
-                break
-            except OSError:
-                time.sleep(0.25)
-        yield address
+    port = free_port()
+    with serve("demo", demo_copy(tmp_path_factory), port) as process:
+        yield f"http://127.0.0.1:{port}"
         process.terminate()
 
 

@@ -2,12 +2,9 @@
 
 from __future__ import annotations
 
-import os
 import re
 import signal
-import socket
 import subprocess
-import sys
 import time
 import urllib.request
 from collections.abc import Iterator
@@ -21,30 +18,21 @@ from rough_draw.store import sealing
 from rough_draw.store.database import open_database
 from rough_draw.store.models import database
 from tests.browser.conftest import PATIENCE_MS
-from tests.browser.waits import told
+from tests.browser.waits import told, until
+from tests.serving import free_port, serve
 
 
 class Server:
     """A server of one's own that can be cut off and put back."""
 
     def __init__(self, db: Path) -> None:
-        with socket.socket() as s:
-            s.bind(("127.0.0.1", 0))
-            self.port = int(s.getsockname()[1])
+        self.port = free_port()
         self.db = db
         self.process: subprocess.Popen[bytes] | None = None
         self.address = f"http://127.0.0.1:{self.port}"
 
     def start(self) -> None:
-        argv = [sys.executable, "-m", "rough_draw.cli", "serve", "--db", str(self.db), "--port", str(self.port)]
-        self.process = subprocess.Popen(argv, env={**os.environ, "TZ": "UTC"})
-        for _ in range(200):
-            try:
-                urllib.request.urlopen(f"{self.address}/api/health", timeout=1)
-                return
-            except OSError:
-                time.sleep(0.1)
-        raise AssertionError("the server did not start")
+        self.process = serve("serve", self.db, self.port)
 
     def cut(self) -> None:
         """Killed, as a machine without power is."""
@@ -96,11 +84,7 @@ KNOWN = """([key, names]) => new Promise(done => {
 
 def known(page: Page, key: str, names: list[str]) -> None:
     """Wait until the device has these: it is written there every few seconds."""
-    for _ in range(100):
-        if page.evaluate(KNOWN, [key, names]):
-            return
-        page.wait_for_timeout(200)
-    raise AssertionError(f"{names} are not kept on the device")
+    until(lambda: page.evaluate(KNOWN, [key, names]), bool)
 
 
 def installed(page: Page, server: Server) -> str:

@@ -2,13 +2,8 @@
 
 from __future__ import annotations
 
-import os
 import re
-import socket
 import subprocess
-import sys
-import time
-import urllib.request
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -17,6 +12,7 @@ from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.conftest import PATIENCE_MS
 from tests.browser.waits import saved
+from tests.serving import CLI, free_port, serve
 
 PHRASE = "three dry coils"
 
@@ -25,19 +21,9 @@ PHRASE = "three dry coils"
 def locked(tmp_path: Path) -> Iterator[str]:
     """A server beyond the loopback, on every address of this machine."""
     db = str(tmp_path / "locked.sqlite3")
-    cli = [sys.executable, "-m", "rough_draw.cli"]
-    subprocess.run([*cli, "passphrase", "--db", db], input=PHRASE + "\n", text=True, check=True, capture_output=True)
-    with socket.socket() as s:
-        s.bind(("127.0.0.1", 0))
-        port = s.getsockname()[1]
-    argv = [*cli, "serve", "--db", db, "--port", str(port), "--host", "0.0.0.0"]
-    with subprocess.Popen(argv, env={**os.environ, "TZ": "UTC"}) as process:
-        for _ in range(200):
-            try:
-                urllib.request.urlopen(f"http://127.0.0.1:{port}/api/health", timeout=1)
-                break
-            except OSError:
-                time.sleep(0.1)
+    subprocess.run([*CLI, "passphrase", "--db", db], input=PHRASE + "\n", text=True, check=True, capture_output=True)
+    port = free_port()
+    with serve("serve", db, port, "--host", "0.0.0.0") as process:
         yield f"http://127.0.0.1:{port}"
         process.terminate()
 

@@ -62,25 +62,25 @@ def _look(key: str, run: runs.RunView, hub: Hub) -> _Now:
     clock = hub.clock(key)
     now = clock if clock is not None else time.time()
     main = run.main()
-    last = float(main.pa[-1]) if main is not None and main.at.size else float("nan")
-    there = main is not None and bool(main.at.size)
-    started = run.state.started_at
-    if started is None and main is not None and main.at.size:
-        started = float(main.at[0])
-    elapsed = max(0.0, now - started) if started is not None else 0.0
+    started, pa, over, reading_at = run.state.started_at, None, False, None
     times, values = np.array([]), np.array([])
-    if main is not None:
+    if main is not None and main.at.size:
+        last, reading_at = float(main.pa[-1]), float(main.at[-1])
+        over = bool(np.isnan(last))
+        pa = None if over else last
+        started = started if started is not None else float(main.at[0])
         good = np.isfinite(main.pa) & (main.at >= now - RECENT_S)
         times, values = main.at[good], main.pa[good]
+    elapsed = max(0.0, now - started) if started is not None else 0.0
     plan = runs.plan_for(run.job)
     return _Now(
         key=key,
         run=run,
         now=now,
         main=main,
-        pa=None if np.isnan(last) else last,
-        over=there and bool(np.isnan(last)),
-        reading_at=float(main.at[-1]) if main is not None and there else None,
+        pa=pa,
+        over=over,
+        reading_at=reading_at,
         started=started,
         begun=holds.hold_start(run),
         plan=plan,

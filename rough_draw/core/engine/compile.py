@@ -31,12 +31,8 @@ class Compiled:
     crosses: IntArray
 
 
-def _plan(count: int, edges: set[tuple[int, int]]) -> EliminationPlan:
-    return _plan_of(count, frozenset(edges))
-
-
 @lru_cache(maxsize=500)
-def _plan_of(count: int, edges: frozenset[tuple[int, int]]) -> EliminationPlan:
+def _plan(count: int, edges: frozenset[tuple[int, int]]) -> EliminationPlan:
     return plan_elimination(count, set(edges))
 
 
@@ -133,7 +129,7 @@ def compile_network(net: Network) -> Compiled:
     """
     where = {n.name: i for i, n in enumerate(net.nodes)}
     rows = _rows(net, where)
-    plan = _plan(len(net.nodes), {(min(r.a, r.b), max(r.a, r.b)) for r in rows if r.b >= 0})
+    plan = _plan(len(net.nodes), frozenset((min(r.a, r.b), max(r.a, r.b)) for r in rows if r.b >= 0))
     counted = [r for r in rows if r.counted]
     number = {id(r): n for n, r in enumerate(counted)}
     i64 = np.int64
