@@ -137,6 +137,9 @@ class Doors:
                     out[name] = value
                 if path.startswith("/api/"):
                     out.setdefault("Cache-Control", "no-store")
+                elif path.startswith("/assets/") and message["status"] == 200:
+                    # Their names change with what is in them, so a browser need never ask again.
+                    out.setdefault("Cache-Control", "public, max-age=31536000, immutable")
             await send(message)
 
         refusal = await self._refused(headers, path, method)

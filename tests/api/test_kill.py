@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import multiprocessing
 import os
 import random
 import signal
@@ -12,17 +11,10 @@ from pathlib import Path
 
 import httpx
 
-from tests.serving import free_port
+from tests.serving import free_port, start_bare
 
 KILLS = int(os.environ.get("ROUGH_DRAW_KILLS", "12"))
 """Kills in a row; `make soak` asks for 50."""
-
-
-def _serve(path: str, port: int) -> None:
-    # Named here and not above: it puts an application together where it is imported.
-    from tests.api.kill_server import serve
-
-    serve(path, port)
 
 
 def _up(client: httpx.Client) -> None:
@@ -36,8 +28,6 @@ def _up(client: httpx.Client) -> None:
 
 
 def test_no_acknowledged_reading_or_touch_is_lost_over_many_kills(tmp_path: Path) -> None:
-    spawn = multiprocessing.get_context("forkserver")
-    spawn.set_forkserver_preload(["tests.api.kill_server", "uvicorn.protocols.http.h11_impl", "uvicorn.lifespan.on"])
     rng = random.Random(50)
     path, port = str(tmp_path / "kill.sqlite3"), free_port()
     readings: set[float] = set()
@@ -45,8 +35,7 @@ def test_no_acknowledged_reading_or_touch_is_lost_over_many_kills(tmp_path: Path
     key, at, cut_short = "", 1_000_000.0, 0
     with httpx.Client(base_url=f"http://127.0.0.1:{port}", timeout=5.0) as client:
         for _ in range(KILLS):
-            server = spawn.Process(target=_serve, args=(path, port), daemon=True)
-            server.start()
+            server = start_bare(path, port)
             _up(client)
             key = key or client.post("/api/jobs", json={}).json()["key"]
             assert server.pid is not None
@@ -67,8 +56,7 @@ def test_no_acknowledged_reading_or_touch_is_lost_over_many_kills(tmp_path: Path
                     cut_short += 1
                     break
             server.join(5)
-        last = spawn.Process(target=_serve, args=(path, port), daemon=True)
-        last.start()
+        last = start_bare(path, port)
         _up(client)
         # By the job file: the trace's own answer is thinned where there are many.
         whole = client.get(f"/api/jobs/{key}/job.json").json()["readings"]

@@ -22,9 +22,8 @@ FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking"]
 def site(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
     """Address of a running demo."""
     port = free_port()
-    with serve("demo", demo_copy(tmp_path_factory), port) as process:
+    with serve("demo", demo_copy(tmp_path_factory), port):
         yield f"http://127.0.0.1:{port}"
-        process.terminate()
 
 
 @pytest.fixture(scope="module")
@@ -93,7 +92,8 @@ def watched(page: Page, site: str) -> Iterator[Page]:
     watch = Watch(page, site)
     yield page
     page.unroute_all(behavior="ignoreErrors")
-    page.goto("about:blank")
+    # Nothing of the application runs on this address, and it keeps the process with the scripts it has compiled.
+    page.goto(f"{site}/api/health")
     watch.done()
     page.context.clear_cookies()
     cdp = page.context.new_cdp_session(page)

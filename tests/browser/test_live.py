@@ -56,7 +56,7 @@ def test_a_forgotten_ballast_is_found_and_its_cure_is_seen(page: Page, site: str
     log = page.request.get(f"{site}/api/jobs/{key}/touches").json()
     assert any("ballast" in t["note"] for t in log)
     stuck = page.request.get(f"{site}/api/jobs/{key}/live").json()["pa"]
-    card(page).get_by_role("button", name="Done").click()
+    done(page, "Close the gas ballast", now=False)
     until(lambda: page.request.get(f"{site}/api/jobs/{key}/live").json()["pa"], lambda pa: pa < 0.7 * stuck)
 
 

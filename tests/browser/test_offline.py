@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 import re
-import signal
-import subprocess
 import time
 import urllib.request
 from collections.abc import Iterator
+from multiprocessing.process import BaseProcess
 from pathlib import Path
 from typing import Any
 
@@ -19,7 +18,7 @@ from rough_draw.store.database import open_database
 from rough_draw.store.models import database
 from tests.browser.conftest import PATIENCE_MS
 from tests.browser.waits import told, until
-from tests.serving import free_port, serve
+from tests.serving import free_port, start
 
 
 class Server:
@@ -28,17 +27,17 @@ class Server:
     def __init__(self, db: Path) -> None:
         self.port = free_port()
         self.db = db
-        self.process: subprocess.Popen[bytes] | None = None
+        self.process: BaseProcess | None = None
         self.address = f"http://127.0.0.1:{self.port}"
 
     def start(self) -> None:
-        self.process = serve("serve", self.db, self.port)
+        self.process = start("serve", self.db, self.port)
 
     def cut(self) -> None:
         """Killed, as a machine without power is."""
         assert self.process is not None
-        self.process.send_signal(signal.SIGKILL)
-        self.process.wait()
+        self.process.kill()
+        self.process.join()
         self.process = None
 
 

@@ -23,9 +23,8 @@ def locked(tmp_path: Path) -> Iterator[str]:
     db = str(tmp_path / "locked.sqlite3")
     subprocess.run([*CLI, "passphrase", "--db", db], input=PHRASE + "\n", text=True, check=True, capture_output=True)
     port = free_port()
-    with serve("serve", db, port, "--host", "0.0.0.0") as process:
+    with serve("serve", db, port, "--host", "0.0.0.0"):
         yield f"http://127.0.0.1:{port}"
-        process.terminate()
 
 
 def test_behind_the_passphrase(browser: Browser, locked: str) -> None:

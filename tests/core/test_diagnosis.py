@@ -107,11 +107,10 @@ def test_a_hold_at_the_tools_tells_a_leaking_system_from_a_worn_pump() -> None:
 
 def test_labelled_faults_are_found_with_their_tests() -> None:
     rng, score = random.Random(21), Score()
-    for case in labelled(21, 4):
+    for case in labelled(21, 2):
         one(case, rng, score)
-    # 85 % and 97 % are published by the bench over many rigs.
-    assert score.first >= 3
-    assert score.second >= 3
+    # The whole table is the bench's: 85 % come first there, and 97 % are among the first two.
+    assert score.asked == score.first == score.second == 2
 
 
 @pytest.mark.parametrize(

@@ -107,7 +107,7 @@ def test_a_ballast_opened_twice_counts_once() -> None:
 
 
 def test_the_band_holds_the_truth_as_often_as_it_says() -> None:
-    score = measure(7, 8)
+    score = measure(7, 5)
     # 75 to 90 % is published by the bench over many draws; this few may stray by chance, and not further.
-    assert score.asked >= 32
-    assert 0.6 <= score.share <= 0.97
+    assert score.asked >= 20
+    assert 0.55 <= score.share <= 0.98

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import pytest
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 
 from rough_draw.core.engine.compile import compile_network
@@ -81,7 +81,15 @@ def test_there_is_always_one_right_verdict(truth: HoldTruth) -> None:
         assert truth.leak > SLOW
 
 
+@given(TRUTHS)
+def test_a_leak_worth_naming_is_not_covered_by_what_boils(truth: HoldTruth) -> None:
+    whole = AHEAD * (truth.leak + truth.rig) + truth.water + truth.refrigerant
+    if truth.highest <= NEVER and truth.leak > max(SLOW, truth.rig) and AHEAD * truth.leak > 0.101 * whole:
+        assert truth.verdicts(LIMIT)[0] in ("leak", "both")
+
+
 @given(TRUTHS, st.floats(1.5, 100))
+@example(HoldTruth(leak=1.0, rig=0.0, water=401.0, refrigerant=2401.0, covers=True, highest=1.0), 2.0)
 def test_a_larger_leak_never_makes_it_tight(truth: HoldTruth, factor: float) -> None:
     from dataclasses import replace
 
