@@ -3,6 +3,8 @@ cd "$(dirname "${BASH_SOURCE[0]}")/.."
 ROOT=$PWD
 PY="$ROOT/.venv/bin/python"
 export PIP_DISABLE_PIP_VERSION_CHECK=1
+# What Python compiles is kept, or each of many processes would compile it all again.
+unset PYTHONDONTWRITEBYTECODE
 
 say() { printf '%s\n' "$*" >&2; }
 

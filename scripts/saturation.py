@@ -4,12 +4,14 @@ from __future__ import annotations
 
 import math
 from pathlib import Path
+from typing import TYPE_CHECKING
 
-import CoolProp.CoolProp as library
 import numpy as np
-from scipy.interpolate import CubicSpline
 
 from rough_draw.core.catalogue.fluids import REFRIGERANTS
+
+if TYPE_CHECKING:
+    from scipy.interpolate import CubicSpline
 
 LOWEST, STEP, KNOTS = 226.0, 4.0, 30
 OUT = Path(__file__).parents[1] / "rough_draw" / "core" / "physics" / "saturation.py"
@@ -36,6 +38,9 @@ def fluid(name: str) -> str:
 
 def asked(name: str, kelvin: float) -> tuple[float, float, float] | None:
     """Bubble and dew pressure, Pa, and liquid density, kg/m³; None where the library finds none."""
+    # Four seconds of loading, for those only who ask.
+    import CoolProp.CoolProp as library
+
     found = []
     for what, quality in (("P", 0), ("P", 1), ("D", 0)):
         try:
@@ -51,6 +56,8 @@ def curve(name: str) -> tuple[CubicSpline, float]:
 
     Its solver for blends fails at spots between others where it does not.
     """
+    from scipy.interpolate import CubicSpline
+
     kelvins = [t for t in np.arange(LOWEST - 2.0, LOWEST + STEP * KNOTS, 1.0) if asked(name, t) is not None]
     values = np.log([asked(name, t) for t in kelvins])
     order = np.argsort(1.0 / np.array(kelvins))

@@ -22,9 +22,9 @@ settings.load_profile("project")
 
 # Files in the order in which they are best begun: what takes longest first, or it would run alone at the end.
 LONGEST = (
+    "browser/test_access.py",
     "browser/test_offline.py",
     "browser/test_bench.py",
-    "browser/test_access.py",
     "browser/test_stages.py",
     "browser/test_job.py",
     "core/test_livefit.py",

@@ -6,9 +6,9 @@ import math
 
 import numpy as np
 import pytest
+import scipy
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from scipy import integrate, stats
 
 from rough_draw.core.hold import kernels
 from rough_draw.core.hold.binning import MOST, jumps, sound_points, thin
@@ -39,7 +39,7 @@ def test_marginal_likelihood_against_the_multivariate_normal(seed: int) -> None:
     cols = np.array([[0, 1, 2]])
     found = kernels.marginals(x.T @ x, x.T @ y, float(y @ y), cols, mean[None], precision[None])
     cov = np.eye(y.size) + x @ np.diag(1.0 / precision) @ x.T
-    closed = stats.multivariate_normal(x @ mean, cov).logpdf(y) + 0.5 * y.size * math.log(2 * math.pi)
+    closed = scipy.stats.multivariate_normal(x @ mean, cov).logpdf(y) + 0.5 * y.size * math.log(2 * math.pi)
     assert found[0, 0] == pytest.approx(closed, abs=1e-8)
 
 
@@ -73,10 +73,10 @@ def test_prior_of_a_rise_against_quadrature(at: float, sigma: float) -> None:
 
     def f(z: float) -> float:
         r = median * math.exp(spread * z)
-        return stats.norm.pdf(at, r, sigma) * stats.norm.pdf(z)
+        return scipy.stats.norm.pdf(at, r, sigma) * scipy.stats.norm.pdf(z)
 
-    total = integrate.quad(f, -4, 4, points=[math.log(at / median) / spread], limit=200)[0]
-    first = integrate.quad(lambda z: f(z) * median * math.exp(spread * z), -4, 4, limit=200)[0]
+    total = scipy.integrate.quad(f, -4, 4, points=[math.log(at / median) / spread], limit=200)[0]
+    first = scipy.integrate.quad(lambda z: f(z) * median * math.exp(spread * z), -4, 4, limit=200)[0]
     assert evidence[0] == pytest.approx(math.log(total), abs=0.12)
     assert mean[0] == pytest.approx(first / total, rel=0.12)
 
@@ -206,7 +206,7 @@ def test_water_alone_is_out_above_saturation() -> None:
 
 @given(st.floats(-50, 50), st.floats(0.1, 20), st.floats(-50, 50))
 def test_mixtures_of_normals(mean: float, sd: float, limit: float) -> None:
-    assert under(mean, sd, limit) == pytest.approx(stats.norm.cdf(limit, mean, sd), abs=1e-9)
+    assert under(mean, sd, limit) == pytest.approx(scipy.stats.norm.cdf(limit, mean, sd), abs=1e-9)
     one = mixture([(1.0, mean, sd)])
     assert one.low == pytest.approx(mean - 1.645 * sd, abs=0.12 * sd)
     assert one.high == pytest.approx(mean + 1.645 * sd, abs=0.12 * sd)

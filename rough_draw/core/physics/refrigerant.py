@@ -56,8 +56,8 @@ def saturated(name: str, temperature: float) -> Saturated:
     """Saturation of a refrigerant of the catalogue at ``temperature`` K (230–340 K, `hottest` where that is less).
 
     A cubic (Lagrange) through four points of the table, the logarithm over 1/T, every 4 K. The table is of the
-    reference equations of state in CoolProp, blends by their published composition; against them 2e-4 in density
-    near the critical point, 2e-5 in pressure.
+    reference equations of state in CoolProp, blends by their published composition; against them 2e-5 in
+    pressure, and 2e-4 in density up to 330 K, 6e-4 above, where the critical point is near.
 
     Parameters
     ----------

@@ -53,7 +53,7 @@ class HoldTruth:
         }
         found = sorted((k for k in rises if worth[k] and rises[k] > SHARE * whole), key=lambda k: -rises[k])
         # A leak worth naming is named before what boils beside it, however much that is: who reads refrigerant or
-        # water alone looks for no leak. Only a rig that leaks more comes first, since until it is mended nobody can say.
+        # water alone looks for no leak. Only a rig that leaks more comes first: until it is mended nobody can say.
         if "leak" in found and not ("rig" in found and self.rig > self.leak):
             return ("both",) if "moisture" in found else ("leak",)
         if found:
