@@ -40,7 +40,8 @@ NIGHT = ("yard", "practice", "rig", "draw", "hold")
 def findings(page: Page) -> list[str]:
     """Serious and critical findings of axe-core, WCAG A and AA with contrast, each with where it is."""
     page.evaluate(AXE)
-    options = json.dumps({"runOnly": {"type": "tag", "values": ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa"]}})
+    tags = {"type": "tag", "values": ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa"]}
+    options = json.dumps({"runOnly": tags, "resultTypes": ["violations"]})
     found = page.evaluate(f"axe.run(document, {options}).then(r => r.violations)")
     return [
         f"{v['id']} ({v['impact']}): {n['target'][0]} {n['html'][:120]}"
