@@ -31,6 +31,7 @@ from rough_draw.api.plan import break_routes, rig_routes
 from rough_draw.api.plan import routes as plan_routes
 from rough_draw.api.practice import routes as practice_routes
 from rough_draw.api.prove import routes as prove_routes
+from rough_draw.api.reading import Readers
 from rough_draw.api.record import history_routes, seal_routes
 from rough_draw.api.record import routes as record_routes
 from rough_draw.api.run import routes as run_routes
@@ -110,6 +111,7 @@ def create_app(path: str | Path, warm: bool = True, door: Door | None = None) ->
 
     app.state.door = door or Door()
     app.state.tries = Tries()
+    app.add_middleware(Readers)
     app.add_middleware(Doors, door=app.state.door)
     for module in FEATURES:
         app.include_router(module.router, prefix="/api")

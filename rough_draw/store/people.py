@@ -9,7 +9,7 @@ from rough_draw.core.sheet.settings import Settings
 from rough_draw.store.jobs import NotFound, writing
 from rough_draw.store.models import PersonRow
 
-UNITS = ("pressure", "temperature", "flow", "length", "mass", "volume")
+UNITS = ("pressure", "temperature", "flow", "length", "mass", "volume", "gauge", "english")
 
 
 @dataclass(frozen=True)

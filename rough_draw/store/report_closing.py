@@ -20,6 +20,7 @@ from rough_draw.core.records.hash_chain import Entry
 from rough_draw.core.sheet.job import Job, Running
 from rough_draw.store.report_charts import INK, MEASURED, STRONG
 from rough_draw.store.report_parts import HEAD, SMALL, WIDTH, grid, listed, text
+from rough_draw.text import say
 
 PAD_W, PAD_H = 600.0, 160.0
 
@@ -53,7 +54,7 @@ def _charge(job: Job, c: Closing) -> list[tuple[str, str]]:
     scale = (
         f"{_kg(c.start_kg)} before, {_kg(c.end_kg)} after" if c.start_kg is not None and c.end_kg is not None else ""
     )
-    done = [s.title for s in release_steps(job) if s.key in release.steps_done]
+    done = [say(s.title) for s in release_steps(job) if s.key in release.steps_done]
     checks = "; ".join(
         f"{p.words()}: {release.port_checks[p.id]}" for p in job.scope.ports if p.id in release.port_checks
     )

@@ -165,6 +165,6 @@ def test_a_valve_is_asked_about_by_touch(phone: Page, site: str) -> None:
     dialog.get_by_role("button", name="Leave it").tap()
     expect(dialog).to_have_count(0)
     phone.get_by_role("button", name=re.compile("tool under the gauge, open")).tap()
-    expect(dialog.get_by_role("heading")).to_contain_text("Shut the tool under the gauge?")
+    expect(dialog.get_by_role("heading")).to_contain_text("Close the tool under the gauge?")
     dialog.get_by_role("button", name="Leave it").tap()
     assert phone.evaluate("document.documentElement.scrollWidth <= window.innerWidth")

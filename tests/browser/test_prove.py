@@ -134,12 +134,12 @@ def test_schools_habits_change_the_card_and_the_order(page: Page, site: str) -> 
     card = page.locator("section", has=page.get_by_role("button", name="Care"))
     expect(card).to_contain_text("ballast open")
     page.get_by_role("radio", name="begin the draw").click()
-    expect(page.get_by_role("list", name="Order of touches")).to_contain_text("Open the ballast")
+    expect(page.get_by_role("list", name="Order of touches")).to_contain_text("Open the gas ballast")
     page.get_by_text("Where schools differ").click()
     page.get_by_role("radio", name="never opened").click()
     expect(page.get_by_text("The oil is changed instead.")).to_be_visible()
     expect(card).to_contain_text("ballast shut")
-    expect(page.get_by_role("list", name="Order of touches")).not_to_contain_text("Open the ballast")
+    expect(page.get_by_role("list", name="Order of touches")).not_to_contain_text("Open the gas ballast")
 
 
 def test_the_kit_shows_what_is_on_file(page: Page, site: str) -> None:

@@ -8,13 +8,12 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rough_draw.core.interlock.consequence import Consequence
+from rough_draw.core.interlock.consequence import caution, stop
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.practice import actions
 from rough_draw.core.practice.scoring import SKILLS, Act, Facts, marks, total
 
-STOP = Consequence("stop", "off-before-isolated", "Air and oil would come back from the stopped pump")
-CAUTION = Consequence("caution", "rush", "The whole charge would rush into the vacuum")
+STOP, CAUTION = stop("off-before-isolated"), caution("rush")
 LOOKS = (Act(30, "look:power"), Act(60, "look:pressure"))
 TIGHT = Act(1500, "verdict:tight", right=("tight",))
 

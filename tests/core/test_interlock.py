@@ -20,6 +20,7 @@ from rough_draw.core.interlock.planner import Sequence, derive
 from rough_draw.core.interlock.preview import foresee, touches_on
 from rough_draw.core.interlock.release import release_steps
 from rough_draw.core.interlock.transition import play
+from rough_draw.core.message.figure import gauge_pressure
 from rough_draw.core.model.isolation import isolation
 from rough_draw.core.model.system import ScopeError
 from rough_draw.core.sheet.habits import Habits
@@ -189,7 +190,7 @@ def test_no_derived_order_holds_a_stop(job: Job, goal: GoalKey) -> None:
         check(board, goal, found)
     else:
         assert found.missing
-        assert all(c.severity == "stop" and c.words for c in found.missing)
+        assert all(c.severity == "stop" for c in found.missing)
 
 
 @settings(max_examples=25)
@@ -198,7 +199,6 @@ def test_release_opens_nothing_before_positive_pressure(job: Job, way: str) -> N
     steps = release_steps(job.model_copy(update={"release": Release(way=way)}))  # type: ignore[arg-type]
     keys = [s.key for s in steps]
     assert len(set(keys)) == len(keys)
-    assert all(s.title for s in steps)
     if "see-pressure" not in keys:
         assert len(steps) == 1
         assert steps[0].why
@@ -213,7 +213,7 @@ def test_release_opens_nothing_before_positive_pressure(job: Job, way: str) -> N
 def test_the_valve_under_the_gauge_comes_first_and_its_want_is_said() -> None:
     assert release_steps(sheet("three-tools"))[0].key == "shut:tool-c"
     bare = [c for s in release_steps(sheet("two-hoses")) for c in s.care]
-    assert any("35 bar" in c and "clean it after" in c for c in bare)
+    assert dict(next(c for c in bare if c.kind == "gauge-fouled").values) == {"rated": gauge_pressure(3.5e6)}
 
 
 def test_a_system_without_a_charge_of_its_own_is_told_to_use_a_cylinder() -> None:
@@ -241,7 +241,7 @@ def test_foresight_follows_the_run() -> None:
     stopped = fold([Made("pump-on", 0), Made("isolate", 5), Made("pump-off", 9)])
     assert foresee(job, stopped, "reopen").stop
     assert foresee(job, RunState(), "pump-on").consequences == ()
-    assert foresee(job, running, "isolate").words == "Isolate the system"
+    assert foresee(job, running, "isolate").words.key == "move-isolate"
     with pytest.raises(KeyError):
         foresee(job, running, "open:nothing")
 
@@ -278,7 +278,6 @@ def test_a_rig_without_a_valve_at_the_port_says_what_is_missing() -> None:
     rig = Rig.model_validate({"parts": parts, "cores_in": ["suction"]})
     steps = release_steps(Job(scope=HERE, rig=rig, release=Release(way="cylinder")))
     assert [s.key for s in steps] == ["no-cylinder"]
-    assert "core tool" in steps[0].why
 
 
 def test_a_pumped_room_is_what_the_pump_leaves() -> None:

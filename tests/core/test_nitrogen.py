@@ -13,6 +13,7 @@ from rough_draw.core.interlock.nitrogen import never_swept, tap_of, ways, with_n
 from rough_draw.core.interlock.orders import order
 from rough_draw.core.interlock.sweep import LEAST_MINUTES, LEAST_SHARE, _solved, flow_shares, joints, minutes
 from rough_draw.core.interlock.transition import play
+from rough_draw.core.message.figure import duration
 from rough_draw.core.model.system import ScopeError
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.setups import PATTERNS, fits, rig_from
@@ -115,41 +116,43 @@ def test_every_pattern_sweeps_every_section(pattern: str) -> None:
     assert never_swept(board) == frozenset()
     passed = frozenset().union(*(w.passed for w in ways(board, False)))
     assert {f"system.{s.id}" for s in board.job.scope.sections if not s.holds_charge} <= passed
-    lines = [s.title for s in order(board.job, "sweep")]
-    assert lines[0] == "Move the hose from the pump to the nitrogen's regulator"
-    assert lines[-1] == "Move the hose back to the pump"
-    assert sum(x.startswith("Loosen") for x in lines) == sum(x.startswith("Tighten") for x in lines) >= 1
-    assert lines.index("Open the nitrogen, a slow flow") > next(n for n, x in enumerate(lines) if "Loosen" in x)
+    lines = [s.title.key for s in order(board.job, "sweep")]
+    assert lines[0] == "step-to-nitrogen"
+    assert lines[-1] == "step-to-pump"
+    assert lines.count("step-loosen") == lines.count("step-tighten") >= 1
+    assert lines.index("step-open-nitrogen") > lines.index("step-loosen")
 
 
 def test_the_sweep_of_the_usual_rig_is_read_through() -> None:
     job = Job(scope=HERE, rig=rig_from("three-tools", HERE))
-    assert [s.title for s in order(job, "sweep")] == [
-        "Move the hose from the pump to the nitrogen's regulator",
-        "Shut the tool under the gauge",
-        "Open the tool at the liquid port",
-        "Loosen the joint under the tool at the suction port",
-        "Open the nitrogen, a slow flow",
-        "Let it flow slowly, 2 min",
-        "Open the tool at the suction port",
-        "Shut the tool at the liquid port",
-        "Let it flow slowly, 2 min",
-        "Shut the nitrogen",
-        "Tighten the joint under the tool at the suction port",
-        "Open the tool under the gauge",
-        "Move the hose back to the pump",
+    steps = order(job, "sweep")
+    assert [s.key for s in steps] == [
+        "to-nitrogen",
+        "shut:tool-c",
+        "open:tool-b",
+        "loosen:tool-a.port-side",
+        "open:nitrogen",
+        "sweep:nitrogen",
+        "open:tool-a",
+        "shut:tool-b",
+        "sweep:nitrogen",
+        "shut:nitrogen",
+        "tighten:tool-a.port-side",
+        "open:tool-c",
+        "to-pump",
     ]
+    assert [s.title["time"] for s in steps if s.key.startswith("sweep")] == [duration(120.0)] * 2
 
 
 @pytest.mark.parametrize("pattern", list(PATTERNS))
 def test_a_break_ends_in_a_new_draw(pattern: str) -> None:
     on = HERE if fits(pattern, HERE) else scope("chiller", opened=True)
-    lines = [s.title for s in order(Job(scope=on, rig=rig_from(pattern, on)), "nitrogen-break")]
-    stop, there = lines.index("Stop the pump"), lines.index("Move the hose from the pump to the nitrogen's regulator")
-    crack = lines.index("Crack the nitrogen until the system stands at 0 gauge")
-    back = lines.index("Move the hose back to the pump")
-    assert stop < there < lines.index("Purge the hose at the tool, a second") < crack < back
-    assert lines[-1] == "Start the pump"
+    lines = [s.title.key for s in order(Job(scope=on, rig=rig_from(pattern, on)), "nitrogen-break")]
+    stop, there = lines.index("step-pump-off"), lines.index("step-to-nitrogen")
+    crack = lines.index("step-crack-nitrogen")
+    back = lines.index("step-to-pump")
+    assert stop < there < lines.index("step-purge") < crack < back
+    assert lines[-1] == "step-pump-on-draw"
 
 
 def test_nitrogen_with_nowhere_to_go_presses_on_the_gauge() -> None:

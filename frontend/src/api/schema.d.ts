@@ -3129,7 +3129,7 @@ export interface components {
          * DisplayUnit
          * @description A unit a person may read: shown = value · ``factor`` + ``offset``, with ``digits`` significant figures.
          *
-         *     The value is in the document's own unit: Pa, °C, m³/s, m, kg, l.
+         *     The value is in the document's own unit: Pa (``gauge``: above the air's), °C, m³/s, m, kg, l.
          */
         DisplayUnit: {
             /**
@@ -6457,6 +6457,7 @@ export interface components {
          * Settings
          * @description Units on screen, hourly rate for the worth of a purchase, minutes between sites.
          *
+         *     ``pressure``: of a vacuum, absolute; ``gauge``: above the air's; ``english``: the words of the trade here or there;
          *     ``oil_rule``: when a pump's oil is due; ``habits``: what a new sheet starts with where schools differ.
          */
         Settings: {
@@ -6466,11 +6467,23 @@ export interface components {
              */
             currency: string;
             /**
+             * English
+             * @default us
+             * @enum {string}
+             */
+            english: "us" | "uk";
+            /**
              * Flow
              * @default cfm
              * @enum {string}
              */
             flow: "cfm" | "l-min" | "m3-h";
+            /**
+             * Gauge
+             * @default psig
+             * @enum {string}
+             */
+            gauge: "psig" | "bar" | "kpa";
             /**
              * @default {
              *       "ballast": "5000",

@@ -3,15 +3,16 @@ import { useMemo } from "react";
 
 import type { DisplayUnit, Settings, SettingsOut } from "../api/client";
 import { commands } from "../api/commands";
-import { options, refresh } from "../api/options";
+import { familyOf, options } from "../api/options";
 import { MICRON_PA } from "./format";
 
 /** Figures in the units a person reads. The factors come from the server; nothing else is computed here. */
 
-export type Dim = "pressure" | "temperature" | "flow" | "length" | "mass" | "volume";
+export type Dim = "pressure" | "gauge" | "temperature" | "flow" | "length" | "mass" | "volume";
 
 const FALLBACK: Record<Dim, DisplayUnit> = {
   pressure: { key: "micron", label: "µ", factor: 1 / MICRON_PA, offset: 0, digits: 3 },
+  gauge: { key: "psig", label: "psig", factor: 1 / 6894.757293168, offset: 0, digits: 3 },
   temperature: { key: "c", label: "°C", factor: 1, offset: 0, digits: 3 },
   flow: { key: "cfm", label: "CFM", factor: 2118.88, offset: 0, digits: 3 },
   length: { key: "m", label: "m", factor: 1, offset: 0, digits: 3 },
@@ -105,7 +106,8 @@ export function useSaveSettings() {
     onMutate: (settings) => client.setQueryData(options.settings().queryKey, (old) => old && { ...old, settings }),
     onSuccess: (out) => {
       client.setQueryData(options.settings().queryKey, out);
-      refresh(client, ["purchases"]);
+      // Sentences come from the server in the reader's units and English: all that is on screen is asked for anew.
+      void client.invalidateQueries({ predicate: (q) => familyOf(q.queryKey) !== "settings" });
     },
   });
 }

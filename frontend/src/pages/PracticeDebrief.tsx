@@ -161,7 +161,7 @@ function Touches({ title, rows }: { title: string; rows: JudgedOut[] }) {
                     .filter((c) => c.severity !== "note")
                     .map((c) => (
                       <span key={c.words} className={`mt-1 block border-l-[5px] pl-2 ${c.severity === "stop" ? "border-stop" : "border-ochre"}`}>
-                        <Tag tone={c.severity === "stop" ? "stop" : "caution"}>{c.severity}</Tag> {u.words(c.words)}. <span className="text-soft">{u.words(c.why)}</span>
+                        <Tag tone={c.severity === "stop" ? "stop" : "caution"}>{c.severity}</Tag> {c.words}. <span className="text-soft">{c.why}</span>
                       </span>
                     ))}
                 </td>

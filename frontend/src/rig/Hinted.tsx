@@ -1,7 +1,6 @@
 import { useRef, useState, type ReactNode } from "react";
 
 import { useForesight } from "../api/queries";
-import { useUnits } from "../lib/units";
 import { Tag } from "../ui/Sheet";
 
 const HOLD_MS = 450;
@@ -66,15 +65,14 @@ function kindFor(target: string, kindOf: (valve: string | null) => string): stri
 
 function Said({ jobKey, kind }: { jobKey: string; kind: string }) {
   const seen = useForesight(jobKey, kind);
-  const u = useUnits();
   if (!seen.data) return <span className="text-soft">…</span>;
   const first = seen.data.consequences[0];
   return (
     <p>
-      <b>{u.words(seen.data.words)}:</b>{" "}
+      <b>{seen.data.words}:</b>{" "}
       {first ? (
         <>
-          <Tag tone={first.severity === "note" ? "plain" : first.severity}>{first.severity}</Tag> {u.words(first.words)}. <span className="text-soft">{u.words(first.why)}</span>
+          <Tag tone={first.severity === "note" ? "plain" : first.severity}>{first.severity}</Tag> {first.words}. <span className="text-soft">{first.why}</span>
         </>
       ) : (
         "nothing is let in, cut off or lost by it."

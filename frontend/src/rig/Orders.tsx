@@ -3,7 +3,6 @@ import { useState } from "react";
 import type { Job, StepOut } from "../api/client";
 import type { Editor } from "../api/editor";
 import { useCatalogue, useOrder } from "../api/queries";
-import { useUnits } from "../lib/units";
 import { Segments } from "../ui/Choice";
 import { Fault, Sheet } from "../ui/Sheet";
 
@@ -79,14 +78,13 @@ function Habits({ job, editor }: { job: Job; editor: Editor }) {
 
 /** A step: what to do, why, and the cautions that no order avoids. */
 export function StepBody({ step, large = false }: { step: StepOut; large?: boolean }) {
-  const u = useUnits();
   return (
     <div>
-      <div className={large ? "casual text-order leading-tight font-extrabold" : "font-bold"}>{u.words(step.label)}</div>
-      <div className="text-soft">{u.words(step.note ?? "")}</div>
+      <div className={large ? "casual text-order leading-tight font-extrabold" : "font-bold"}>{step.label}</div>
+      <div className="text-soft">{step.note}</div>
       {(step.care ?? []).map((c) => (
         <div key={c} className="mt-1 border-l-4 border-ochre pl-3">
-          {u.words(c)}
+          {c}
         </div>
       ))}
     </div>

@@ -4,7 +4,6 @@ import type { ForesightOut, LiveOut, PlanOut } from "../api/client";
 import { ApiError } from "../api/client";
 import { useForesight, useOffers, useTouch } from "../api/queries";
 import { isShut } from "./line";
-import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
 import { Modal } from "../ui/Modal";
 import { Fault, Tag } from "../ui/Sheet";
@@ -56,14 +55,13 @@ function Offers({ name, jobKey, onClose }: { name: string; jobKey: string; onClo
 function Offered({ kind, words, jobKey, onClose }: { kind: string; words: string; jobKey: string; onClose: () => void }) {
   const seen = useForesight(jobKey, kind);
   const touch = useTouch(jobKey);
-  const u = useUnits();
   const stops = (seen.data?.consequences ?? []).filter((c) => c.severity === "stop");
   const log = () => touch.mutate({ kind, note: stops.length > 0 ? `against: ${stops.map((s) => s.words.toLowerCase()).join("; ")}` : undefined }, { onSuccess: onClose });
   return (
     <>
       <h3 className="casual mb-1 text-lead font-extrabold">{words}</h3>
       {seen.error && !seen.data && <Unforeseen error={seen.error} />}
-      {seen.data && <Consequences seen={seen.data} words={u.words} />}
+      {seen.data && <Consequences seen={seen.data} />}
       {touch.error && <Fault title="Not logged" detail={touch.error.message} />}
       {kind !== "energise" && (
         <Button className="mt-2" disabled={!seen.data && !seen.error} onClick={log}>
@@ -88,7 +86,6 @@ function Question({ asked, onClose, jobKey, plan, live }: { asked: string; onClo
   const [kind] = useState(asked);
   const seen = useForesight(jobKey, kind);
   const touch = useTouch(jobKey);
-  const u = useUnits();
   const act = (made: string, note?: string) => touch.mutate({ kind: made, note }, { onSuccess: onClose });
   const said = seen.data?.consequences ?? [];
   const stops = said.filter((c) => c.severity === "stop");
@@ -101,7 +98,7 @@ function Question({ asked, onClose, jobKey, plan, live }: { asked: string; onClo
       )}
       {kind === "reopen" && live.pump_on && <p className="mb-2">The pump is running: opening draws the system down again, and the hold starts anew after it.</p>}
       {seen.error && !seen.data && <Unforeseen error={seen.error} />}
-      {seen.data && <Consequences seen={seen.data} words={u.words} />}
+      {seen.data && <Consequences seen={seen.data} />}
       {touch.error && <Fault title="Not logged" detail={touch.error.message} />}
       <div className="mt-4 flex flex-wrap gap-3">
         {stops.length === 0 ? (
@@ -132,15 +129,15 @@ function doWords(kind: string): string {
 }
 
 /** What would follow, the gravest first. */
-function Consequences({ seen, words }: { seen: ForesightOut; words: (text: string) => string }) {
+function Consequences({ seen }: { seen: ForesightOut }) {
   if (seen.consequences.length === 0) return <p className="text-soft">Nothing is let in, cut off or lost by it.</p>;
   return (
     <ul className="list-none p-0" role={seen.stop ? "alert" : undefined}>
       {seen.consequences.map((c) => (
         <li key={c.words} className={`mb-2 border-l-[5px] pl-3 ${c.severity === "stop" ? "border-stop" : c.severity === "caution" ? "border-ochre" : "border-rule"}`}>
           <Tag tone={c.severity === "note" ? "plain" : c.severity}>{c.severity}</Tag>
-          <p className="casual mt-1 text-lead leading-tight font-extrabold">{words(c.words)}</p>
-          {c.why && <p>{words(c.why)}</p>}
+          <p className="casual mt-1 text-lead leading-tight font-extrabold">{c.words}</p>
+          {c.why && <p>{c.why}</p>}
         </li>
       ))}
     </ul>

@@ -5,7 +5,8 @@ import { useSaveSettings, useSettings, type Dim } from "../lib/units";
 import { Segments } from "../ui/Choice";
 
 const DIMS: { dim: Dim; label: string }[] = [
-  { dim: "pressure", label: "Pressure" },
+  { dim: "pressure", label: "Vacuum" },
+  { dim: "gauge", label: "Gauge pressure" },
   { dim: "temperature", label: "Temperature" },
   { dim: "flow", label: "Flow" },
   { dim: "length", label: "Length" },
@@ -24,7 +25,7 @@ export function UnitsButton() {
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content side="right" align="end" sideOffset={10} collisionPadding={12} className="sheet z-50 grid max-h-[86vh] w-[min(92vw,430px)] gap-3 overflow-auto p-4">
-          <h2 className="text-lead">Units on screen</h2>
+          <h2 className="text-lead">Units and English</h2>
           {data &&
             DIMS.map(({ dim, label }) => (
               <Segments
@@ -35,6 +36,17 @@ export function UnitsButton() {
                 onChange={(v) => save.mutate({ ...data.settings, [dim]: v })}
               />
             ))}
+          {data && (
+            <Segments
+              label="English"
+              value={data.settings.english ?? "us"}
+              options={[
+                { value: "us", label: "US" },
+                { value: "uk", label: "UK" },
+              ]}
+              onChange={(english) => save.mutate({ ...data.settings, english })}
+            />
+          )}
           {save.error && <p className="text-stop">Not kept: {save.error.message}</p>}
         </Popover.Content>
       </Popover.Portal>

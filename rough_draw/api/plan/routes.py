@@ -33,6 +33,7 @@ from rough_draw.core.sheet.habits import QUESTIONS
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.templates import TEMPLATES
 from rough_draw.store import jobs, shelf
+from rough_draw.text import say, say_all
 
 router = APIRouter(tags=["plan"])
 
@@ -98,7 +99,8 @@ def catalogue() -> CatalogueOut:
 
 def step_out(s: Step) -> StepOut:
     """A step for the wire."""
-    return StepOut(value=s.key, label=s.title, note=s.why, care=list(s.care))
+    note = say(s.why) if s.why is not None else ""
+    return StepOut(value=s.key, label=say(s.title), note=note, care=say_all(c.whole for c in s.care))
 
 
 @router.get("/jobs/{key}/checks")

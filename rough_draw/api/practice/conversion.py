@@ -39,6 +39,7 @@ from rough_draw.standins.practice.bay import Bay
 from rough_draw.standins.practice.debrief_facts import to_name
 from rough_draw.standins.practice.offers import groups
 from rough_draw.store import practice as store
+from rough_draw.text import say, say_all
 
 LATELY = 8
 """Sessions that a skill's mean is taken over."""
@@ -194,7 +195,7 @@ def _judged(bay: Bay) -> list[JudgedOut]:
                 words=d.words,
                 showed=d.showed,
                 before=d.before,
-                said=[SaidOut(severity=c.severity, words=c.words, why=c.why) for c in d.said],
+                said=[SaidOut(severity=c.severity, words=say(c.words), why=say(c.why)) for c in d.said],
                 shown_pa=_value(bay.track.shown, bay, d.at),
                 true_pa=_value(bay.track.true, bay, d.at),
                 highest_pa=_value(bay.track.highest, bay, d.at),
@@ -225,7 +226,7 @@ def debrief_out(d: Debrief) -> DebriefOut:
         lesson=s.lesson,
         truth=_truth(s),
         total=d.total,
-        marks=[MarkOut(skill=m.skill, words=SKILLS[m.skill], score=m.score, lines=list(m.lines)) for m in d.marks],
+        marks=[MarkOut(skill=m.skill, words=SKILLS[m.skill], score=m.score, lines=say_all(m.lines)) for m in d.marks],
         deeds=_judged(d.bay),
         expert=_judged(d.expert),
         own_path=_path(d.bay),

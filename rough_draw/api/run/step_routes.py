@@ -17,6 +17,7 @@ from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.run_state import TOUCHES, known, words_of
 from rough_draw.core.sheet.steps import OnPart, read_step
 from rough_draw.store import jobs, kit_log
+from rough_draw.text import say
 
 router = APIRouter(tags=["run"])
 
@@ -97,7 +98,7 @@ def _check(kind: str, job: Job) -> None:
 def offers(key: Key, name: Annotated[str, Path(max_length=60)]) -> list[OfferOut]:
     """What a hand could do to a part or a section as the run stands."""
     run = runs.view(key)
-    return [OfferOut(kind=o.kind, words=o.words) for o in touches_on(run.job, run.state, name)]
+    return [OfferOut(kind=o.kind, words=say(o.words)) for o in touches_on(run.job, run.state, name)]
 
 
 @router.get("/jobs/{key}/foresee")
@@ -107,5 +108,5 @@ def foresee_touch(key: Key, kind: Annotated[str, Query(max_length=60)]) -> Fores
     if kind != "energise":
         _check(kind, run.job)
     found = foresee(run.job, run.state, kind)
-    said = [ConsequenceOut(severity=c.severity, words=c.words, why=c.why) for c in found.consequences]
-    return ForesightOut(words=found.words, stop=found.stop, consequences=said)
+    said = [ConsequenceOut(severity=c.severity, words=say(c.words), why=say(c.why)) for c in found.consequences]
+    return ForesightOut(words=say(found.words), stop=found.stop, consequences=said)

@@ -8,7 +8,8 @@ from typing import Literal
 
 from rough_draw.core.interlock.compartments import Board
 from rough_draw.core.interlock.gas_state import PRESSURE, VACUUM, WHIFF, State, in_vacuum, total
-from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.message import Message, Value, message
+from rough_draw.core.message.figure import gauge_pressure, vacuum
 from rough_draw.core.sheet.rig import GaugePart
 
 Severity = Literal["stop", "caution", "note"]
@@ -75,20 +76,52 @@ class Touch:
     on: str = ""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Consequence:
-    """What follows: how grave, what, in words, why, and on which part where there may be several."""
+    """What follows: how grave, what, on which part where there may be several; ``case`` where one kind comes about in
+    several ways; ``values`` for its sentence.
+    """
 
     severity: Severity
     kind: ConsequenceKind
-    words: str
-    why: str = ""
+    case: str = ""
     part: str = ""
+    values: tuple[tuple[str, Value], ...] = ()
 
     @property
     def key(self) -> str:
         """What tells it from others of the same step."""
         return f"{self.kind}-{self.part}" if self.part else self.kind
+
+    @property
+    def words(self) -> Message:
+        """What follows."""
+        return Message("-".join(filter(None, ("consequence", self.kind, self.case))), self.values)
+
+    @property
+    def why(self) -> Message:
+        """Why, and what to do instead."""
+        return Message(f"{self.words.key}.why", self.values)
+
+    @property
+    def whole(self) -> Message:
+        """Both, one after the other."""
+        return message("two-sentences", one=self.words, two=self.why)
+
+
+def stop(kind: ConsequenceKind, case: str = "", part: str = "", **values: Value) -> Consequence:
+    """It should not be done."""
+    return Consequence(severity="stop", kind=kind, case=case, part=part, values=tuple(values.items()))
+
+
+def caution(kind: ConsequenceKind, case: str = "", part: str = "", **values: Value) -> Consequence:
+    """It may be done, with care."""
+    return Consequence(severity="caution", kind=kind, case=case, part=part, values=tuple(values.items()))
+
+
+def note(kind: ConsequenceKind, case: str = "", part: str = "", **values: Value) -> Consequence:
+    """Worth knowing."""
+    return Consequence(severity="note", kind=kind, case=case, part=part, values=tuple(values.items()))
 
 
 def gravest_first(said: Iterable[Consequence]) -> list[Consequence]:
@@ -104,12 +137,9 @@ def gauges_in(board: Board, rooms: Set[int]) -> list[GaugePart]:
     return [g for g in board.job.rig.gauges if board.gauges.get(g.id) in rooms]
 
 
-def air_words(board: Board, state: State, group: Set[int], how: str) -> list[Consequence]:
+def air_in(board: Board, state: State, group: Set[int], by: Literal["pump", "joint", "end"]) -> list[Consequence]:
     """Air into an evacuated system is a stop; into a hose or the pump's side it is nothing."""
-    if in_vacuum(board, state, group):
-        why = f"By {how}: the vacuum is lost, and moist air is in."
-        return [Consequence("stop", "air-in", "Air would be drawn into the system", why)]
-    return []
+    return [stop("air-in", by)] if in_vacuum(board, state, group) else []
 
 
 def compare(board: Board, before: State, after: State) -> list[Consequence]:
@@ -123,30 +153,19 @@ def compare(board: Board, before: State, after: State) -> list[Consequence]:
         if room.system and total(was) < VACUUM:
             gained = now[0] - was[0]
             if gained > 20.0 and not after.pump:
-                rise = total(now) / MICRON_PA
-                severity: Severity = "stop" if gained > 150.0 else "caution"
-                why = f"It would stand at about {rise:,.0f} µ."
-                said.append(Consequence(severity, "air-in", "Air would be drawn into the system", why))
+                grave = stop if gained > 150.0 else caution
+                said.append(grave("air-in", "rise", level=vacuum(total(now))))
         for gauge in gauges_in(board, {r}):
             if gauge.id in after.off:
                 continue
-            kpa = total(now) / 1000.0
-            if kpa > gauge.stands_kpa:
-                why = f"It stands {gauge.stands_kpa / 100:.0f} bar; here come {kpa / 100:.0f}."
-                words = "The gauge's sensor would be destroyed"
-                said.append(Consequence("stop", "gauge-burst", words, why, gauge.id))
+            rated = gauge_pressure(gauge.stands_kpa * 1000.0)
+            if total(now) > gauge.stands_kpa * 1000.0:
+                comes = gauge_pressure(total(now) - atmosphere)
+                said.append(stop("gauge-burst", part=gauge.id, rated=rated, comes=comes))
             elif now[2] - was[2] > WHIFF:
-                why = f"It stands {gauge.stands_kpa / 100:.0f} bar, but oil and refrigerant foul it: clean it after."
-                said.append(Consequence("caution", "gauge-fouled", "The gauge will see refrigerant", why, gauge.id))
+                said.append(caution("gauge-fouled", part=gauge.id, rated=rated))
             elif total(now) > PRESSURE * atmosphere and now[2] <= WHIFF:
-                why = f"It stands {gauge.stands_kpa / 100:.0f} bar; shut it off where that can be done."
-                said.append(Consequence("caution", "gauge-pressed", "The gauge comes under pressure", why, gauge.id))
+                said.append(caution("gauge-pressed", part=gauge.id, rated=rated))
         if r == board.pump and not board.pump_gone and total(now) > PRESSURE * atmosphere:
-            words = (
-                "Refrigerant would go into the pump"
-                if now[2] > now[1]
-                else "Nitrogen under pressure would go into the pump"
-            )
-            why = "It blows the oil out, and what runs through is vented. Shut the pump off first."
-            said.append(Consequence("stop", "pressure-into-pump", words, why))
+            said.append(stop("pressure-into-pump", "refrigerant" if now[2] > now[1] else "nitrogen"))
     return said

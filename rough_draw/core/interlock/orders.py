@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from rough_draw.core.catalogue.fluids import REFRIGERANTS
+from rough_draw.core.catalogue.rig_parts import SWEEP_FLOW
 from rough_draw.core.charging.charge import charge_to_weigh
 from rough_draw.core.interlock.board_builder import make_board
 from rough_draw.core.interlock.compartments import Board
@@ -16,6 +17,8 @@ from rough_draw.core.interlock.nitrogen import never_swept, tap_of, with_nitroge
 from rough_draw.core.interlock.planner import Sequence, derive
 from rough_draw.core.interlock.reachability import gauge_valves
 from rough_draw.core.interlock.sweep import LEAST_SHARE, flow_shares, joint_words, minutes
+from rough_draw.core.message import Message, Value, all_of, message
+from rough_draw.core.message.figure import duration, flow, gauge_pressure, mass
 from rough_draw.core.model.rig_graph import hose_label
 from rough_draw.core.model.system import ScopeError
 from rough_draw.core.sheet.habits import Habits
@@ -23,32 +26,23 @@ from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.rig import HosePart, Rig
 from rough_draw.core.sheet.scope import Scope
 
-NEVER = "Never open a port before there is positive pressure in it."
-
-OPENED: dict[GoalKey, str] = {
-    "draw": "All is at the atmosphere still: nothing can come back.",
-    "check-hold": "The pump has kept running: nothing comes back.",
-    "oil-change": "Only now, with the pump pulling again.",
-    "sweep": "The way that the nitrogen is to take.",
-    "purge": "The way that the nitrogen is to take.",
-    "nitrogen-break": "The system and the nitrogen's hose stand together.",
+WHY_OPEN: dict[GoalKey, str] = {
+    "draw": "all-at-atmosphere",
+    "check-hold": "pump-kept-running",
+    "oil-change": "pump-pulls-again",
+    "sweep": "nitrogens-way",
+    "purge": "nitrogens-way",
+    "nitrogen-break": "joined-to-nitrogen",
 }
-SHUT: dict[GoalKey, str] = {
-    "check-hold": "A short hold with the pump running on: the gauge says what the system does alone.",
-    "hold": "Isolate first, pump off second.",
-    "oil-change": "The vacuum stays in the system while the pump stands.",
-    "nitrogen-break": "Nothing gets in or out by the pump's side.",
-    "sweep": "Gas goes the short way: shut it.",
-    "purge": "Gas goes the short way: shut it.",
+WHY_SHUT: dict[GoalKey, str] = {
+    "check-hold": "short-hold",
+    "hold": "isolate-first",
+    "oil-change": "vacuum-stays",
+    "nitrogen-break": "pump-side-closed",
+    "sweep": "short-way",
+    "purge": "short-way",
 }
-PUMP: dict[str, tuple[str, str]] = {
-    "pump-on": ("Start the pump", "Its valves shut: it pulls on itself first."),
-    "pump-off": ("Stop the pump", "With the system shut off from it."),
-    "vent-pump": ("Let air in at the pump", "Its oil is not drawn up, and it starts lighter the next time."),
-    "ballast-open": ("Open the ballast", "The first water goes out as vapour instead of into the oil."),
-    "ballast-shut": ("Close the ballast", "It keeps the pump from pulling deep."),
-    "oil-change": ("Change the oil", "Warm, drained whole; the old oil is collected as waste."),
-}
+"""Why a valve is opened or closed on the way to a goal, by the keys of its sentences."""
 
 
 @dataclass(frozen=True)
@@ -56,9 +50,19 @@ class Step:
     """One step: a stable key, what to do, why, and cautions that no order avoids."""
 
     key: str
-    title: str
-    why: str = ""
-    care: tuple[str, ...] = ()
+    title: Message
+    why: Message | None = None
+    care: tuple[Consequence, ...] = ()
+
+
+def _step(key: str, told: str, **values: Value) -> Step:
+    """A step whose sentence ``told`` brings its reason along."""
+    title = message(f"step-{told}", **values)
+    return Step(key, title, message(f"{title.key}.why", **values))
+
+
+def _because(reason: str, **values: Value) -> Message:
+    return message(f"because-{reason}", **values)
 
 
 def order(job: Job, goal: GoalKey) -> list[Step]:
@@ -71,18 +75,15 @@ def _derived(scope: Scope, rig: Rig, habits: Habits, goal: GoalKey) -> tuple[Ste
     # Asked with every reading of a run, and it depends on nothing but these.
     job = Job(scope=scope, rig=rig, habits=habits)
     if goal == "release-unit" and not any(s.holds_charge for s in scope.sections):
-        return (Step("no-charge", "Release from a cylinder", "Nothing in this system keeps a charge of its own."),)
+        return (_step("no-charge", "no-charge"),)
     try:
         if goal in ("sweep", "purge", "nitrogen-break"):
             return _with_nitrogen(job, goal)
         board = with_cylinder(job) if goal == "release-cylinder" else make_board(job)
     except ScopeError as e:
-        return (Step("apart", "Put the rig together first", str(e)),)
+        return (_step("apart", "apart", fault=str(e)),)
     if board is None:
-        why = (
-            "Put a core tool with its valve on the liquid port. Without it a port stands open while its hose is moved."
-        )
-        return (Step("no-cylinder", "No valve lets a cylinder on", why),)
+        return (_step("no-cylinder", "no-cylinder"),)
     moved = (_moved(board),) if goal == "release-cylinder" else ()
     return _or_missing((*moved, *_act(board, goal, habits)))
 
@@ -92,9 +93,7 @@ def _with_nitrogen(job: Job, goal: GoalKey) -> tuple[Step, ...]:
     board = with_nitrogen(job)
     if not board.pump_gone:
         return _or_missing((REGULATOR, *_act(board, goal, job.habits), *_by_passed(board, goal)))
-    why = "Regulator backed off before the bottle is opened; a relief on it. Never air, never oxygen."
-    there = Step("to-nitrogen", "Move the hose from the pump to the nitrogen's regulator", why)
-    back = Step("to-pump", "Move the hose back to the pump", "Nothing is under pressure now, and nothing in vacuum.")
+    there, back = _step("to-nitrogen", "to-nitrogen"), _step("to-pump", "to-pump")
     if goal != "nitrogen-break":
         return _or_missing((there, *_act(board, goal, job.habits), *_by_passed(board, goal), back))
     plain = make_board(job)
@@ -126,7 +125,7 @@ def _end(found: Sequence) -> State:
     return found.steps[-1].after
 
 
-REGULATOR = Step("regulator", "Regulator backed off, then open the bottle", "Dry nitrogen; a relief on the regulator.")
+REGULATOR = _step("regulator", "regulator")
 
 
 def _or_missing(steps: tuple[Step, ...]) -> tuple[Step, ...]:
@@ -145,10 +144,10 @@ def _by_passed(board: Board, goal: GoalKey) -> tuple[Step, ...]:
         return ()
     if hoses or all(n.endswith(".b") for n in left):
         names = ", ".join(part_words(board, n.removesuffix(".b")) for n in left)
-        return (Step("by-passed", f"Not purged by it: {names}", "Blow it through before it is screwed on."),)
+        return (_step("by-passed", "not-purged", names=names),)
     labels = board.assembly.system.labels
     names = ", ".join(labels.get(n.removeprefix("system."), n) for n in left if n.startswith("system."))
-    return (Step("by-passed", f"Not swept: {names}", "A dead end, or shut off: break a vacuum with nitrogen instead."),)
+    return (_step("by-passed", "not-swept", names=names),)
 
 
 def _act(board: Board, goal: GoalKey, habits: Habits) -> tuple[Step, ...]:
@@ -157,12 +156,11 @@ def _act(board: Board, goal: GoalKey, habits: Habits) -> tuple[Step, ...]:
 
 def _in_words(board: Board, found: Sequence, goal: GoalKey) -> tuple[Step, ...]:
     if not found.found:
-        said = " ".join(f"{c.words}. {c.why}" for c in found.missing)
-        return (Step("no-order", "No safe order with this rig", said),)
+        return (Step("no-order", message("step-no-order"), all_of([c.whole for c in found.missing])),)
     steps = []
     told: set[str] = set()
     for s in found.steps:
-        care = tuple(f"{c.words}. {c.why}" for c in s.said if c.severity == "caution" and c.key not in told)
+        care = tuple(c for c in s.said if c.severity == "caution" and c.key not in told)
         told |= {c.key for c in s.said}
         sweeping = s.touch.kind == "sweep"
         title, why = _swept(board, s.after) if sweeping else _touch(board, s.touch, s.said, goal)
@@ -170,7 +168,7 @@ def _in_words(board: Board, found: Sequence, goal: GoalKey) -> tuple[Step, ...]:
     return tuple(steps)
 
 
-def _swept(board: Board, state: State) -> tuple[str, str]:
+def _swept(board: Board, state: State) -> tuple[Message, Message | None]:
     """How long a sweep runs, and what it passes."""
     shares = flow_shares(board, state.opened, board.taps[tap_of(board)], state.loose)
     labels = board.assembly.system.labels
@@ -181,115 +179,100 @@ def _swept(board: Board, state: State) -> tuple[str, str]:
         if isinstance(p, HosePart) and shares.get(f"{p.id}.b", 0.0) >= LEAST_SHARE
     ]
     through = ", ".join(dict.fromkeys([*hoses, *(f"the {x}" for x in passed)]))
-    whole = minutes(board, shares)
-    long = f"{whole:.0f} min" if whole < 90 else f"{whole / 60:.1f} h"
-    return f"Let it flow slowly, {long}", f"Through {through}. Three changes of gas at about 9 l/min (estimate)."
+    told = _step(
+        "sweep", "sweep", time=duration(60.0 * minutes(board, shares)), through=through, flow=flow(SWEEP_FLOW.value)
+    )
+    return told.title, told.why
 
 
 def _moved(board: Board) -> Step:
     """Getting the cylinder on, before the derived touches."""
     if board.pump_gone:
-        return Step("move", "Move the hose from the pump to the cylinder", "Every valve to the system stays shut.")
+        return _step("move", "cylinder-from-pump")
     rig = board.job.rig
     part = next((p for p in rig.parts if p.kind == "cylinder"), None)
     hose = rig.get(part.on) if part is not None and part.on else None
     tool = rig.get(hose.on) if hose is not None and hose.on else None
     port = board.job.scope.port(tool.port) if tool is not None and tool.port else None
     if hose is None or port is None:
-        return Step("move", "Cylinder on the scale, upright as it says on it", "Its hose is on already.")
-    return Step("move", f"Move the {port.words()}'s hose from the pump's side to the cylinder", "Its tool stays shut.")
+        return _step("move", "cylinder-on-scale")
+    return _step("move", "cylinder-from-port", port=port.words())
 
 
-def _touch(board: Board, t: Touch, said: tuple[Consequence, ...], goal: GoalKey) -> tuple[str, str]:
+def _touch(board: Board, t: Touch, said: tuple[Consequence, ...], goal: GoalKey) -> tuple[Message, Message | None]:
     """Title and reason of one touch."""
-    scope = board.job.scope
+    told, why, values = _told(board, t, said, goal)
+    title = message(f"step-{told}", **values)
+    return title, why if why is not None else message(f"{title.key}.why", **values)
+
+
+def _told(
+    board: Board, t: Touch, said: tuple[Consequence, ...], goal: GoalKey
+) -> tuple[str, Message | None, dict[str, Value]]:
+    """The sentence of one touch, its reason where that is not the sentence's own, and what it is made on."""
     gate = board.gates.get(t.on)
-    label = gate.label if gate is not None else ""
+    kind = gate.kind if gate is not None else None
+    values: dict[str, Value] = {"what": gate.label} if gate is not None else {}
+    port = board.job.scope.port(t.on)
+    at_port: dict[str, Value] = {"port": port.words() if port else t.on}
     match t.kind:
-        case "shut" if gate is not None and gate.kind == "cylinder":
-            return "Shut the cylinder's valve", "Once the scale shows the weight, or a little short; trim it running."
-        case "open" if gate is not None and gate.kind == "cylinder":
-            return "Zero the scale, then open the cylinder's valve", _weigh(scope)
-        case "open" if gate is not None and gate.kind == "nitrogen":
-            return "Open the nitrogen, a slow flow", "By the regulator: a breath at the joint, no more."
-        case "shut" if gate is not None and gate.kind == "nitrogen":
-            return "Shut the nitrogen", "The flow, or what is over, dies away."
-        case "crack" if gate is not None and gate.kind == "nitrogen":
-            why = "By the dial, to 0 gauge and not over. It carries heat in and thins what is left."
-            return "Crack the nitrogen until the system stands at 0 gauge", why
-        case "loosen":
-            return f"Loosen {joint_words(board, t.on)}", "Half a turn: the gas goes out here. Goggles."
-        case "tighten":
-            return (
-                f"Tighten {joint_words(board, t.on).replace('a joint', 'the joint')}",
-                "Hand tight on a gasket, as it was.",
-            )
-        case "work":
-            return f"Shut {label} and open it again", "The gas caught round its ball comes out. Slowly."
-        case "open" if gate is not None and gate.kind == "service":
-            return f"Open {label} fully", "Back-seat without force; the right hex key, long enough."
+        case "open" | "shut" | "crack" if kind in ("cylinder", "nitrogen"):
+            why = _weigh(board.job.scope) if (t.kind, kind) == ("open", "cylinder") else None
+            return f"{t.kind}-{kind}", why, {"zero": gauge_pressure(0.0)}
+        case "loosen" | "tighten":
+            return t.kind, None, {"joint": joint_words(board, t.on).replace("a joint", "the joint")}
+        case "open" if kind == "service":
+            return "open-service", None, values
         case "open" if t.on in gauge_valves(board):
-            return f"Open {label}", "Nothing is under pressure now."
+            return "open", _because("no-pressure-now"), values
         case "open":
-            return f"Open {label}", _where_to(board, t) if goal == "release-cylinder" else OPENED.get(goal, "")
-        case "shut" if gate is not None and gate.kind == "port":
-            return f"Shut {label}", "It has a stem of its own instead of a core."
+            why = _where_to(board, t) if goal == "release-cylinder" else None
+            reason = WHY_OPEN.get(goal)
+            return "open", why or (_because(reason) if reason else None), values
+        case "shut" if kind == "port":
+            return "shut", _because("stem-of-its-own"), values
         case "shut":
-            return f"Shut {label}", _why_shut(board, t, goal)
-        case "crack":
-            return f"Crack {label}, a quarter turn", "Let a little of the unit's charge in, then wait."
-        case "purge":
-            return "Purge the hose at the tool, a second", "The air in it goes out, not into the system. Gloves."
-        case "see-pressure":
-            return "See positive pressure at the ports", f"A few psi. {NEVER}"
-        case "core-in":
-            port = scope.port(t.on)
-            words = port.words() if port else t.on
-            return f"Put the core back at the {words}, through its tool", "Under pressure only. New cores are cheap."
+            return "shut", _why_shut(board, t, goal), values
+        case "core-in" | "cap":
+            return t.kind, None, at_port
         case "take-off":
-            return f"Take off {part_words(board, t.on)}", _whiff(said)
-        case "cap":
-            port = scope.port(t.on)
-            words = port.words() if port else t.on
-            return f"Cap the {words}", "Bubble or electronic check first; a trace of lubricant on the cap's seal."
+            return "take-off", _whiff(said), {"what": part_words(board, t.on)}
         case "pump-on" if goal == "draw":
-            return "Start the pump", "Everything is open to it; the air goes first, with the exhaust led outside."
+            return "pump-on-draw", None, {}
         case _:
-            return PUMP[t.kind]
+            return t.kind, None, values
 
 
-def _weigh(scope: Scope) -> str:
+def _weigh(scope: Scope) -> Message:
     charge = charge_to_weigh(scope)
-    weigh = f"{charge.to_weigh:.2f} kg to weigh." if charge else "Weigh it in to the nameplate."
-    return f"{weigh} Zeotropic: as liquid only." if REFRIGERANTS[scope.refrigerant].zeotropic else weigh
+    way = "liquid" if REFRIGERANTS[scope.refrigerant].zeotropic else "plain"
+    if charge is None:
+        return _because("weigh-nameplate", way=way)
+    return _because("weigh-charge", way=way, charge=mass(charge.to_weigh))
 
 
-def _where_to(board: Board, t: Touch) -> str:
+def _where_to(board: Board, t: Touch) -> Message:
     """Where a cylinder's refrigerant goes by this valve."""
     gate = board.gates[t.on]
     for n in board.ports:
         port = board.gates[f"port:{n}"]
         if {port.a, port.b} & {gate.a, gate.b}:
             side = board.job.scope.port(n)
-            if side is not None and side.side == "suction":
-                return "The suction side: throttled, a little at a time, as vapour; a zeotrope as liquid that flashes."
-            if side is not None and side.side == "discharge":
-                return (
-                    "By the discharge side, with the compressor off; the liquid line is better where its port is free."
-                )
-            return "Liquid into the liquid line; the suction side stays shut."
-    return "The refrigerant comes on as far as the next shut valve."
+            if side is not None and side.side in ("suction", "discharge"):
+                return _because(f"into-{side.side}")
+            return _because("into-liquid")
+    return _because("to-the-next-valve")
 
 
-def _why_shut(board: Board, t: Touch, goal: GoalKey) -> str:
+def _why_shut(board: Board, t: Touch, goal: GoalKey) -> Message:
     gate = board.gates[t.on]
     if t.on in gauge_valves(board) and goal in ("sweep", "purge", "nitrogen-break"):
-        return "The gauge is kept from pressure."
-    if goal in SHUT:
-        return SHUT[goal]
+        return _because("gauge-from-pressure")
+    if goal in WHY_SHUT:
+        return _because(WHY_SHUT[goal])
     if {gate.a, gate.b} & set(board.gauges.values()):
-        return "Refrigerant and oil foul the gauge's sensor."
-    return "It stays shut until what hangs on it is off."
+        return _because("gauge-from-refrigerant")
+    return _because("until-it-is-off")
 
 
 def part_words(board: Board, part: str) -> str:
@@ -309,6 +292,6 @@ def part_words(board: Board, part: str) -> str:
     return f"the {'core tool' if p.kind == 'tool' else p.kind}{where}"
 
 
-def _whiff(said: tuple[Consequence, ...]) -> str:
-    notes = [f"{c.words}. {c.why}" for c in said if c.severity == "note"]
-    return notes[0] if notes else "What it stood on is shut, or holds by its own core."
+def _whiff(said: tuple[Consequence, ...]) -> Message:
+    notes = [c.whole for c in said if c.severity == "note"]
+    return notes[0] if notes else _because("holds-by-itself")

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from itertools import count
 
 from rough_draw.core.interlock.compartments import Board
-from rough_draw.core.interlock.consequence import Consequence, Touch
+from rough_draw.core.interlock.consequence import Consequence, Touch, stop
 from rough_draw.core.interlock.gas_state import State
 from rough_draw.core.interlock.transition import play
 
@@ -87,8 +87,7 @@ def _why_not(board: Board, start: State, goal: Goal) -> tuple[Consequence, ...]:
     """The stops of the least bad way: what would have to be there for a sound one."""
     bad = _search(board, start, goal, frozenset(), True)
     if bad is None:
-        words = "No order of touches leads there with this rig"
-        return (Consequence("stop", "no-way", words, "A valve or a part is missing."),)
+        return (stop("no-way"),)
     return tuple({c.key: c for s in bad for c in s.said if c.severity == "stop"}.values())
 
 

@@ -12,6 +12,7 @@ from rough_draw.core.interlock.consequence import Consequence, Touch, gravest_fi
 from rough_draw.core.interlock.gas_state import State, before_the_draw, settle
 from rough_draw.core.interlock.orders import part_words
 from rough_draw.core.interlock.transition import play
+from rough_draw.core.message import Message, message
 from rough_draw.core.model.isolation import isolation
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.rig import Rig
@@ -19,12 +20,15 @@ from rough_draw.core.sheet.run_state import RunState
 from rough_draw.core.sheet.scope import Scope
 from rough_draw.core.sheet.steps import OnPart, read_step
 
+TURNED: tuple[consequence.Kind, ...] = ("pump-on", "pump-off", "ballast-open", "ballast-shut", "energise")
+"""What is done to the pump and the compressor."""
+
 
 @dataclass(frozen=True)
 class Foresight:
     """What is asked after, in words, and what follows from it, the gravest first."""
 
-    words: str
+    words: Message
     consequences: tuple[Consequence, ...]
 
     @property
@@ -61,7 +65,7 @@ class Offer:
     """A touch that can be made on a thing as the run stands: its kind, in words."""
 
     kind: str
-    words: str
+    words: Message
 
 
 def touches_on(job: Job, run: RunState, name: str) -> list[Offer]:
@@ -76,23 +80,19 @@ def touches_on(job: Job, run: RunState, name: str) -> list[Offer]:
     for g in board.gates.values():
         if g.name in links or (g.part == name and g.kind in ("valve", "cylinder", "nitrogen")):
             way = "shut" if g.name in state.opened else "open"
-            found.append(Offer(f"{way}:{g.name}", f"{way.capitalize()} {board.label(g.name)}"))
+            found.append(Offer(f"{way}:{g.name}", message(f"move-{way}", what=board.label(g.name))))
     part = job.rig.get(name)
     if part is not None and part.kind == "pump":
-        found.append(Offer("pump-off", "Stop the pump") if run.pump_on else Offer("pump-on", "Start the pump"))
-        ballast = "shut" if run.ballast_open else "open"
-        found.append(Offer(f"ballast-{ballast}", f"{'Close' if run.ballast_open else 'Open'} the ballast"))
+        for kind in ("pump-off" if run.pump_on else "pump-on", "ballast-shut" if run.ballast_open else "ballast-open"):
+            found.append(Offer(kind, message(f"move-{kind}")))
     if part is not None and part.port and f"port:{part.port}" in board.cored:
-        back = part.port in run.cores
-        words = "Pull the core again" if back else "Put the core back, through the tool"
-        found.append(Offer(f"core-{'out' if back else 'in'}:{part.port}", words))
+        way = "core-out" if part.port in run.cores else "core-in"
+        found.append(Offer(f"{way}:{part.port}", message(f"move-{way}-here")))
     if name in board.ends:
-        off = name in run.off
-        found.append(
-            Offer(f"{'put-on' if off else 'take-off'}:{name}", f"{'Put it on again' if off else 'Take it off'}")
-        )
+        way = "put-on" if name in run.off else "take-off"
+        found.append(Offer(f"{way}:{name}", message(f"move-{way}-here")))
     if any(s.id == name and s.kind == "compressor" for s in job.scope.sections) or name == "power":
-        found.append(Offer("energise", "Power to the compressor"))
+        found.append(Offer("energise", message("move-energise")))
     return found
 
 
@@ -110,20 +110,16 @@ def foresee(job: Job, run: RunState, kind: str) -> Foresight:
         if not valve and thing not in board.ends and thing not in board.ports:
             raise KeyError(thing)
         touches = [Touch(way, thing)] if way != "put-on" else []
-        words = f"{way.replace('-', ' ').capitalize()} {board.label(thing) if valve else part_words(board, thing)}"
+        what = board.label(thing) if valve else part_words(board, thing)
+        words = message(f"move-{way}", what=what)
     elif kind in ("isolate", "reopen", "check-hold", "check-end"):
         shuts = kind in ("isolate", "check-hold")
         touches = [Touch("shut" if shuts else "open", v) for v in isolating]
-        words = "Isolate the system" if shuts else "Open the system to the pump again"
+        words = message("move-isolate" if shuts else "move-reopen")
     else:
-        made: dict[str, tuple[consequence.Kind, str]] = {
-            "pump-on": ("pump-on", "Start the pump"),
-            "pump-off": ("pump-off", "Stop the pump"),
-            "ballast-open": ("ballast-open", "Open the ballast"),
-            "ballast-shut": ("ballast-shut", "Close the ballast"),
-            "energise": ("energise", "Power to the compressor"),
-        }
-        touches, words = ([Touch(made[kind][0])], made[kind][1]) if kind in made else ([], kind)
+        turned = next((k for k in TURNED if k == kind), None)
+        touches = [Touch(turned)] if turned is not None else []
+        words = message(f"move-{turned}" if turned is not None else "move-other", what=kind)
     said: dict[str, Consequence] = {}
     for touch in touches:
         state, found = play(board, state, touch)

@@ -7,9 +7,21 @@ from dataclasses import replace
 
 from rough_draw.core.engine.walk import reached
 from rough_draw.core.interlock.compartments import Board, Gate
-from rough_draw.core.interlock.consequence import RANK, Consequence, Touch, air_words, compare, gauges_in, gravest_first
+from rough_draw.core.interlock.consequence import (
+    RANK,
+    Consequence,
+    Touch,
+    air_in,
+    caution,
+    compare,
+    gauges_in,
+    gravest_first,
+    note,
+    stop,
+)
 from rough_draw.core.interlock.gas_state import PRESSURE, VACUUM, WHIFF, State, in_vacuum, joined, settle, total
 from rough_draw.core.interlock.sweep import LEAST_SHARE, flow_shares
+from rough_draw.core.message.figure import gauge_pressure, length, volume
 
 
 def play(board: Board, state: State, touch: Touch) -> tuple[State, list[Consequence]]:
@@ -34,7 +46,7 @@ def _do(board: Board, state: State, t: Touch) -> tuple[State, list[Consequence]]
         case "pump-off":
             return _pump_off(board, state)
         case "vent-pump":
-            said = air_words(board, state, joined(board, state.opened, board.pump), "air let in at the pump")
+            said = air_in(board, state, joined(board, state.opened, board.pump), "pump")
             return settle(board, replace(state, vented=True), air_at=board.pump), said
         case "ballast-open" | "ballast-shut":
             return replace(state, ballast=t.kind == "ballast-open"), []
@@ -50,9 +62,7 @@ def _do(board: Board, state: State, t: Touch) -> tuple[State, list[Consequence]]
             low = [
                 r for r, room in enumerate(board.rooms) if room.system and total(state.gas[r]) < 1.05 * board.atmosphere
             ]
-            why = "An open port would draw air."
-            stop = Consequence("stop", "no-pressure", "There is no positive pressure yet", why)
-            return replace(state, seen=True), [stop] if low else []
+            return replace(state, seen=True), [stop("no-pressure")] if low else []
         case "cap":
             return replace(state, capped=state.capped | {t.on}), []
         case "loosen" | "tighten":
@@ -62,9 +72,8 @@ def _do(board: Board, state: State, t: Touch) -> tuple[State, list[Consequence]]
         case "work":
             return _work(board, state, t.on)
         case "energise":
-            why = "It has no cooling, and can arc at its terminals."
-            stop = Consequence("stop", "compressor-in-vacuum", "The compressor would run in a vacuum", why)
-            return state, [stop] if in_vacuum(board, state, range(len(board.rooms))) else []
+            dry = in_vacuum(board, state, range(len(board.rooms)))
+            return state, [stop("compressor-in-vacuum")] if dry else []
 
 
 def _cracked(board: Board, state: State, gate: Gate) -> State:
@@ -88,13 +97,9 @@ def _on_open(board: Board, state: State, t: Touch) -> list[Consequence]:
     if board.pump in one | other and not state.pump and not board.pump_gone:
         rest = other if board.pump in one else one
         if in_vacuum(board, state, rest) and not state.vented:
-            why = "A stopped vane pump leaks back at once. Start it first, or leave it shut off."
-            said.append(
-                Consequence("stop", "back-through-pump", "The stopped pump's air and oil go into the system", why)
-            )
+            said.append(stop("back-through-pump"))
     if gate.kind == "service" and in_vacuum(board, state, one | other):
-        why = "A quarter turn first: let a little in, then wait."
-        said.append(Consequence("caution", "rush", "The whole charge would rush into the vacuum", why))
+        said.append(caution("rush"))
     if any(board.rooms[r].source == "refrigerant" and not board.rooms[r].kept for r in one | other):
         said += _charging(board, replace(state, opened=state.opened | {t.on}))
     return said
@@ -116,13 +121,9 @@ def _charging(board: Board, state: State) -> list[Consequence]:
         if {board.gates[f"port:{n}"].a, board.gates[f"port:{n}"].b} & could
     }
     if "suction" in sides and every - {"suction"}:
-        why = "Liquid goes into the liquid line, the suction side shut off; the rest is trimmed in running."
-        return [
-            Consequence("stop", "liquid-to-compressor", "Liquid could reach the compressor by the suction side", why)
-        ]
+        return [stop("liquid-to-compressor")]
     if "suction" in sides:
-        why = "Throttle it, a little at a time, as vapour; a zeotrope as liquid that flashes on the way."
-        return [Consequence("caution", "suction-only", "The cylinder reaches only the suction side", why)]
+        return [caution("suction-only")]
     return []
 
 
@@ -142,18 +143,13 @@ def _on_shut(board: Board, state: State, after: State, gate: Gate) -> list[Conse
             n for r in side for n in board.rooms[r].sections if board.rooms[r].system and total(after.gas[r]) > VACUUM
         ]
         if trapped and state.pump and gate.kind in ("valve", "section"):
-            why = "It keeps what is in it now, and no gauge on the other side would say so."
-            said.append(
-                Consequence("caution", "trapped", f"The {', '.join(trapped)} is shut off before it is evacuated", why)
-            )
+            said.append(caution("trapped", sections=", ".join(trapped)))
         hoses = sum(board.rooms[r].hose_m for r in side)
         system = any(board.rooms[r].system for r in side)
         if state.pump and system and hoses > 0 and gate.kind == "valve" and total(after.gas[start]) < VACUUM:
-            why = "They permeate: part of the rise is theirs."
-            said.append(Consequence("caution", "hoses-in-hold", f"{hoses:g} m of hose stay in what is held", why))
+            said.append(caution("hoses-in-hold", hoses=length(hoses)))
         if state.pump and system and not gauges_in(board, side) and gauges_in(board, pump_side):
-            why = "It goes on reading the pump's side."
-            said.append(Consequence("caution", "gauge-outside", "The gauge is cut off from the system", why))
+            said.append(caution("gauge-outside"))
     return said
 
 
@@ -161,8 +157,7 @@ def _pump_on(board: Board, state: State) -> tuple[State, list[Consequence]]:
     group = joined(board, state.opened, board.pump)
     said = []
     if any(total(state.gas[r]) > PRESSURE * board.atmosphere for r in group):
-        why = "It blows the oil out of the pump. Vent to 0 gauge first."
-        said.append(Consequence("stop", "pressure-into-pump", "There is pressure where the pump draws", why))
+        said.append(stop("pressure-into-pump", "start", zero=gauge_pressure(0.0)))
     return settle(board, replace(state, pump=True, vented=False)), said
 
 
@@ -170,17 +165,13 @@ def _pump_off(board: Board, state: State) -> tuple[State, list[Consequence]]:
     group = joined(board, state.opened, board.pump)
     said = []
     if in_vacuum(board, state, group):
-        why = "Isolate first, pump off second: a stopped pump lets its air and oil back into what it drew."
-        said.append(
-            Consequence("stop", "off-before-isolated", "Air and oil would come back from the stopped pump", why)
-        )
+        said.append(stop("off-before-isolated"))
     return replace(state, pump=False), said
 
 
 def _oil_change(board: Board, state: State) -> tuple[State, list[Consequence]]:
     if state.pump:
-        why = "Stop it, with the rest shut off from it."
-        return state, [Consequence("stop", "oil-running", "The pump is running", why)]
+        return state, [stop("oil-running")]
     return replace(state, fresh_oil=True), []
 
 
@@ -191,15 +182,12 @@ def _core(board: Board, state: State, t: Touch) -> tuple[State, list[Consequence
     part = board.job.rig.get(board.ports.get(t.on, ""))
     said = []
     if part is None or part.kind != "tool" or part.id in state.off:
-        why = "Only through a core tool, which keeps the port shut while the core moves."
-        return state, [Consequence("stop", "core-less", f"{gate.label} would stand open".capitalize(), why)]
+        return state, [stop("core-less", what=gate.label)]
     if t.kind == "core-in":
         if total(state.gas[inner]) < board.atmosphere:
-            why = "Positive pressure first: any leak past the tool then goes outward, and the seat can be checked."
-            said.append(Consequence("stop", "core-in-vacuum", "The core would go back against a vacuum", why))
+            said.append(stop("core-in-vacuum"))
         elif not state.seen:
-            why = "See it on the dial at the ports, not only on the way in."
-            said.append(Consequence("stop", "not-seen", "Positive pressure has not been seen at the ports", why))
+            said.append(stop("not-seen", "core"))
         return replace(state, opened=state.opened - {name}), said
     return settle(board, replace(state, opened=state.opened | {name})), said
 
@@ -208,11 +196,9 @@ def _purge(board: Board, state: State, source: str) -> tuple[State, list[Consequ
     """Blow the air out of the hose on an open source, at its far end, with the port still shut."""
     group = joined(board, state.opened, board.fed(source))
     if source not in state.opened:
-        why = "Open it first, with the port still shut."
-        return state, [Consequence("stop", "purge-shut", "Nothing comes to purge with", why)]
+        return state, [stop("purge-shut")]
     if any(board.rooms[r].system for r in group):
-        why = "Shut it off from the system, then purge."
-        return state, [Consequence("stop", "purge-open", "The hose is already open to the system", why)]
+        return state, [stop("purge-open")]
     gas = list(state.gas)
     for r in group:
         if not board.rooms[r].source:
@@ -225,13 +211,11 @@ def _joint(board: Board, state: State, t: Touch) -> tuple[State, list[Consequenc
     if t.kind == "tighten":
         return settle(board, replace(state, loose=state.loose - {t.on})), []
     group = joined(board, state.opened, board.places[t.on])
-    said = air_words(board, state, group, "air at the loosened joint")
+    said = air_in(board, state, group, "joint")
     if any(state.gas[r][2] > WHIFF and (board.rooms[r].system or board.rooms[r].source) for r in group):
-        why = "It is against the law, and it burns skin. Recover it first."
-        said.append(Consequence("stop", "venting", "Refrigerant would be vented", why))
+        said.append(stop("venting", "joint"))
     elif any(total(state.gas[r]) > PRESSURE * board.atmosphere for r in group):
-        why = "Let the pressure down first: it comes out with a jet."
-        said.append(Consequence("caution", "loosened-under-pressure", "There is pressure behind the joint", why))
+        said.append(caution("loosened-under-pressure"))
     return settle(board, replace(state, loose=state.loose | {t.on})), said
 
 
@@ -240,8 +224,7 @@ def _sweep(board: Board, state: State, tap: str) -> tuple[State, list[Consequenc
     shares = flow_shares(board, state.opened, board.taps[tap], state.loose) if tap in state.opened else {}
     passed = frozenset(n for n, share in shares.items() if share >= LEAST_SHARE)
     if not passed:
-        why = "The bottle has to be open, and a joint loosened at the far end."
-        return state, [Consequence("stop", "no-flow", "Nothing flows", why)]
+        return state, [stop("no-flow")]
     gas = list(state.gas)
     for n in passed:
         r = board.places[n]
@@ -265,19 +248,15 @@ def _take_off(board: Board, state: State, part: str) -> tuple[State, list[Conseq
     here = replace(state, opened=opened, off=state.off | {part})
     end = board.ends[part]
     group = joined(board, opened, end)
-    said = air_words(board, here, group, "air through the open end")
+    said = air_in(board, here, group, "end")
     loss = [r for r in group if state.gas[r][2] > 0.5 * board.atmosphere and not board.rooms[r].source]
     if any(board.rooms[r].source == "refrigerant" or board.rooms[r].system for r in group if state.gas[r][2] > WHIFF):
-        why = "It is against the law, and it burns skin. Shut it off, or put the core back first."
-        said.append(Consequence("stop", "venting", "Refrigerant would be vented", why))
+        said.append(stop("venting", "part"))
     elif loss:
-        ml = sum(board.rooms[r].volume for r in loss) * 1e6
-        said.append(Consequence("note", "whiff", f"The {ml:.0f} ml behind it goes off", "Gloves; keep clear."))
+        said.append(note("whiff", gas=volume(sum(board.rooms[r].volume for r in loss))))
     if own and not state.seen and not said:
-        why = "Positive pressure first: any slip then goes outward."
-        said.append(Consequence("caution", "not-seen", "Positive pressure has not been seen at the ports", why))
+        said.append(caution("not-seen", "part"))
     for n in own:
         if f"port:{n}" in opened:
-            why = "Its core is out: put it back through the tool first."
-            said.append(Consequence("stop", "port-open", f"The {n.replace('-', ' ')} port would stand open", why))
+            said.append(stop("port-open", port=n.replace("-", " ")))
     return settle(board, here, air_at=end), said

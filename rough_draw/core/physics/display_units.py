@@ -11,7 +11,7 @@ from rough_draw.core.physics.units import ATMOSPHERE_PA, CFM_M3_S, FOOT_M, MICRO
 class DisplayUnit:
     """A unit a person may read: shown = value · ``factor`` + ``offset``, with ``digits`` significant figures.
 
-    The value is in the document's own unit: Pa, °C, m³/s, m, kg, l.
+    The value is in the document's own unit: Pa (``gauge``: above the air's), °C, m³/s, m, kg, l.
     """
 
     key: str
@@ -28,6 +28,11 @@ DISPLAY: dict[str, tuple[DisplayUnit, ...]] = {
         DisplayUnit("mbar", "mbar", 0.01),
         DisplayUnit("torr", "Torr", 760.0 / ATMOSPHERE_PA),
         DisplayUnit("inhg", "inHg", 1.0 / PA_PER["inhg"], digits=4),
+    ),
+    "gauge": (
+        DisplayUnit("psig", "psig", 1.0 / PA_PER["psi"]),
+        DisplayUnit("bar", "bar", 1e-5),
+        DisplayUnit("kpa", "kPa", 1e-3),
     ),
     "temperature": (DisplayUnit("c", "°C", 1.0), DisplayUnit("f", "°F", 1.8, 32.0)),
     "flow": (

@@ -11,7 +11,8 @@ from typing import Literal
 
 from rough_draw.core.diagnosis.faults import kind_of
 from rough_draw.core.interlock.consequence import Consequence, ConsequenceKind, Severity
-from rough_draw.core.physics.units import micron
+from rough_draw.core.message import Message, Value, message
+from rough_draw.core.message.figure import duration, gauge_pressure, vacuum
 from rough_draw.core.practice import actions
 from rough_draw.core.practice.action_kinds import Action, AskHint, CallVerdict, Look, NameCause, read_action
 
@@ -28,10 +29,11 @@ CAUTION_COSTS = 8.0
 LOOK_COSTS = 10.0
 CHARGED_COSTS = 50.0
 LOOKS_ASKED = (
-    (Look("power"), "power not locked out and verified dead"),
-    (Look("pressure"), "0 gauge not seen"),
+    (Look("power"), "power"),
+    (Look("pressure"), "pressure"),
 )
 WRONG_COSTS = 12.0
+END_COSTS = 20.0
 PUMP_STOPPED_FIRST: tuple[ConsequenceKind, ...] = ("off-before-isolated", "back-through-pump")
 PAIRS = {("both", "leak"), ("both", "moisture"), ("moisture", "both"), ("leak", "both")}
 """Verdicts that are half of the truth: what is right, what was said."""
@@ -94,7 +96,11 @@ class Mark:
 
     skill: Skill
     score: float | None
-    lines: tuple[str, ...]
+    lines: tuple[Message, ...]
+
+
+def _lost(points: float, what: str, **values: Value) -> Message:
+    return message("mark-lost", points=round(points), what=message(f"mark-{what}", **values))
 
 
 def _clamp(x: float) -> float:
@@ -121,81 +127,79 @@ def own(f: Facts) -> list[Act]:
 
 def safety(f: Facts) -> Mark:
     """Stops and cautions of the interlock, looks left out, a charge into what was not sound."""
-    score, lines = 100.0, []
+    score = 100.0
+    lines: list[Message] = []
     for a in own(f):
         for c in a.of("stop"):
             score -= STOP_COSTS
-            lines.append(f"−{STOP_COSTS:.0f}: {c.words}")
+            lines.append(message("mark-lost", points=round(STOP_COSTS), what=c.words))
         for c in a.of("caution"):
             score -= CAUTION_COSTS
-            lines.append(f"−{CAUTION_COSTS:.0f}: {c.words}")
+            lines.append(message("mark-lost", points=round(CAUTION_COSTS), what=c.words))
     done = {a.action for a in own(f)}
     for look, what in LOOKS_ASKED:
         if look not in done:
             score -= LOOK_COSTS
-            lines.append(f"−{LOOK_COSTS:.0f}: {what}")
+            lines.append(_lost(LOOK_COSTS, f"not-looked-{what}", zero=gauge_pressure(0.0)))
     if f.charged and not set(f.truth_at_end) & {"tight"}:
         score -= CHARGED_COSTS
-        lines.append(f"−{CHARGED_COSTS:.0f}: charge let into a system that was not sound")
-    return Mark("safety", _clamp(score), tuple(lines or ["Nothing to say: that is as it should be."]))
+        lines.append(_lost(CHARGED_COSTS, "charged-unsound"))
+    return Mark("safety", _clamp(score), tuple(lines or [message("mark-nothing")]))
 
 
 def rig(f: Facts) -> Mark:
     """The rig in use against the best of the van (60), and its answers to the questions a to d (40)."""
     if f.own_rig is None or f.best_rig is None:
-        return Mark("rig", None, ("The rig was not up for choice.",))
+        return Mark("rig", None, (message("mark-rig-given"),))
     ratio = min(1.0, f.best_rig / max(f.own_rig, 1.0))
     score = 60.0 * ratio
-    lines = [f"{f.own_rig / 60:.0f} min to the target as it should be; the best of the van {f.best_rig / 60:.0f} min"]
-    words = {
-        "a": "it can be shut off from pump and hoses",
-        "b": "the gauge sits inside, away from the pump",
-        "c": "the gauge can be shut off before refrigerant",
-        "d": "every port without a core keeps a valve",
-    }
+    lines = [message("mark-rig-times", own=duration(f.own_rig), best=duration(f.best_rig))]
     for letter, says in zip("abcd", f.answers, strict=False):
         score += {"yes": 10.0, "partly": 5.0}.get(says, 0.0)
         if says != "yes":
-            lines.append(f"{'Partly' if says == 'partly' else 'Not so'}: {words[letter]}")
+            lines.append(message(f"mark-rig-{letter}", how="partly" if says == "partly" else "no"))
     return Mark("rig", _clamp(score), tuple(lines))
 
 
 def reading(f: Facts) -> Mark:
     """Isolated deep enough everywhere (40), before the pump stopped (20), held long enough (25), ballast (15)."""
-    lines = []
+    lines: list[Message] = []
     score = 0.0
     if f.at_isolation is None:
-        lines.append("Never isolated: nothing was read on hold.")
+        lines.append(message("mark-never-isolated"))
     else:
         deep = f.at_isolation <= 1.3 * f.target
         score += 40.0 if deep else 15.0 if f.at_isolation <= 3 * f.target else 0.0
-        shown = (
-            f"the gauge said {micron(f.shown_at_isolation):,.0f} µ" if f.shown_at_isolation else "no figure was read"
+        worst = vacuum(f.at_isolation)
+        shown = f.shown_at_isolation
+        lines.append(
+            message("mark-isolated-at", worst=worst, shown=vacuum(shown))
+            if shown
+            else message("mark-isolated-unread", worst=worst)
         )
-        lines.append(f"Isolated with {micron(f.at_isolation):,.0f} µ at the worst spot; {shown}")
         before = not any(c.kind in PUMP_STOPPED_FIRST for a in own(f) for c in a.of("stop"))
         score += 20.0 if before else 0.0
         share = min(1.0, f.held_s / max(f.hold_s, 1.0))
         score += 25.0 * share
-        lines.append(f"Held {f.held_s / 60:.0f} min of the {f.hold_s / 60:.0f} that the school asks")
+        lines.append(message("mark-held", time=duration(f.held_s), asked=duration(f.hold_s)))
     score += 0.0 if f.ballast_left else 15.0
     if f.ballast_left:
-        lines.append("The ballast stayed open to the end of the draw")
+        lines.append(message("mark-ballast-left"))
     return Mark("reading", _clamp(score), tuple(lines))
 
 
-def _verdict_called(f: Facts) -> tuple[float, list[str]]:
+def _verdict_called(f: Facts) -> tuple[float, list[Message]]:
     """Points for the last verdict that was called, and why."""
     calls = [(a, a.action.verdict) for a in own(f) if isinstance(a.action, CallVerdict)]
     if not calls:
-        return 0.0, ["No verdict was called."]
+        return 0.0, [message("mark-no-verdict")]
     last, said = calls[-1]
     words = actions.VERDICTS[said].lower()
     if said in last.right:
-        return 60.0, [f"Right: {words}"]
+        return 60.0, [message("mark-right", said=words)]
     half = any((right, said) in PAIRS for right in last.right)
     truth = actions.verdict_words(last.right[0]).lower()
-    return 30.0 if half else 0.0, [f"{'Half right' if half else 'Wrong'}: said {words}, it was: {truth}"]
+    return 30.0 if half else 0.0, [message("mark-half" if half else "mark-wrong", said=words, truth=truth)]
 
 
 def diagnosis(f: Facts) -> Mark:
@@ -207,32 +211,32 @@ def diagnosis(f: Facts) -> Mark:
     wrong = [n for n in named if kind_of(n) not in kinds]
     score += 40.0 * (len(hit) / len(f.faults) if f.faults else 1.0)
     if f.faults:
-        lines.append(f"{len(hit)} of {len(f.faults)} things that were the matter named")
+        lines.append(message("mark-named", hit=len(hit), all=len(f.faults)))
     score -= WRONG_COSTS * len(wrong)
     if wrong:
-        lines.append(f"−{WRONG_COSTS * len(wrong):.0f}: named and not so: {', '.join(kind_of(w) for w in wrong)}")
+        lines.append(_lost(WRONG_COSTS * len(wrong), "named-wrong", causes=", ".join(kind_of(w) for w in wrong)))
     good = set(f.truth_at_end) & {"tight"}
     leaky = set(f.truth_at_end) & {"leak", "both"}
     if f.end == "repair" and not leaky:
-        score -= 20.0
-        lines.append("−20: sent to repair, and nothing leaked")
+        score -= END_COSTS
+        lines.append(_lost(END_COSTS, "repaired-sound"))
     elif f.end == "release" and not good:
-        score -= 20.0
-        lines.append("−20: passed, and it was not sound")
+        score -= END_COSTS
+        lines.append(_lost(END_COSTS, "passed-unsound"))
     return Mark("diagnosis", _clamp(score), tuple(lines))
 
 
 def economy(f: Facts) -> Mark:
     """Time against a sound expert's on the same job, hints, breaks off."""
     if not any(isinstance(a.action, CallVerdict) for a in own(f)):
-        return Mark("economy", 0.0, (f"Broken off after {f.spent / 60:.0f} min without a verdict: nothing was saved.",))
+        return Mark("economy", 0.0, (message("mark-broken-off", time=duration(f.spent)),))
     ratio = min(1.0, f.expert / max(f.spent, 1.0))
     # Quicker than a sound hand by leaving things out is not economy: the other skills say what was left out.
     score = 100.0 * ratio
-    lines = [f"{f.spent / 60:.0f} min; a sound hand {f.expert / 60:.0f} min"]
+    lines = [message("mark-times", own=duration(f.spent), expert=duration(f.expert))]
     for a in own(f):
         if isinstance(a.action, AskHint):
             cost = actions.HINTS[a.action.step - 1][1]
             score -= cost
-            lines.append(f"−{cost:.0f}: a hint")
+            lines.append(_lost(cost, "hint"))
     return Mark("economy", _clamp(score), tuple(lines))

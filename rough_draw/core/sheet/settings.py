@@ -14,6 +14,7 @@ from rough_draw.core.sheet.oil_rule import OilRule
 class Settings(Sheet):
     """Units on screen, hourly rate for the worth of a purchase, minutes between sites.
 
+    ``pressure``: of a vacuum, absolute; ``gauge``: above the air's; ``english``: the words of the trade here or there;
     ``oil_rule``: when a pump's oil is due; ``habits``: what a new sheet starts with where schools differ.
     """
 
@@ -23,6 +24,8 @@ class Settings(Sheet):
     length: Literal["m", "ft"] = "m"
     mass: Literal["kg", "lb-oz"] = "kg"
     volume: Literal["l", "ft3"] = "l"
+    gauge: Literal["psig", "bar", "kpa"] = "psig"
+    english: Literal["us", "uk"] = "us"
     hourly_rate: float = Field(60.0, ge=0, le=10_000)
     currency: Text = ""
     travel_min: float = Field(15.0, ge=0, le=600)

@@ -1,0 +1,35 @@
+"""Who reads the answer to a request: looked up once, and only where a sentence is made."""
+
+from __future__ import annotations
+
+from collections.abc import Awaitable, Callable, MutableMapping
+from typing import Any
+
+from starlette.requests import Request
+
+from rough_draw.api.people.browser import person_here
+from rough_draw.store import people, shelf
+from rough_draw.text import Reader, reader_of, reading_as
+
+Scope = MutableMapping[str, Any]
+Receive = Callable[[], Awaitable[MutableMapping[str, Any]]]
+Send = Callable[[MutableMapping[str, Any]], Awaitable[None]]
+
+
+class Readers:
+    """The middleware: while a request is answered, sentences are said in the units of whoever is at that browser."""
+
+    def __init__(self, app: Callable[[Scope, Receive, Send], Awaitable[None]]) -> None:
+        self.app = app
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        if scope["type"] != "http":
+            await self.app(scope, receive, send)
+            return
+        here = person_here(Request(scope))
+
+        def found() -> Reader:
+            return reader_of(people.settings_for(here, shelf.settings()))
+
+        with reading_as(found):
+            await self.app(scope, receive, send)

@@ -1,0 +1,46 @@
+"""Numbers as somebody writes them: thousands and decimals by habit, as many digits as are worth reading."""
+
+from __future__ import annotations
+
+import math
+from functools import lru_cache
+
+from babel.numbers import format_decimal
+
+WRITTEN = {"point": "en_US", "comma": "de_DE", "space": "fr_FR"}
+"""1,234.5, 1.234,5 and 1 234,5."""
+
+
+@lru_cache(maxsize=4096)
+def fixed(value: float, places: int, numbers: str = "point") -> str:
+    """With so many places after the point.
+
+    >>> fixed(1234.56, 1), fixed(1234.56, 1, "comma")
+    ('1,234.6', '1.234,6')
+    """
+    pattern = "#,##0" + ("." + "0" * places if places > 0 else "")
+    text = str(format_decimal(value, format=pattern, locale=WRITTEN[numbers]))
+    # A minus is a minus, and what rounds to nothing has none.
+    return text.lstrip("-") if not any(c in "123456789" for c in text) else text.replace("-", "−")
+
+
+def significant(value: float, digits: int, numbers: str = "point") -> str:
+    """With about so many digits: 9.9996 is 10.0; of large numbers every one before the point.
+
+    >>> significant(9.9996, 3), significant(0.012345, 3), significant(18340.0, 3)
+    ('10.0', '0.0123', '18,340')
+    """
+    if value == 0 or not math.isfinite(value):
+        return "0" if value == 0 else "–"
+    size = abs(float(f"{value:.{digits}g}"))
+    places = max(0, digits - 1 - math.floor(math.log10(size)))
+    return fixed(value, min(places, 6), numbers)
+
+
+def plain(value: float, places: int, numbers: str = "point") -> str:
+    """With at most so many places, and none that say nothing.
+
+    >>> plain(20.0, 1), plain(20.5, 1)
+    ('20', '20.5')
+    """
+    return fixed(value, 0 if round(value, places) == round(value) else places, numbers)
