@@ -134,13 +134,13 @@ def jobs(draw: st.DrawFn) -> Job:
 
 
 def told(pattern: str, way: str) -> tuple[str, ...]:
-    """The release of a pattern in words, on a cooler or, where it needs more ports, on a chiller."""
+    """The steps that release a pattern, by their keys, on a cooler or, where it needs more ports, on a chiller."""
     on = scope("cooler", opened=True)
     if not fits(pattern, on):
         on = scope("chiller", opened=True)
     job = Job(scope=on, rig=rig_from(pattern, on), release=Release(way=way))  # type: ignore[arg-type]
     lines = []
     for step in release_steps(job):
-        lines.append(step.title)
-        lines += [f"! {c.split('.')[0]}" for c in step.care]
+        lines.append(step.key)
+        lines += [f"! {c.kind}" for c in step.care]
     return tuple(lines)

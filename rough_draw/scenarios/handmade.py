@@ -39,8 +39,8 @@ def _easy() -> list[Scenario]:
             ends="release",
             brief="A new cold room on its condensing unit, dry, pressure tested. Nothing is screwed on yet: the van is "
             "yours. The unit keeps its charge behind its two service valves.",
-            lesson="Two large hoses, three tools and the gauge on the third answer every question. Shut the gauge off, "
-            "crack one service valve, see pressure, put the cores back, and only then take anything off.",
+            lesson="Two large hoses, three tools and the gauge on the third answer every question. Close the gauge "
+            "off, crack one service valve, see pressure, put the cores back, and only then take anything off.",
             sheet=sheet("larkspur", "Cold room 5", plain),
             rigged=False,
             hidden=hidden(102, water=-0.4),
@@ -87,7 +87,7 @@ def _middling() -> list[Scenario]:
             "wet-oil",
             "Six hundred and no lower",
             "The pump was lent out last week. A new coil, dry as a bone, they say.",
-            "Wet oil gives its water back all day. Shut the system off, change it warm, pull on.",
+            "Wet oil gives its water back all day. Close the system off, change it warm, pull on.",
             Fault(key="wet-oil", severity=-0.3),
         ),
         one(
@@ -110,14 +110,14 @@ def _middling() -> list[Scenario]:
             "dirty-hose",
             "New hoses, new room",
             "New hoses came yesterday. The room is new too.",
-            "New rubber gives gas off for hours. Pull on one hose at a time with the tools shut: it shows itself.",
+            "New rubber gives gas off for hours. Pull on one hose at a time with the tools closed: it shows itself.",
             Fault(key="dirty-hose:hose-a", severity=1.1),
         ),
         one(
             "hose-leak",
             "Stuck at a thousand",
             "Everything was used yesterday on another room, and was fine.",
-            "Rig and system are told apart by shutting the tools: what stays high is on the pump's side of them.",
+            "Rig and system are told apart by closing the tools: what stays high is on the pump's side of them.",
             Fault(key="hose-leak:hose-b", severity=0.3),
         ),
         one(
@@ -211,7 +211,7 @@ def _hard() -> list[Scenario]:
             title="The freezer on the quay",
             level=3,
             brief="A freezer, two evaporators, the power locked out. It came down faster than it was planned to.",
-            lesson="Without power a solenoid is shut, and what is behind it stays at the "
+            lesson="Without power a solenoid is closed, and what is behind it stays at the "
             "atmosphere: nothing on the gauge "
             "says so. Go along every valve with the magnet before the draw.",
             sheet=sheet("saltmarsh", "Fish freezer", freezer, two_hoses(freezer, "Pump 1, 8 CFM"), "two-limit"),

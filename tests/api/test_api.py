@@ -317,7 +317,7 @@ def test_a_touch_is_foreseen_before_it_is_made(api: TestClient) -> None:
     assert "Isolate first" in seen["consequences"][0]["why"]
     for valve in api.get(f"/api/jobs/{key}/plan").json()["isolate_valves"]:
         r = api.post(f"/api/jobs/{key}/touches", json={"kind": f"shut:{valve}"})
-        assert r.json()["words"].startswith("Shut the ")
+        assert r.json()["words"].startswith("Closed the ")
     assert not api.get(f"/api/jobs/{key}/foresee", params={"kind": "pump-off"}).json()["stop"]
     assert api.get(f"/api/jobs/{key}/live").json()["shut"]
 

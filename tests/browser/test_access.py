@@ -6,7 +6,7 @@ import json
 import re
 from pathlib import Path
 
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Browser, Page, TimeoutError, expect
 
 from tests.browser.conftest import PATIENCE_MS
 from tests.browser.waits import saved
@@ -35,6 +35,9 @@ PAGES = {
 
 NIGHT = ("yard", "practice", "rig", "draw", "hold")
 """Pages looked at by night too: between them they have every colour."""
+
+
+FITS = "() => document.documentElement.scrollWidth <= innerWidth + 1"
 
 
 def findings(page: Page) -> list[str]:
@@ -88,7 +91,9 @@ def test_axe_finds_nothing_serious_and_nothing_is_cut_off_at_200(browser: Browse
                 page.get_by_role("button", name="Switch to day").click()
             page.set_viewport_size({"width": 640, "height": 400})
             # The tables of the two pages that are read scroll within themselves.
-            if page.evaluate("document.documentElement.scrollWidth > innerWidth + 1"):
+            try:
+                page.wait_for_function(FITS, timeout=5000)
+            except TimeoutError:
                 wide.append(name)
             page.set_viewport_size({"width": 1280, "height": 800})
         assert found == {}

@@ -41,6 +41,9 @@ def test_a_forgotten_ballast_is_found_and_its_cure_is_seen(page: Page, site: str
     expect(card(page)).to_contain_text("Close the gas ballast")
     # Nobody closes it: the gauge hangs, and the page says so.
     expect(page.get_by_test_id("sign")).to_contain_text("Stuck near", timeout=SLOW)
+    # From here on the figures may stand still: what is asked and answered is not to be overtaken by them.
+    pace = f"{site}/api/jobs/{key}/standin"
+    assert page.request.post(pace, data={"speed": 1}).ok
     page.get_by_role("button", name="Look into it").click()
     suspects = page.get_by_role("list", name="Suspects")
     expect(suspects).to_contain_text("gas ballast is open", timeout=SLOW)
@@ -57,6 +60,7 @@ def test_a_forgotten_ballast_is_found_and_its_cure_is_seen(page: Page, site: str
     assert any("ballast" in t["note"] for t in log)
     stuck = page.request.get(f"{site}/api/jobs/{key}/live").json()["pa"]
     done(page, "Close the gas ballast", now=False)
+    assert page.request.post(pace, data={"speed": 60}).ok
     until(lambda: page.request.get(f"{site}/api/jobs/{key}/live").json()["pa"], lambda pa: pa < 0.7 * stuck)
 
 
@@ -104,7 +108,7 @@ def test_a_triple_evacuation_goes_through_its_cycles(page: Page, site: str) -> N
         done(page, f"Break {n} of 2")
         expect(page.get_by_test_id("figure")).to_have_text("over", timeout=SLOW)
         expect(page.get_by_text("nitrogen in the system")).to_be_visible()
-        done(page, "Shut the nitrogen", now=False)
+        done(page, "Close the nitrogen", now=False)
         expect(page.get_by_text(f"draw {n + 1} of 3")).to_be_visible(timeout=SLOW)
     expect(breaks).to_contain_text("2 made")
     expect(card(page)).to_contain_text(re.compile("ball valve|Isolate"), timeout=SLOW)

@@ -96,7 +96,7 @@ def test_opening_again_ends_the_hold(phone: Page, site: str) -> None:
     typed(phone, site, key, [(start + 60 * k, 900.0 - k) for k in range(1, 10)])
     touched(phone, site, key, "isolate", start + 700)
     stage(phone, "Draw")
-    tool = phone.get_by_role("button", name="the tool at the suction port, shut").last
+    tool = phone.get_by_role("button", name="the tool at the suction port, closed").last
     tool.scroll_into_view_if_needed()
     tool.tap()
     dialog = phone.get_by_role("dialog")
@@ -115,11 +115,11 @@ def test_a_stopped_pump_is_not_opened_to_the_system(phone: Page, site: str) -> N
         touched(phone, site, key, kind, start + after)
     typed(phone, site, key, [(start + 60 * k, 300.0) for k in range(1, 10)])
     stage(phone, "Draw")
-    tool = phone.get_by_role("button", name="the tool at the suction port, shut").last
+    tool = phone.get_by_role("button", name="the tool at the suction port, closed").last
     tool.scroll_into_view_if_needed()
     tool.tap()
     dialog = phone.get_by_role("dialog")
-    expect(dialog.get_by_role("alert")).to_contain_text("The stopped pump's air and oil go into the system")
+    expect(dialog.get_by_role("alert")).to_contain_text("Air and oil of the stopped pump would go into the system")
     expect(dialog.get_by_role("button", name="Open again", exact=True)).to_have_count(0)
     expect(dialog.get_by_role("button", name="Open again all the same")).to_be_visible()
     dialog.get_by_role("button", name="Start the pump").tap()

@@ -34,10 +34,10 @@ def test_a_charge_on_the_simulated_scale(page: Page, site: str) -> None:
     expect(charge.get_by_test_id("weight")).to_contain_text("kg")
     expect(charge).to_contain_text("Open the cylinder slowly")
     charge.get_by_role("button", name="Open", exact=True).click()
-    expect(charge.get_by_text(re.compile("^(Let it flow|Throttle it now|Shut the cylinder)$"))).to_be_visible()
+    expect(charge.get_by_text(re.compile("^(Let it flow|Throttle it now|Close the cylinder)$"))).to_be_visible()
     expect(charge.get_by_test_id("added")).to_have_text(re.compile(r"^[0-3]\.\d{3} kg$"))
-    charge.get_by_role("button", name="Shut", exact=True).click()
-    expect(charge).to_contain_text("Cylinder shut")
+    charge.get_by_role("button", name="Close", exact=True).click()
+    expect(charge).to_contain_text("Cylinder closed")
     charge.get_by_role("button", name="Take the scale off").click()
     expect(charge).to_contain_text("no scale")
     kinds = [t["kind"] for t in page.request.get(f"{site}/api/jobs/{key}/touches").json()]
@@ -155,7 +155,7 @@ def test_charging_on_a_phone(phone: Page, site: str) -> None:
     expect(phone.get_by_test_id("weight")).to_contain_text("kg")
     phone.get_by_role("button", name="Open", exact=True).tap()
     expect(phone.get_by_test_id("added")).to_be_visible()
-    phone.get_by_role("button", name="Shut", exact=True).tap()
+    phone.get_by_role("button", name="Close", exact=True).tap()
     assert phone.evaluate("document.documentElement.scrollWidth") <= 390
     phone.get_by_role("button", name="Take the scale off").tap()
 

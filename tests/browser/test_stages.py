@@ -92,7 +92,7 @@ def test_a_section_left_shut_is_seen_before_the_pump_runs(page: Page, site: str)
     page.goto(f"{site}/jobs/saltmarsh-fish/scope")
     told = page.locator("section", has=page.get_by_text("not reached").first).first
     expect(told).to_contain_text("liquid line, receiver")
-    page.get_by_role("button", name="the solenoid, shut").first.click()
+    page.get_by_role("button", name="the solenoid, closed").first.click()
     expect(page.get_by_text("all reached")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
     expect(told).to_contain_text("liquid line, receiver")

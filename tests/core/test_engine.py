@@ -161,7 +161,7 @@ def test_a_stopped_pump_shut_off_fills_itself_and_rests() -> None:
     changes = [(600.0, lambda n: n.with_tube("bore", open=False)), (604.0, lambda n: n.with_pump(running=False))]
     r = run(small_rig(), 20_000, changes)
     assert r.total("pump")[-1] == pytest.approx(101_325, rel=1e-3)
-    assert r.total("coil")[-1] < 1000, "the shut system keeps its vacuum but for what its oil gives off"
+    assert r.total("coil")[-1] < 1000, "the closed system keeps its vacuum but for what its oil gives off"
     assert len(r.time) < 2000
 
 

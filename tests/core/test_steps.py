@@ -64,7 +64,7 @@ def test_a_run_folds_from_texts_as_from_typed_steps(made: list[tuple[StepKind, f
 def test_every_step_has_words_and_no_words_are_left_over() -> None:
     assert set(TOUCHES) == set(RUN_MOVES)
     assert set(ON_ONE) == set(PART_MOVES)
-    assert words_of("shut:tool-a", {"tool-a": "the tool at the suction port"}) == "Shut the tool at the suction port"
+    assert words_of("shut:tool-a", {"tool-a": "the tool at the suction port"}) == "Closed the tool at the suction port"
 
 
 @pytest.mark.parametrize("kind", ["open:", "found:oil", "found:=yes", "found:oil=", "bench:", "bench:stage:", ":", ""])

@@ -88,7 +88,7 @@ def test_a_hose_taken_off_lets_the_air_in() -> None:
     shut.do("pump-off")
     assert "air-in" not in [c.key for c in shut.do("take-off:hose-a").said]
     shut.advance(shut.time + 60)
-    assert shut.highest() < 100.0, "outside the shut tools"
+    assert shut.highest() < 100.0, "outside the closed tools"
 
 
 def test_the_true_verdicts_of_holds() -> None:

@@ -66,7 +66,7 @@ def test_a_number_makes_the_same_scenario_every_time(seed: int, level: int) -> N
     least, most = COUNT[level]
     hidden = len(one.hidden.faults) + bool(one.hidden.shut)
     if one.hidden.shut:
-        assert left_out(assemble(one.true_job(), needs_pump=False)), "what is shut cuts something off"
+        assert left_out(assemble(one.true_job(), needs_pump=False)), "what is closed cuts something off"
     assert least <= hidden <= most
     Bay(one, VAN)
 

@@ -72,7 +72,7 @@ def test_shut_ways_are_named_but_not_while_it_is_isolated() -> None:
     assert "suction" in outcome(b, "ways")
     b.do("open:tool-a")
     b.do("isolate")
-    assert outcome(b, "ways") == "All open", "what is shut for the hold is no fault"
+    assert outcome(b, "ways") == "All open", "what is closed for the hold is no fault"
 
 
 def test_a_second_gauge_reads_the_pump_side() -> None:

@@ -98,13 +98,19 @@ export function useUnits(): Units {
   return useMemo(() => make(data), [data]);
 }
 
+const SAVING = ["saving-settings"];
+
 /** Change a setting: shown at once, kept on the server. */
 export function useSaveSettings() {
   const client = useQueryClient();
   return useMutation({
+    mutationKey: SAVING,
+    // One after the other, and only the last answer counts: an earlier one would turn the units back for a moment.
+    scope: { id: "settings" },
     mutationFn: (settings: Settings) => commands.saveSettings(settings),
     onMutate: (settings) => client.setQueryData(options.settings().queryKey, (old) => old && { ...old, settings }),
     onSuccess: (out) => {
+      if (client.isMutating({ mutationKey: SAVING }) > 1) return;
       client.setQueryData(options.settings().queryKey, out);
       // Sentences come from the server in the reader's units and English: all that is on screen is asked for anew.
       void client.invalidateQueries({ predicate: (q) => familyOf(q.queryKey) !== "settings" });

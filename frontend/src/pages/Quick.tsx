@@ -110,7 +110,7 @@ export function Quick() {
         <Sheet title="What is known">
           <div className="grid gap-3">
             <Segments
-              label="The volume shut in"
+              label="The volume closed in"
               value={known}
               options={[
                 { value: "volume", label: "is known" },

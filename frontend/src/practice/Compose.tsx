@@ -122,7 +122,7 @@ export function Compose({ onDone }: { onDone: () => void }) {
           {(possible.data?.links ?? []).map((x) => (
             <li key={x.value}>
               <Tick
-                label={`the ${x.label} (${x.note.replaceAll("-", " ")}) is really shut`}
+                label={`the ${x.label} (${x.note.replaceAll("-", " ")}) is really closed`}
                 on={shut.includes(x.value)}
                 onChange={(on) => setShut((old) => (on ? [...old, x.value] : old.filter((n) => n !== x.value)))}
               />

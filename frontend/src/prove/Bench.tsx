@@ -14,7 +14,7 @@ const EMPTY: StageReading = { running: true, added_l: 0, part: "" };
 
 const NEXT: Record<string, string> = {
   "pump-on": "Start the pump",
-  "valve-shut": "Shut the pump's valve",
+  "valve-shut": "Close the pump's valve",
   "valve-open": "Open the pump's valve",
 };
 
@@ -176,7 +176,7 @@ function Typed({ stage, reading, shown, onChange }: { stage: ProofStageOut; read
         <NumberField label="after" unit="s" optional min={0} max={86400} value={reading.after_s} onChange={(v) => put({ after_s: v })} />
         {stage.shuts && stage.key !== "pump" && (
           <>
-            {pressure("Valve shut, from", "from_micron")}
+            {pressure("Valve closed, from", "from_micron")}
             {pressure("to", "to_micron")}
             <NumberField label="in" unit="s" optional min={0.1} max={86400} value={reading.rise_s} onChange={(v) => put({ rise_s: v })} />
             <NumberField label="Known volume joined" dim="volume" per={1e-3} optional min={0} max={500} value={reading.added_l} onChange={(v) => put({ added_l: v ?? 0 })} />

@@ -46,7 +46,7 @@ export function BenchChart({ bench }: { bench: BenchOut }) {
         <g>
           <path d={`M${x(bench.shut_s)} 8V${H - FOOT}`} stroke="var(--ink)" strokeDasharray="4 4" />
           <text x={x(bench.shut_s) + 5} y={20} fontSize="14" fill="var(--ink)">
-            valve shut
+            valve closed
           </text>
         </g>
       )}

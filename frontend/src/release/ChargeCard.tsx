@@ -73,7 +73,7 @@ export function ChargeCard({ jobKey, job, editor }: { jobKey: string; job: Job; 
           <div className="grid grid-cols-3 gap-2">
             {(["cylinder-open", "cylinder-throttle", "cylinder-shut"] as const).map((k) => (
               <Button key={k} className="px-1!" kind={k === "cylinder-shut" && ["stop", "over"].includes(c.phase) ? "solid" : "line"} onClick={() => act.mutate({ kind: k })}>
-                {k === "cylinder-open" ? "Open" : k === "cylinder-throttle" ? "Throttle" : "Shut"}
+                {k === "cylinder-open" ? "Open" : k === "cylinder-throttle" ? "Throttle" : "Close"}
               </Button>
             ))}
           </div>
@@ -86,7 +86,7 @@ export function ChargeCard({ jobKey, job, editor }: { jobKey: string; job: Job; 
             </Button>
           </div>
           <p className="text-note text-soft">
-            Cylinder {c.valve}. Simulated scale,{" "}
+            Cylinder {c.valve === "shut" ? "closed" : c.valve}. Simulated scale,{" "}
             {[1, 10].map((s) => (
               <button key={s} type="button" aria-pressed={c.speed === s} className={`figure mr-2 min-h-8 underline ${c.speed === s ? "font-bold" : ""}`} onClick={() => act.mutate({ speed: s })}>
                 ×{s}

@@ -135,7 +135,7 @@ function ValveMark({ v, shut, chosen, onPress }: { v: Round; shut: boolean; chos
       role={onPress ? "button" : "img"}
       tabIndex={onPress ? 0 : undefined}
       data-touch={onPress ? `valve:${v.valve}` : undefined}
-      aria-label={`${v.label}, ${shut ? "shut" : "open"}`}
+      aria-label={`${v.label}, ${shut ? "closed" : "open"}`}
       onClick={onPress}
       onKeyDown={(e) => {
         if (onPress && (e.key === "Enter" || e.key === " ")) {

@@ -77,8 +77,8 @@ function titleOf(asked: Valve, plan: PlanOut, live: LiveOut, shut: string[]): st
   if (kind === "pump-off") return "Stop the pump?";
   if (kind === "pump-on") return "Start the pump?";
   if (kind === "isolate") return `Isolate at ${plan.isolate_where}?`;
-  if (kind === "reopen") return "The system is shut off";
-  return `${kind.startsWith("open") ? "Open" : "Shut"} ${plan.valves[asked.valve ?? ""] ?? asked.valve}?`;
+  if (kind === "reopen") return "The system is closed off";
+  return `${kind.startsWith("open") ? "Open" : "Close"} ${plan.valves[asked.valve ?? ""] ?? asked.valve}?`;
 }
 
 function Question({ asked, onClose, jobKey, plan, live }: { asked: string; onClose: () => void; jobKey: string; plan: PlanOut; live: LiveOut }) {
@@ -125,7 +125,7 @@ function Question({ asked, onClose, jobKey, plan, live }: { asked: string; onClo
 
 function doWords(kind: string): string {
   const known: Record<string, string> = { "pump-on": "Start it", "pump-off": "Stop it", isolate: "Isolate", reopen: "Open again" };
-  return known[kind] ?? (kind.startsWith("open") ? "Open it" : "Shut it");
+  return known[kind] ?? (kind.startsWith("open") ? "Open it" : "Close it");
 }
 
 /** What would follow, the gravest first. */

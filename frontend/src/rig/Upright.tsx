@@ -127,7 +127,7 @@ function rows(plan: PlanOut, part: string, port: string): Row[] {
 /** A valve to press: its bar lies along the pipe when open, across it when shut. */
 function ValveButton({ valve, label, closed, chosen, onPress }: { valve: string; label: string; closed: boolean; chosen: boolean; onPress?: () => void }) {
   return (
-    <button type="button" data-touch={`valve:${valve}`} onClick={onPress} disabled={!onPress} aria-label={`${label}, ${closed ? "shut" : "open"}`} className="-mx-1 grid size-12 flex-none place-items-center">
+    <button type="button" data-touch={`valve:${valve}`} onClick={onPress} disabled={!onPress} aria-label={`${label}, ${closed ? "closed" : "open"}`} className="-mx-1 grid size-12 flex-none place-items-center">
       <span className={`grid size-8 place-items-center rounded-full border-2 bg-sheet ${chosen ? "border-measure" : "border-ink"}`}>
         <span className={`rounded-full ${closed ? "h-[5px] w-5 bg-stop" : "h-5 w-[5px] bg-green"}`} />
       </span>

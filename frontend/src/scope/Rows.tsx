@@ -148,7 +148,7 @@ export function Sections({ scope, set, cat, system }: Props) {
   );
 }
 
-/** What joins the sections: each valve open or shut, and how it is opened. */
+/** What joins the sections: each valve open or closed, and how it is opened. */
 export function Links({ scope, set, cat, system }: Props) {
   const [open, setOpen] = useState<string | null>(null);
   const list = scope.links ?? [];
@@ -187,7 +187,7 @@ export function Links({ scope, set, cat, system }: Props) {
                       className={`casual flex min-h-12 w-28 items-center justify-center gap-2 rounded-[5px] border-2 font-bold ${x.open !== false ? "border-green text-green" : "border-stop text-stop"}`}
                     >
                       <span aria-hidden className={`rounded-full ${x.open !== false ? "h-[5px] w-5 bg-green" : "h-5 w-[5px] bg-stop"}`} />
-                      {x.open !== false ? "open" : "shut"}
+                      {x.open !== false ? "open" : "closed"}
                     </button>
                   )}
                 </div>

@@ -51,7 +51,7 @@ export function SystemSheet({ jobKey, scope, set, editor, system }: { jobKey: st
         label="Parts of the system"
         tabs={[
           { key: "sections", label: `Sections ${scope.sections?.length ?? 0}`, body: <Sections scope={scope} set={set} cat={cat} system={system} /> },
-          { key: "links", label: `Joined by ${scope.links?.length ?? 0}${shut ? `, ${shut} shut` : ""}`, body: <Links scope={scope} set={set} cat={cat} system={system} /> },
+          { key: "links", label: `Joined by ${scope.links?.length ?? 0}${shut ? `, ${shut} closed` : ""}`, body: <Links scope={scope} set={set} cat={cat} system={system} /> },
           { key: "ports", label: `Ports ${scope.ports?.length ?? 0}`, body: <Ports scope={scope} set={set} cat={cat} /> },
         ]}
       />

@@ -99,9 +99,9 @@ def _weights(key: str, run: runs.RunView) -> _Weighed:
 def _cautions(run: runs.RunView, w: _Weighed, found: Weighing, hose: float) -> list[str]:
     said = list(found.cautions)
     if w.valve != "shut" and run.job.release.way == "cylinder" and not w.running and _suction_open(run):
-        said.insert(0, "The suction side is open while liquid goes in: shut it, or liquid reaches the compressor.")
+        said.insert(0, "The suction side is open while liquid goes in: close it, or liquid reaches the compressor.")
     if hose > 0.005:
-        said.append(f"The hose keeps about {hose * 1000:.0f} g; it is drawn in at the end, with the cylinder shut.")
+        said.append(f"The hose keeps about {hose * 1000:.0f} g; it is drawn in at the end, with the cylinder closed.")
     return said
 
 

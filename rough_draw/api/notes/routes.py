@@ -43,7 +43,7 @@ PHYSICS = Path(__file__).parents[3] / "docs" / "physics.md"
 ALWAYS = (
     "Isolate first, pump off second. A stopped pump lets its air and oil back.",
     "Positive pressure before any core goes back or anything comes off a port.",
-    "Shut the gauge off before refrigerant comes, or know that it will be fouled.",
+    "Close the gauge off before refrigerant comes, or know that it will be fouled.",
     "Hold nitrogen is let off to 0 gauge before a pump or a micron gauge is connected.",
     "Liquid into the liquid line, never to the compressor.",
 )

@@ -211,7 +211,7 @@ def _truth(s: Scenario) -> list[str]:
     known = {c.key: c for c in possible(s.sheet)}
     found = [f"{known[f.key].words.capitalize()}. {known[f.key].cure}" for f in s.hidden.faults]
     links = {x.id: x.words() for x in s.sheet.scope.links}
-    found += [f"The {links[n]} was shut: what is behind it is not evacuated. Open it." for n in s.hidden.shut]
+    found += [f"The {links[n]} was closed: what is behind it is not evacuated. Open it." for n in s.hidden.shut]
     if any(b.kind == "ballast-open" for b in s.before):
         found.append("The gas ballast stood open. Close it.")
     return found or ["Nothing was the matter."]

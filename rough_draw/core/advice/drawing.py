@@ -119,7 +119,7 @@ class _Draw:
         if tube is None or port is None:
             return ""
         if not tube.open:
-            return "core shut"
+            return "core closed"
         return "core in" if tube.kind == "core" else "port"
 
     def sections(self, place: dict[str, tuple[int, int]], left: float, returning: bool) -> None:

@@ -52,10 +52,10 @@ def _sections(job: Job, assembly: Assembly) -> list[Finding]:
     for name in left_out(assembly):
         link = _opens(job, assembly, name)
         fix = None
-        how = "Open what shuts it off, or pull from a port of its own."
+        how = "Open what closes it off, or pull from a port of its own."
         if link is not None:
             x = links[link]
-            how = f"The {x.words()} is shut: {x.note or LINKS[x.kind].opened}." if x.kind in LINKS else how
+            how = f"The {x.words()} is closed: {x.note or LINKS[x.kind].opened}." if x.kind in LINKS else how
             fix = _link_fix(link, job, True, f"the {x.words()} opened")
         found.append(
             Finding(
@@ -91,7 +91,7 @@ def _sections(job: Job, assembly: Assembly) -> list[Finding]:
                     place=x.id,
                     title=f"The {kept.words()} holds its charge, and the {x.words()} is open",
                     why="Refrigerant would run into the vacuum, the gauge and the pump.",
-                    fix=_link_fix(x.id, job, False, f"the {x.words()} shut"),
+                    fix=_link_fix(x.id, job, False, f"the {x.words()} closed"),
                 )
             )
     return found
@@ -113,7 +113,7 @@ def _ways(job: Job, assembly: Assembly) -> list[Finding]:
                     about=port.id,
                     severity="stop",
                     place=part.id,
-                    title=f"The {port.words()} is shut by its own core",
+                    title=f"The {port.words()} is closed by its own core",
                     why="Its core is in and nothing pushes it: no gas passes.",
                     fix=rig_fix(job, f"a core tool at the {port.words()}, its core pulled", rig),
                 )
@@ -191,7 +191,7 @@ def _tools(job: Job) -> list[Finding]:
                 severity="caution",
                 place=part.id,
                 title=f"No valve stands at the {port.words()}, and its core stays in",
-                why="The core chokes the way, and nothing shuts the system off there.",
+                why="The core chokes the way, and nothing closes the system off there.",
                 fix=rig_fix(job, f"a core tool at the {port.words()}, its core pulled", tooled),
             )
         )

@@ -62,8 +62,8 @@ GLOSSARY: tuple[Entry, ...] = (
     ),
     Entry("Heel", "What is left in a cylinder that no longer comes out by itself."),
     Entry("Hygroscopic", "Takes up water from air, and keeps it: POE and PVE oils.", "sorbed gas"),
-    Entry("Isolate", "Shut the system off, as near to it as the rig's valves allow. Before the pump stops.", ""),
-    Entry("Isolated section", "A part behind a shut valve. Not evacuated, and no gauge says so."),
+    Entry("Isolate", "Close the system off, as near to it as the rig's valves allow. Before the pump stops.", ""),
+    Entry("Isolated section", "A part behind a closed valve. Not evacuated, and no gauge says so."),
     Entry("Micron", "1 µ = 1 mTorr = 0.1333 Pa, absolute. The air at sea level is 760,000.", ""),
     Entry(
         "Mean free path",
@@ -73,7 +73,7 @@ GLOSSARY: tuple[Entry, ...] = (
     Entry("Outgassing", "What rubber, oil and walls give off, less and less, about as one over the time.", "hose"),
     Entry("Over range", "More than the gauge can say. It is no figure."),
     Entry("Permeation", "Air through the hose itself. In a hold with hoses in, part of the rise is theirs.", "hose"),
-    Entry("Rig proof", "The rig pulled alone, the tools shut, one hose at a time.", "rig proof"),
+    Entry("Rig proof", "The rig pulled alone, the tools closed, one hose at a time.", "rig proof"),
     Entry(
         "Saturation", "The pressure at which water and its vapour stand together, by temperature.", "saturation, liquid"
     ),

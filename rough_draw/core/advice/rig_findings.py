@@ -55,7 +55,7 @@ def about_hoses(job: Job, target: float) -> list[Finding]:
     balls = [h for h in rubber if h.ball_end]
     if balls:
         title = "Ball valves at the ends of charging hoses are rarely made for vacuum"
-        why = "Trust them only after the rig has been proved with them shut."
+        why = "Trust them only after the rig has been proved with them closed."
         found.append(Finding(kind="ball-end", severity="note", place=balls[0].id, title=title, why=why))
     fresh = [h for h in hoses if h.age == "new"]
     if fresh and target < 300 * MICRON_PA:
@@ -190,7 +190,7 @@ def _gauge_open_to_charge(job: Job, assembly: Assembly, gauge: GaugePart) -> lis
                 kind="gauge-exposed",
                 severity="caution",
                 place=gauge.id,
-                title="The gauge cannot be shut off before refrigerant comes",
+                title="The gauge cannot be closed off before refrigerant comes",
                 why=f"It stands {gauge.stands_kpa / 100:.0f} bar, but refrigerant and oil foul it.",
                 fix=under,
             )
@@ -204,7 +204,7 @@ def _gauge_open_to_charge(job: Job, assembly: Assembly, gauge: GaugePart) -> lis
                 severity="stop",
                 place=gauge.id,
                 title=f"The gauge stands {gauge.stands_kpa / 100:.0f} bar; {ref} can reach {pressure / 100:.0f}",
-                why="It must be shut off before refrigerant comes, and nothing can.",
+                why="It must be closed off before refrigerant comes, and nothing can.",
                 fix=under,
             )
         )
@@ -237,7 +237,7 @@ def about_hold(job: Job, i: Isolation) -> list[Finding]:
     why = "All that can be done is to stop the pump, and its air and oil come back."
     if i.complete:
         why = f"{i.hose_m:g} m of hose stay in what is judged: about {rate:.2f} µ/s of rise is theirs (estimate)."
-    title = "Hoses stay in what is held" if i.complete else "Nothing shuts the system off for the hold"
+    title = "Hoses stay in what is held" if i.complete else "Nothing closes the system off for the hold"
     rig = _tools_everywhere(job)
     words = "core tools at every port"
     gauge = rig.gauge

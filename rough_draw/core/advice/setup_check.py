@@ -37,12 +37,12 @@ def answers(job: Job, assembly: Assembly, isolation: Isolation) -> list[Answer]:
 
 
 def _isolates(job: Job, i: Isolation) -> Answer:
-    question = "Can the system be shut off from pump and hoses?"
+    question = "Can the system be closed off from pump and hoses?"
     if not i.complete:
         return Answer("a", question, "no", "No valve stands between the pump and the system.")
     if i.hose_m > 0:
-        return Answer("a", question, "partly", f"Only with {i.hose_m:g} m of hose in: shut {i.where}.")
-    return Answer("a", question, "yes", f"Shut {i.where}.")
+        return Answer("a", question, "partly", f"Only with {i.hose_m:g} m of hose in: close {i.where}.")
+    return Answer("a", question, "yes", f"Close {i.where}.")
 
 
 def steps_from_pump(job: Job, assembly: Assembly) -> int:
@@ -81,10 +81,10 @@ def _gauge_place(job: Job, assembly: Assembly, i: Isolation) -> Answer:
     if root.kind == "pump" and not any(isinstance(p, ToolPart) for p in above):
         place = "at the manifold" if any(isinstance(p, ManifoldPart) for p in above) else "at the pump"
         if not i.gauge_inside:
-            return Answer("b", question, "no", f"It sits {place}, outside the shut valves.")
+            return Answer("b", question, "no", f"It sits {place}, outside the closed valves.")
         return Answer("b", question, "no", f"It sits {place}: it reads low while drawing, and with the hoses on hold.")
     if not i.gauge_inside:
-        return Answer("b", question, "no", "It is outside the shut valves.")
+        return Answer("b", question, "no", "It is outside the closed valves.")
     hops = steps_from_pump(job, assembly)
     if hops == 0:
         kept = {s.id for s in job.scope.sections if s.holds_charge}
@@ -116,7 +116,7 @@ def gauge_valve(job: Job, assembly: Assembly) -> str | None:
 
 
 def _gauge_shut(job: Job, assembly: Assembly) -> Answer:
-    question = "Can the gauge be shut off before refrigerant comes?"
+    question = "Can the gauge be closed off before refrigerant comes?"
     gauge = job.rig.gauge
     if gauge is None:
         return Answer("c", question, "no", "There is no micron gauge.")
@@ -127,7 +127,7 @@ def _gauge_shut(job: Job, assembly: Assembly) -> Answer:
     system = {n.name for n in net.nodes if n.group == "system"}
     cut = shut(net, tuple(v.tube for v in assembly.valves.values() if v.where == "rig"))
     if not cut.connected(assembly.gauge_node) & system:
-        return Answer("c", question, "yes", "With the valves that shut the whole rig off from the system.")
+        return Answer("c", question, "yes", "With the valves that close the whole rig off from the system.")
     stands = f"it stands {gauge.stands_kpa / 100:.0f} bar"
     return Answer("c", question, "no", f"No valve stands under it: it will see refrigerant; {stands}. Clean it after.")
 
@@ -184,4 +184,4 @@ def _charging(job: Job, assembly: Assembly) -> Answer:
         return Answer(
             "f", question, says, f"Move the pump's end of the hose at the {port.words()} to a cylinder: to {to}."
         )
-    return Answer("f", question, "no", f"Nothing shuts the {port.words()} while a hose is moved to a cylinder.")
+    return Answer("f", question, "no", f"Nothing closes the {port.words()} while a hose is moved to a cylinder.")

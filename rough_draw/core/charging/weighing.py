@@ -122,11 +122,11 @@ def _told(added: float, to_weigh: float, stop_at: float, flow: float, seconds: f
         return _Told("over", "Over", why)
     if added >= stop_at:
         why = f"{added:.2f} kg are in; the last {max(0.0, to_weigh - added):.2f} kg are trimmed while it runs."
-        return _Told("stop", "Shut the cylinder", why)
+        return _Told("stop", "Close the cylinder", why)
     if flow == 0.0 and added < 0.01:
         return _Told("before", "Open the cylinder slowly", f"To {stop_at:.2f} kg, and no further before it runs.")
     if flow == 0.0:
-        why = "Pressures have evened out, or a valve is shut. Warm water round the cylinder, never a flame; or run."
+        why = "Pressures have evened out, or a valve is closed. Warm water round the cylinder, never a flame; or run."
         return _Told("still", "It has stopped flowing", why)
     why = f"{stop_at - added:.2f} kg to the stop, {_seconds(seconds)} at this flow."
     if added >= SLOW_FROM * stop_at or (seconds is not None and seconds < 20.0):

@@ -197,7 +197,7 @@ def _of_the_pump() -> list[Cause]:
         Cause(
             kind="oil-carried",
             words="oil carried into hose and gauge",
-            cure="Shut the pump off, clean the gauge.",
+            cure="Close the pump off, clean the gauge.",
             prior=0.02,
             apply=_pumped(_carried),
             later=True,
@@ -321,7 +321,7 @@ def _of_a_tool(job: Job, tool: ToolPart, share: float) -> list[Cause]:
     shut = Cause(
         kind="shut",
         place=tool.id,
-        words=f"the tool at the {words} is shut",
+        words=f"the tool at the {words} is closed",
         cure="Open it.",
         prior=0.04 * share,
         apply=_shut(f"{tool.id}.ball"),

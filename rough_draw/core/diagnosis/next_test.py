@@ -137,7 +137,7 @@ EYE: tuple[tuple[str, str, float, dict[str, float], float], ...] = (
     ("gauge", "Screw another gauge on beside it. Do they disagree?", 3.0, {"fouled": 0.95, "oil-carried": 0.3}, 0.01),
     (
         "blank",
-        "Shut the tools, gauge on the pump alone. Does it stay over 100 µ?",
+        "Close the tools, gauge on the pump alone. Does it stay over 100 µ?",
         6.0,
         {"worn-pump": 0.95, "wet-oil": 0.93, "ballast": 0.95, "oil-carried": 0.6, "slow-pump": 0.3, "fouled": 0.95},
         0.02,
@@ -155,15 +155,15 @@ def tests_of(case: Case) -> list[Test]:
     found += [t for t in by_part if len(t.outcomes) > 1]
     held = isolation(case.job, case.base)
     if held.tubes and held.gauge_inside:
-        do = f"Shut {held.where} for one minute, the pump running."
+        do = f"Close {held.where} for one minute, the pump running."
         found.append(_moved(case, "hold", do, 1.5, held.tubes, 60.0))
     pump = next((v for v in case.base.valves.values() if v.name == "pump"), None)
     if pump is not None and held.tubes != (pump.tube,):
-        do = "Shut the pump's own valve for half a minute."
+        do = "Close the pump's own valve for half a minute."
         found.append(_moved(case, "pump-valve", do, 1.0, (pump.tube,), 30.0))
     tools = _of_kind(case, "shut")
     for tool in tools if len(tools) > 1 else ():
-        do = f"Shut {case.base.valves[tool].label} for half a minute, the rest open."
+        do = f"Close {case.base.valves[tool].label} for half a minute, the rest open."
         found.append(_moved(case, f"tool:{tool}", do, 1.0, (f"{tool}.ball",), 30.0))
     return found
 
@@ -175,7 +175,7 @@ def _of_kind(case: Case, kind: CauseKind) -> dict[str, str]:
 
 def _ways(case: Case) -> Test:
     rows = [(i, w, {f"shut:{i}": 0.96}) for i, w in _of_kind(case, "shut").items()]
-    return _which(case, "ways", "Go along every tool and valve. Was one shut?", 1.0, rows, "all open")
+    return _which(case, "ways", "Go along every tool and valve. Was one closed?", 1.0, rows, "all open")
 
 
 def _cores(case: Case) -> Test:
@@ -192,7 +192,7 @@ def _joints(case: Case) -> Test:
 
 def _smell(case: Case) -> Test:
     rows = [(i, w, {f"dirty-hose:{i}": 0.85}) for i, w in _of_kind(case, "dirty-hose").items()]
-    do = "Take the hoses off at the shut tools, smell and wipe them. Rubber, oil, water?"
+    do = "Take the hoses off at the closed tools, smell and wipe them. Rubber, oil, water?"
     return _which(case, "smell", do, 3.0, rows, "clean and dry")
 
 
@@ -202,7 +202,7 @@ def _one_by_one(case: Case) -> Test:
     for i, words in _of_kind(case, "hose-leak").items():
         where = words.removesuffix(" leaks")
         rows.append((i, f"with {where}", {f"hose-leak:{i}": 0.93, f"dirty-hose:{i}": 0.9}))
-    do = "Shut the tools, pull on one hose at a time. With which does it stay high?"
+    do = "Close the tools, pull on one hose at a time. With which does it stay high?"
     return _which(case, "hoses", do, 5.0, rows, "with none")
 
 

@@ -100,7 +100,7 @@ def ballast(at: float, is_open: bool, adds: float) -> Event:
         pumps = tuple(replace(p, ultimate=max(0.0, p.ultimate + sign * adds)) for p in net.pumps)
         return replace(net, pumps=pumps), state
 
-    return Event(at, f"ballast {'opened' if is_open else 'shut'}", change)
+    return Event(at, f"ballast {'opened' if is_open else 'closed'}", change)
 
 
 def oil_change(at: float, vapour: float) -> Event:

@@ -27,7 +27,7 @@ LEAK = Advice(
     "Look for the leak",
     "It lets air in as long as it is there; no pulling makes it tight.",
     (
-        "Shut one valve after the other: what no longer rises lies on the other side.",
+        "Close one valve after the other: what no longer rises lies on the other side.",
         "Dry nitrogen in through the regulator; soap on every joint, electronic where soap does not get.",
         "Repair, strength- and tightness-test again, then evacuate again.",
     ),
@@ -69,7 +69,7 @@ PLAIN: dict[VerdictName, Advice] = {
 """Advice that hangs on the verdict alone."""
 UNSETTLED = Advice(
     "Let it stand",
-    "Leave it shut; nothing is to be touched.",
+    "Leave it closed; nothing is to be touched.",
     ("Keep sun and warm-air guns off it: they move the level.",),
 )
 
@@ -99,7 +99,7 @@ def _sound(v: Verdict) -> Advice:
             "goes on the record with its reason.",
             stage="draw",
         )
-    return Advice("Release", "Gauge shut off first, then the vacuum is broken with refrigerant.", stage="release")
+    return Advice("Release", "Gauge closed off first, then the vacuum is broken with refrigerant.", stage="release")
 
 
 def _wet(frozen: bool, breaks: bool) -> Advice:
@@ -119,7 +119,7 @@ def _wet(frozen: bool, breaks: bool) -> Advice:
 
 
 def _hoses_held(hoses: bool) -> Advice:
-    without = "a core tool on each port leaves them out" if hoses else "shut them off, and hold gauge and system alone"
+    without = "a core tool on each port leaves them out" if hoses else "close them off, and hold gauge and system alone"
     return Advice(
         "Hold again without the hoses",
         f"This hold cannot tell a small leak from its hoses: {without}.",

@@ -39,7 +39,7 @@ def _of_part(part: Part, held: Isolation) -> Place | None:
     if isinstance(part, GaugePart) and held.gauge_inside:
         return Place(f"the joint under {name}", "a drop of lubricant on its gasket, hand tight, hold again")
     if isinstance(part, HosePart) and part.id in held.hoses:
-        return Place(f"{name}: both ends, and the hose itself", "hold again with it shut off at the tool")
+        return Place(f"{name}: both ends, and the hose itself", "hold again with it closed off at the tool")
     if isinstance(part, ManifoldPart) and held.hoses:
         return Place(f"{name}: stems, sight glass, blind ports", "cap what is not used; hold again without it")
     return None

@@ -199,7 +199,7 @@ def _unfit(times: FloatArray, pressures: FloatArray, span: float, volume: Quanti
     if float(pressures.max()) > 90_000.0:
         return "the pressure reached the atmosphere: a valve was opened or a joint let go"
     if not known.gauge_inside:
-        return "the gauge stands outside of what was shut off, so it does not read the system"
+        return "the gauge stands outside of what was closed off, so it does not read the system"
     if volume.value < SMALLEST:
         ml = volume.value * 1e6
         return f"the isolated volume is {ml:.0f} ml: too small to judge, any tool's seat shows hundreds of µ"

@@ -121,7 +121,7 @@ def _with_nitrogen(job: Job, goal: GoalKey) -> tuple[Step, ...]:
 def _end(found: Sequence) -> State:
     """The state that a derived sequence ends in. Raises ScopeError where there is none to go on from."""
     if not found.steps:
-        raise ScopeError("nothing is left to be shut before the hose is moved")
+        raise ScopeError("nothing is left to be closed before the hose is moved")
     return found.steps[-1].after
 
 

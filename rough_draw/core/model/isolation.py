@@ -102,7 +102,7 @@ def _described(job: Job, assembly: Assembly, cut: _Cut, complete: bool = True) -
     hose_volume = sum(v for name, v in volumes.items() if any(name in (f"{h.id}.a", f"{h.id}.b") for h in hoses))
     inflow = sum(o.steady for o in net.outgassing if o.node in cut.joined)
     if not complete:
-        inside = "nothing shuts the system off from the pump: add a valve before the hold"
+        inside = "nothing closes the system off from the pump: add a valve before the hold"
     elif hoses:
         length = sum(h.length_m for h in hoses)
         inside = f"includes {len(hoses)} hose{'s' if len(hoses) > 1 else ''}, {length:g} m, which permeate"

@@ -123,7 +123,7 @@ def mark_of(rig: Rig, key: str) -> str:
     return f"{part.kind} {getattr(part, 'body', '') or getattr(part, 'plate_cfm', '')}".strip()
 
 
-_ALONE = "The gauge on the pump by a short brass coupling, everything else off or shut. Let it run."
+_ALONE = "The gauge on the pump by a short brass coupling, everything else off or closed. Let it run."
 
 
 def _opened(rig: Rig, scope: Scope) -> list[tuple[str, str, str, list[str]]]:
@@ -161,14 +161,14 @@ def _do(rig: Rig, on: Part, part: HosePart | ManifoldPart) -> str:
     if isinstance(on, ManifoldPart) and on.valved(part.at):
         way = f"Open the manifold's {part.at} valve"
     if isinstance(part, ManifoldPart):
-        return f"{way}, its side valves shut. It jumps, then falls."
+        return f"{way}, its side valves closed. It jumps, then falls."
     below = rig.children(part.id)
     if part.ball_end:
-        end = "its ball valve shut"
+        end = "its ball valve closed"
     elif any(c.kind == "tool" for c in below):
-        end = "the tool at its end shut"
+        end = "the tool at its end closed"
     elif below:
-        end = "what comes next shut or capped"
+        end = "what comes next closed or capped"
     else:
         end = "its end capped"
     return f"{way}, {end}. Its air makes the gauge jump; then it falls."

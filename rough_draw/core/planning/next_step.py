@@ -95,7 +95,7 @@ def _start(job: Job) -> NextTouch:
     ballast = ballast_at(job) is not None
     return NextTouch(
         kind="pump-on",
-        title="Start the pump, ballast open" if ballast else "Start the pump, ballast shut",
+        title="Start the pump, ballast open" if ballast else "Start the pump, ballast closed",
         why=open_all
         + ("The ballast keeps water from condensing in the oil while most of it comes over." if ballast else ""),
         caution="Power to the unit locked off: a compressor must never run in vacuum.",
@@ -157,7 +157,7 @@ def _draw(
         NextTouch(
             kind="isolate",
             title=f"Isolate at {where}",
-            why=f"The gauge is at the {micron(c.target):,.0f} µ to pull to. Shut first, then stop the pump.",
+            why=f"The gauge is at the {micron(c.target):,.0f} µ to pull to. Isolate first, then stop the pump.",
             caution="Stopped first, the pump sends its air and oil into the system.",
             due=due,
         )
@@ -172,7 +172,7 @@ def _break(c: Criterion, made: int, reading: float | None, outlook: Outlook) -> 
         title=f"Break {made + 1} of {len(c.breaks)}: nitrogen to 0 gauge",
         why=f"At {micron(level):,.0f} µ. Dry nitrogen takes up what vapour is left and carries warmth in. "
         "The order for this rig stands under nitrogen break.",
-        caution="Shut the pump off first. Only from a regulated bottle with a relief; never air, never oxygen.",
+        caution="Close the pump off first. Only from a regulated bottle with a relief; never air, never oxygen.",
         due=0.0 if reading is not None and reading <= level else outlook.target,
     )
 
@@ -181,7 +181,7 @@ def _break_end(state: RunState, now: float) -> NextTouch:
     left = STAND_S.value - (now - (state.broken_at or now))
     return NextTouch(
         kind="break-end",
-        title="Shut the nitrogen, pull again",
+        title="Close the nitrogen, pull again",
         why="A few minutes let it mix and warm what is cold. The pump takes it out again.",
         caution="At 0 gauge, not over: what stands over the atmosphere is vented first.",
         due=max(0.0, left),
@@ -193,7 +193,7 @@ def _oil(job: Job, reading: float | None, outlook: Outlook) -> NextTouch:
         kind="oil-change",
         title="Change the pump's oil, warm",
         why=f"Water has gone through it. Under {micron(OIL_AT):,.0f} µ most of it is over.",
-        caution="Shut the system off first, then stop the pump. Used oil is disposed of properly.",
+        caution="Close the system off first, then stop the pump. Used oil is disposed of properly.",
         due=0.0 if reading is not None and reading <= OIL_AT else outlook.check,
     )
 
@@ -205,8 +205,8 @@ def _hold(state: RunState, c: Criterion, now: float) -> list[NextTouch]:
             NextTouch(
                 kind="pump-off",
                 title="Let air in at the pump, then stop it",
-                why="The system is shut off. Air at the pump keeps its oil from creeping up the hose.",
-                caution="Only now: the valves at the system stay shut.",
+                why="The system is closed off. Air at the pump keeps its oil from creeping up the hose.",
+                caution="Only now: the valves at the system stay closed.",
                 due=0.0,
             )
         )

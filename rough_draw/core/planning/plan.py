@@ -114,7 +114,7 @@ def plan_job(job: Job, size: int = SIZE) -> Plan:
     assembly = assemble(job)
     if not assembly.pumped:
         raise ScopeError(
-            "the pump reaches no section: a shut valve or a core that nothing pushes is in the way", "rig.parts"
+            "the pump reaches no section: a closed valve or a core that nothing pushes is in the way", "rig.parts"
         )
 
     def one(u: Unknowns) -> tuple[FloatArray, FloatArray, FloatArray, float | None]:

@@ -138,7 +138,7 @@ def _missing(items: list[KitItem]) -> str:
     if not gauges:
         return "A micron gauge is not in the kit."
     if tools < 3:
-        return f"{tools} core tool{'s' if tools != 1 else ''} in the kit; three would let everything be shut off."
+        return f"{tools} core tool{'s' if tools != 1 else ''} in the kit; three would let everything be closed off."
     return ""
 
 

@@ -111,7 +111,7 @@ TESTS: dict[str, Seen] = {
     for t in (
         *(Seen(key, do, minutes, tuple(k for k, p in yes.items() if p >= LIKELY)) for key, do, minutes, yes, _ in EYE),
         Seen("thumb", "A thumb over the exhaust for five seconds. Does gas still push?", 0.3, ()),
-        Seen("ways", "Go along every valve, tool and coil. Is one shut?", 1.5, ("shut",)),
+        Seen("ways", "Go along every valve, tool and coil. Is one closed?", 1.5, ("shut",)),
         Seen("cores", "Pull again through each core tool. Was a core still in?", 3.0, ("core",)),
         Seen(
             "joints",
@@ -122,7 +122,7 @@ TESTS: dict[str, Seen] = {
         ),
         Seen(
             "hoses",
-            "Shut the tools, pull on one hose at a time. Which stays high?",
+            "Close the tools, pull on one hose at a time. Which stays high?",
             5.0,
             ("hose-leak", "dirty-hose"),
             yes_or_no=False,
@@ -200,7 +200,7 @@ def minutes_of(kind: str) -> float | None:
 
 PART_WORDS: dict[PartMove, str] = {
     "open": "Opened",
-    "shut": "Shut",
+    "shut": "Closed",
     "take-off": "Took off",
     "put-on": "Put on again",
     "core-out": "Pulled the core at",

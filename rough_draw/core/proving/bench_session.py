@@ -104,7 +104,7 @@ def _pumping(job: Job, index: int, run: BenchRun, at: FloatArray, pa: FloatArray
     if t < WAIT_S:
         return Watch(f"Falling as it should.{jump} Let it run {WAIT_S - t:.0f} s more.", "pass", "", None)
     shuts = proof_stages(job)[index].shuts
-    then = " Shut the pump's valve and watch the rise." if shuts and index else ""
+    then = " Close the pump's valve and watch the rise." if shuts and index else ""
     words = f"It stands at {last / MICRON_PA:,.0f} µ, as it should.{then}"
     return Watch(words, "pass", "valve-shut" if then else "keep", reading)
 
@@ -116,7 +116,7 @@ def _rising(job: Job, index: int, run: BenchRun, at: FloatArray, pa: FloatArray,
     settled = float(pa[before][-1]) / MICRON_PA if before.any() else None
     reading = StageReading(settled_micron=settled, after_s=round(max(0.0, shut - (run.since or shut)), 1))
     if int(after.sum()) < 2:
-        return Watch("Shut: the gauge catches up first.", "plain", "", reading)
+        return Watch("Closed: the gauge catches up first.", "plain", "", reading)
     first, last = float(pa[after][0]) / MICRON_PA, float(pa[after][-1]) / MICRON_PA
     seconds = float(at[after][-1] - at[after][0])
     reading = reading.model_copy(

@@ -81,7 +81,7 @@ RECOVERED = GateSpec(
     why="Vented refrigerant harms, and is against the law.",
     items=_items(
         ("recovered", "recovered into a cylinder, weighed"),
-        ("pumped-down", "pumped down into the unit, valves shut"),
+        ("pumped-down", "pumped down into the unit, valves closed"),
         ("none", "new: none has been in it"),
     ),
     any_of=True,
@@ -148,7 +148,7 @@ def gates_for(job: Job) -> tuple[GateSpec, ...]:
     vented = GateSpec(
         key="nitrogen-vented",
         title="Holding nitrogen vented",
-        why="Pressure ruins a gauge and blows oil from a pump; it may have crept into a section thought shut.",
+        why="Pressure ruins a gauge and blows oil from a pump; it may have crept into a section thought closed.",
         items=ports,
     )
     sweep = GateSpec(
@@ -175,8 +175,8 @@ def _sections(job: Job) -> GateSpec:
         if x.kind in LINKS and x.kind not in ("capillary", "filter-drier") and not kept:
             how = x.note or LINKS[x.kind].opened
             found.append(Item(f"link:{x.id}", f"{x.words()}: {how}" if how else f"{x.words()} open"))
-    why = "A section left shut is not evacuated, and nothing on the gauge says so."
-    return GateSpec(key="sections", title="No section shut off", why=why, kind="sections", items=tuple(found))
+    why = "A section left closed is not evacuated, and nothing on the gauge says so."
+    return GateSpec(key="sections", title="No section closed off", why=why, kind="sections", items=tuple(found))
 
 
 def states(job: Job, answers: dict[str, tuple[State, str]]) -> list[GateState]:
@@ -201,7 +201,7 @@ def _state(job: Job, spec: GateSpec, gate: Gate, answers: dict[str, tuple[State,
     left = [i for i in spec.items if i.key not in gate.items]
     note = f" {gate.note}" if gate.note else ""
     if (spec.any_of and seen) or (not spec.any_of and not left):
-        said = "; ".join(i.label for i in seen) or "nothing in it can be shut"
+        said = "; ".join(i.label for i in seen) or "nothing in it can be closed"
         return GateState(spec, "passed", f"{said}.{note}")
     if gate.state == "done":
         return GateState(spec, "stated", gate.note or "said to be done; no evidence")

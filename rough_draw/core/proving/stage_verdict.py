@@ -105,7 +105,7 @@ def _tiny(job: Job, stage: ProofStage, seen: StageReading, total: Range) -> list
         return []
     system = build_system(job.scope).volume().value
     here = total.value / system / MICRON_PA
-    small = f"only {volume * 1e6:.0f} ml are shut in"
+    small = f"only {volume * 1e6:.0f} ml are closed in"
     return [
         f"{rate:.1f} µ/s looks fast, but {small}: in this system's {system * 1e3:.1f} l it would be {here:.2f} µ/s."
     ]

@@ -204,7 +204,7 @@ PATTERNS: dict[str, Pattern] = {
         Pattern(
             key="one-hose-valved-gauge",
             name="One hose, a tool under the gauge",
-            words="The second tool shuts the gauge off before refrigerant comes.",
+            words="The second tool closes the gauge off before refrigerant comes.",
             ports=2,
             build=_one_hose_gauge_valved,
         ),
@@ -225,7 +225,7 @@ PATTERNS: dict[str, Pattern] = {
         Pattern(
             key="three-tools",
             name="Two hoses, three tools",
-            words="As before, with a tool under the gauge: everything can be shut off.",
+            words="As before, with a tool under the gauge: everything can be closed off.",
             ports=2,
             build=_three_tools,
         ),

@@ -91,7 +91,7 @@ class Bay(SessionWorld):
                     raise CannotDo("nothing is isolated, so no hold can be judged")
             case OnRun("isolate"):
                 if not self.isolation.tubes:
-                    raise CannotDo("no valve of this rig shuts the system off")
+                    raise CannotDo("no valve of this rig closes the system off")
             case NameCause(cause):
                 if not any(c.key == cause for c in self.nameable()):
                     raise CannotDo(f"'{cause}' is not among what could be the matter here")
@@ -228,7 +228,7 @@ class Bay(SessionWorld):
         """What could be the matter, for a person to name."""
         more = [
             Named("ballast", "the gas ballast is open"),
-            Named("section-shut", "a section is shut off and was never reached"),
+            Named("section-shut", "a section is closed off and was never reached"),
             Named("core-in", "a valve core is in the way"),
         ]
         seen = {m.key for m in more} | {"none"}

@@ -26,7 +26,7 @@ def outcome(bay: Bay, test: str) -> str:
         return "Yes, gas still pushes" if bay.exhaust() > PUSHES else "No, nothing to feel"
     if test == "ways":
         shut = [w for w in bay.ways_shut() if not bay.isolated]
-        return f"Shut: {'; '.join(shut)}" if shut else "All open"
+        return f"Closed: {'; '.join(shut)}" if shut else "All open"
     if test == "cores":
         cores = [f"the core at the {p} port" for p in bay.told.rig.cores_in]
         return f"Still in: {'; '.join([*found, *cores])}" if found or cores else "No core was in"
@@ -44,7 +44,7 @@ def hint(bay: Bay, step: int) -> str:
     if step <= len(own):
         return own[step - 1]
     if bay.scenario.hidden.shut and bay.still_shut():
-        said = ("Think of what the gauge cannot see.", actions.TESTS["ways"].do, "A section is shut off: open it.")
+        said = ("Think of what the gauge cannot see.", actions.TESTS["ways"].do, "A section is closed off: open it.")
         return said[step - 1]
     if bay.ballast and bay.pump_on:
         return ("Look at the pump.", actions.TESTS["ballast"].do, "The gas ballast is open: close it.")[step - 1]

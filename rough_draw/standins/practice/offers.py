@@ -39,16 +39,21 @@ def _run(bay: Bay) -> list[Deed]:
     found += [one("ballast-open", "Open the gas ballast"), one("ballast-shut", "Close the gas ballast")]
     if bay.isolation.tubes:
         where = bay.isolation.where
-        found.append(one("reopen", f"Open {where} again") if bay.isolated else one("isolate", f"Isolate: shut {where}"))
+        found.append(
+            one("reopen", f"Open {where} again") if bay.isolated else one("isolate", f"Isolate: close {where}")
+        )
     found += [
         one("valve-flush", "Work every ball valve once"),
         one("warm-up", "Put warmth on: blanket, warm air, crankcase heater"),
         one("oil-change", "Change the pump's oil"),
-        one("break-end", "Shut the nitrogen, pull again") if bay.broken else one("break", "Break with dry nitrogen"),
+        one("break-end", "Close the nitrogen, pull again") if bay.broken else one("break", "Break with dry nitrogen"),
         one("see-pressure", "Look for positive pressure at the ports"),
         one("energise", "Give the compressor power"),
     ]
     return found
+
+
+TURN = {"open": "Open", "shut": "Close"}
 
 
 def _parts(bay: Bay) -> list[Deed]:
@@ -62,7 +67,7 @@ def _parts(bay: Bay) -> list[Deed]:
             found.append(_on("crack", g.name, f"Crack {names[g.name]}, a quarter turn"))
         # How a section's own valve stands is not seen from outside: both ways are offered.
         ways = ("open", "shut") if g.kind == "section" else ("shut" if is_open else "open",)
-        found += [_on(way, g.name, f"{way.capitalize()} {names[g.name]}") for way in ways]
+        found += [_on(way, g.name, f"{TURN[way]} {names[g.name]}") for way in ways]
     for port in bay.told.scope.ports:
         part = bay.told.rig.on_port(port.id)
         if isinstance(part, ToolPart) and port.core:
