@@ -119,7 +119,11 @@ def _adder(kg_m: float, r: Reader) -> str:
 
 def _volume(m3: float, r: Reader) -> str:
     if r.volume == "ft3":
+        if m3 < 0.1 * FOOT_M**3:
+            return f"{significant(m3 / INCH_M**3, 2, r.numbers)} in³"
         return f"{significant(m3 / FOOT_M**3, 3, r.numbers)} ft³"
+    if m3 < 1e-4:
+        return f"{significant(1e6 * m3, 2, r.numbers)} ml"
     return f"{significant(1e3 * m3, 3, r.numbers)} l"
 
 

@@ -29,14 +29,14 @@ def test_each_kind_of_hold_is_read(page: Page, site: str, key: str, sentence: st
     expect(page.get_by_test_id("verdict")).to_have_text(sentence)
     for word in words:
         expect(page.get_by_text(re.compile(word)).first).to_be_visible()
-    expect(page.get_by_text(re.compile("^(All but certain|Very likely)$")).first).to_be_visible()
+    expect(page.get_by_text(re.compile("^(Almost certain|Very likely)$")).first).to_be_visible()
     schools = page.locator("section", has=page.get_by_role("heading", name="What each school says"))
     for school in ("Code minimum", "Deep and flat", "Two-limit", "Dial gauge only"):
         expect(schools).to_contain_text(school)
     expect(schools).to_contain_text("(chosen)")
     expect(schools).to_contain_text("stay at or under")
     odds = page.locator("section", has=page.get_by_role("heading", name="How likely"))
-    expect(odds).to_contain_text("hardly")
+    expect(odds).to_contain_text("very unlikely")
 
 
 def test_what_is_left_over_is_shown_on_demand(page: Page, site: str) -> None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 
+import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.test_job import new_job, stage
@@ -16,23 +17,32 @@ def gate(page: Page, title: str) -> None:
 
 
 def test_a_pressure_test_is_read_with_its_temperatures(page: Page, site: str) -> None:
-    new_job(page, site, "Test Lane")
+    key = new_job(page, site, "Test Lane")
     stage(page, "Prove")
     gate(page, "Pressure test under nitrogen")
     expect(page.get_by_text("Still wanted", exact=False).first).to_be_visible()
     for label, value in (
-        ("Pressure at the start", "3000"),
+        ("Pressure at the start", "435"),
         ("Temperature at the start", "21"),
-        ("Pressure at the end", "2958"),
+        ("Pressure at the end", "429"),
         ("Temperature at the end", "17"),
         ("Minutes", "60"),
     ):
         page.get_by_label(label).fill(value)
     expect(page.get_by_text("tight", exact=True)).to_be_visible()
     expect(page.get_by_role("button", name="seen Pressure test", exact=False)).to_be_visible()
-    page.get_by_label("Pressure at the end").fill("2700")
+    page.get_by_label("Pressure at the end").fill("392")
     expect(page.get_by_text("leaks", exact=True)).to_be_visible()
     expect(page.get_by_role("button", name="not good Pressure test", exact=False)).to_be_visible()
+    # Typed in psig, kept in the sheet's own kPa, shown in bar to who reads bar.
+    settle(page)
+    prove = page.request.get(f"{site}/api/jobs/{key}").json()["job"]["prove"]
+    assert prove["test_start_kpa"] == pytest.approx(435 * 6.894757, rel=1e-6)
+    assert page.request.put(f"{site}/api/settings", data={"gauge": "bar"}).ok
+    page.reload()
+    gate(page, "Pressure test under nitrogen")
+    expect(page.get_by_label("Pressure at the start")).to_have_value("29.992")
+    page.request.put(f"{site}/api/settings", data={})
 
 
 def test_the_blank_off_and_the_oil_feed_the_plan(page: Page, site: str) -> None:

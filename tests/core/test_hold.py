@@ -123,7 +123,7 @@ def test_leak_and_moisture_together() -> None:
     assert v.open == ("leak",)
     assert v.odds["leak-and-moisture"] > 0.5
     assert v.detection > 1.2
-    assert "may well leak too" in reasons(v)[1]
+    assert "that it leaks too" in reasons(v)[1]
 
 
 def test_above_saturation_cannot_be_water() -> None:

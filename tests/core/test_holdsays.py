@@ -55,7 +55,20 @@ def test_every_verdict_has_its_sentence_and_an_order() -> None:
 
 @pytest.mark.parametrize(
     ("p", "words"),
-    [(1.0, "all but certain"), (0.96, "very likely"), (0.8, "likely"), (0.5, "may well be"), (0.2, "less likely")],
+    [
+        (1.0, "almost certain"),
+        (0.99, "almost certain"),
+        (0.989, "very likely"),
+        (0.9, "very likely"),
+        (0.899, "likely"),
+        (0.7, "likely"),
+        (0.699, "possible"),
+        (0.3, "possible"),
+        (0.299, "unlikely"),
+        (0.1, "unlikely"),
+        (0.099, "very unlikely"),
+        (0.0, "very unlikely"),
+    ],
 )
 def test_odds_in_words(p: float, words: str) -> None:
     assert likely(p) == words
@@ -64,13 +77,12 @@ def test_odds_in_words(p: float, words: str) -> None:
 def test_odds_in_words_never_grow_as_they_fall() -> None:
     order = [likely(p) for p in np.linspace(1, 0, 500)]
     assert list(dict.fromkeys(order)) == [
-        "all but certain",
+        "almost certain",
         "very likely",
         "likely",
-        "may well be",
-        "less likely",
+        "possible",
         "unlikely",
-        "hardly",
+        "very unlikely",
     ]
 
 

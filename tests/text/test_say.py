@@ -35,7 +35,7 @@ METRIC = Reader(
 )
 FOREIGN = {
     "us": r"\d (?:µbar|Pa|bar|kPa|°C|l/min|m|kg|g|l|mm)\b(?!/)",
-    "metric": r"\d (?:µ|psi|psig|°F|CFM|ft|in|lb|oz|ft³)\b",
+    "metric": r"\d (?:µ|psi|psig|°F|CFM|ft|in|lb|oz|ft³|in³)\b",
 }
 """What neither reader should ever read after a figure."""
 
@@ -171,6 +171,8 @@ def test_any_figure_is_written_with_a_unit_and_no_tail(dimension: str, value: fl
         (Figure("mass", 0.4), "14.1 oz", "400 g"),
         (Figure("mass", 4.44), "9 lb 12.6 oz", "4.44 kg"),
         (Figure("adder", 0.0558), "0.60 oz/ft", "56 g/m"),
+        (Figure("volume", 8e-6), "0.49 in³", "8.0 ml"),
+        (Figure("volume", 0.0125), "0.441 ft³", "12.5 l"),
         (Figure("flow", 0.00283), "6.00 CFM", "170 l/min"),
         (Figure("duration", 89.6), "90 s", "90 s"),
         (Figure("duration", 7500.0), "2 h 05 min", "2 h 05 min"),

@@ -156,7 +156,7 @@ function Fields({ piece, cat, set }: { piece: RigPiece; cat: Catalogue; set: Set
           <SelectField label="Class" value={piece.make ?? "thermistor"} options={cat.gauges} onChange={(v) => set({ make: v })} />
           <NumberField label="Step" dim="pressure" per={101325 / 760000} min={0.1} max={1000} value={piece.resolution_micron} onChange={(v) => v !== null && set({ resolution_micron: v })} />
           <NumberField label="Reads from" dim="pressure" per={101325 / 760000} min={1000} max={800000} value={piece.over_micron} onChange={(v) => v !== null && set({ over_micron: v })} />
-          <NumberField label="Stands" unit="kPa" min={1} max={20000} value={piece.stands_kpa} onChange={(v) => v !== null && set({ stands_kpa: v })} />
+          <NumberField label="Rated" dim="gauge" per={1000} min={1} max={20000} value={piece.stands_kpa} onChange={(v) => v !== null && set({ stands_kpa: v })} />
           <Segments label="Own shut-off built in" value={piece.valve ? "yes" : "no"} options={yesNo} onChange={(v) => set({ valve: v === "yes" }, true)} />
           {piece.port && <Segments label="Pushes the core" value={piece.depressor === false ? "no" : "yes"} options={yesNo} onChange={(v) => set({ depressor: v === "yes" }, true)} />}
         </>

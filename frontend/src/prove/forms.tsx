@@ -56,6 +56,10 @@ export function ItemsForm({ gate, prove, set, jobKey, editor }: GateProps) {
   );
 }
 
+/** A difference of gauge pressures has no "gauge" to its name. */
+const STEPS: Record<string, string> = { psig: "psi", bar: "bar", kpa: "kPa" };
+const ATMOSPHERE_PA = 101_325;
+
 /** The pressure test: what was read, and the drop that the temperature does not explain. */
 export function TestForm({ proof, prove, set }: GateProps) {
   const u = useUnits();
@@ -63,22 +67,22 @@ export function TestForm({ proof, prove, set }: GateProps) {
   return (
     <>
       <div className="grid grid-cols-2 gap-3">
-        <NumberField label="Pressure at the start" unit="kPa" optional min={0} max={10000} value={prove.test_start_kpa} onChange={(v) => set({ test_start_kpa: v })} />
+        <NumberField label="Pressure at the start" dim="gauge" per={1000} optional min={0} max={10000} value={prove.test_start_kpa} onChange={(v) => set({ test_start_kpa: v })} />
         <NumberField label="Temperature at the start" dim="temperature" optional min={-40} max={80} value={prove.test_start_c} onChange={(v) => set({ test_start_c: v })} />
-        <NumberField label="Pressure at the end" unit="kPa" optional min={0} max={10000} value={prove.test_end_kpa} onChange={(v) => set({ test_end_kpa: v })} />
+        <NumberField label="Pressure at the end" dim="gauge" per={1000} optional min={0} max={10000} value={prove.test_end_kpa} onChange={(v) => set({ test_end_kpa: v })} />
         <NumberField label="Temperature at the end" dim="temperature" optional min={-40} max={80} value={prove.test_end_c} onChange={(v) => set({ test_end_c: v })} />
         <NumberField label="Minutes" unit="min" optional min={0} max={10000} value={prove.test_minutes} onChange={(v) => set({ test_minutes: v })} />
-        <NumberField label="Test pressure wanted" unit="kPa" optional min={1} max={10000} value={prove.test_wanted_kpa} onChange={(v) => set({ test_wanted_kpa: v })} />
-        <NumberField label="Smallest step of the gauge" unit="kPa" min={0.1} max={500} value={prove.test_step_kpa} onChange={(v) => v !== null && set({ test_step_kpa: v })} />
+        <NumberField label="Test pressure wanted" dim="gauge" per={1000} optional min={1} max={10000} value={prove.test_wanted_kpa} onChange={(v) => set({ test_wanted_kpa: v })} />
+        <NumberField label="Smallest step of the gauge" dim="gauge" per={1000} min={0.1} max={500} value={prove.test_step_kpa} onChange={(v) => v !== null && set({ test_step_kpa: v })} />
       </div>
       <Judged verdict={t.verdict} words={t.words} />
       {t.drop_pa && t.smallest_pa_m3_s !== null && t.smallest_pa_m3_s !== undefined && (
         <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
           <dt className="text-soft">Were nothing lost, it would end at</dt>
-          <dd className="figure">{u.words(`${(((t.expected_pa ?? 0) - 101325) / 1000).toFixed(0)} kPa`)}</dd>
+          <dd className="figure">{u.say("gauge", (t.expected_pa ?? 0) - ATMOSPHERE_PA)}</dd>
           <dt className="text-soft">Missing</dt>
           <dd className="figure">
-            {(t.drop_pa.value / 1000).toFixed(1)} kPa ({(t.drop_pa.low / 1000).toFixed(1)} to {(t.drop_pa.high / 1000).toFixed(1)})
+            {u.figure("gauge", t.drop_pa.value)} {STEPS[u.of("gauge").key]} ({u.figure("gauge", t.drop_pa.low)} to {u.figure("gauge", t.drop_pa.high)})
           </dd>
           <dt className="text-soft">Smallest leak it could have shown</dt>
           <dd className="figure">{t.smallest_pa_m3_s.toExponential(1)} Pa·m³/s of nitrogen</dd>

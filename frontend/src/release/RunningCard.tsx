@@ -24,7 +24,7 @@ export function RunningCard({ jobKey, job, editor }: { jobKey: string; job: Job;
   const out = seen.data?.[which];
   const field = (label: string, key: "suction_kpa" | "suction_c" | "liquid_kpa" | "liquid_c" | "in_c" | "out_c", unit: string, low: number, high: number) =>
     unit === "kPa" ? (
-      <NumberField label={label} unit="kPa gauge" optional min={low} max={high} value={doc[key]} onChange={(v) => set({ [key]: v })} />
+      <NumberField label={label} dim="gauge" per={1000} optional min={low} max={high} value={doc[key]} onChange={(v) => set({ [key]: v })} />
     ) : (
       <NumberField label={label} dim="temperature" optional min={low} max={high} value={doc[key]} onChange={(v) => set({ [key]: v })} />
     );

@@ -1,6 +1,7 @@
 import { Ruler } from "lucide-react";
 import { Popover } from "radix-ui";
 
+import type { Settings } from "../api/client";
 import { useSaveSettings, useSettings, type Dim } from "../lib/units";
 import { Segments } from "../ui/Choice";
 
@@ -14,6 +15,15 @@ const DIMS: { dim: Dim; label: string }[] = [
   { dim: "volume", label: "Volume" },
 ];
 
+/** Whole sets of units, taken at a stroke. */
+const SETS = {
+  us: { pressure: "micron", gauge: "psig", temperature: "f", flow: "cfm", length: "ft", mass: "lb-oz", volume: "ft3" },
+  metric: { pressure: "pa", gauge: "bar", temperature: "c", flow: "l-min", length: "m", mass: "kg", volume: "l" },
+} as const satisfies Record<string, Partial<Settings>>;
+
+const fits = (settings: Settings, set: Partial<Settings>): boolean =>
+  Object.entries(set).every(([k, v]) => (settings as Record<string, unknown>)[k] === v);
+
 /** Units, from anywhere: what is on screen changes at once. */
 export function UnitsButton() {
   const { data } = useSettings();
@@ -26,6 +36,28 @@ export function UnitsButton() {
       <Popover.Portal>
         <Popover.Content side="right" align="end" sideOffset={10} collisionPadding={12} className="sheet z-50 grid max-h-[86vh] w-[min(92vw,430px)] gap-3 overflow-auto p-4">
           <h2 className="text-lead">Units and English</h2>
+          {data && (
+            <div className="flex flex-wrap gap-x-6 gap-y-3">
+              <Segments
+                label="English"
+                value={data.settings.english ?? "us"}
+                options={[
+                  { value: "us", label: "US" },
+                  { value: "uk", label: "UK" },
+                ]}
+                onChange={(english) => save.mutate({ ...data.settings, english })}
+              />
+              <Segments
+                label="All units"
+                value={Object.keys(SETS).find((k) => fits(data.settings, SETS[k as keyof typeof SETS])) ?? "mixed"}
+                options={[
+                  { value: "us", label: "American" },
+                  { value: "metric", label: "Metric" },
+                ]}
+                onChange={(k) => save.mutate({ ...data.settings, ...SETS[k as keyof typeof SETS] })}
+              />
+            </div>
+          )}
           {data &&
             DIMS.map(({ dim, label }) => (
               <Segments
@@ -36,17 +68,6 @@ export function UnitsButton() {
                 onChange={(v) => save.mutate({ ...data.settings, [dim]: v })}
               />
             ))}
-          {data && (
-            <Segments
-              label="English"
-              value={data.settings.english ?? "us"}
-              options={[
-                { value: "us", label: "US" },
-                { value: "uk", label: "UK" },
-              ]}
-              onChange={(english) => save.mutate({ ...data.settings, english })}
-            />
-          )}
           {save.error && <p className="text-stop">Not kept: {save.error.message}</p>}
         </Popover.Content>
       </Popover.Portal>

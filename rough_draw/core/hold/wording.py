@@ -23,14 +23,14 @@ NAMES = {
 """Causes as the bars name them."""
 
 LIKELY = (
-    (0.99, "all but certain"),
-    (0.95, "very likely"),
-    (0.75, "likely"),
-    (0.4, "may well be"),
-    (0.15, "less likely"),
-    (0.03, "unlikely"),
-    (0.0, "hardly"),
+    (0.99, "almost certain"),
+    (0.9, "very likely"),
+    (0.7, "likely"),
+    (0.3, "possible"),
+    (0.1, "unlikely"),
+    (0.0, "very unlikely"),
 )
+"""Odds in the fixed words of the trade's reports: from this probability on. The figure stands beside them."""
 
 
 def likely(odds: float) -> str:
@@ -84,7 +84,7 @@ def _hidden(v: Verdict) -> str:
     """What is said of a leak that the rest of the rise may hide."""
     both = v.odds.get("leak-and-moisture", 0.0) + v.odds.get("leak", 0.0)
     if both >= 0.5:
-        return f"it may well leak too, under {_rate(v.detection)}: {both:.0%}; that shows when it is dry"
+        return f"it is {likely(both)} that it leaks too, under {_rate(v.detection)} ({both:.0%}); that shows when dry"
     return f"a leak under {_rate(v.detection)} would be hidden in it"
 
 

@@ -31,8 +31,8 @@ DISPLAY: dict[str, tuple[DisplayUnit, ...]] = {
     ),
     "gauge": (
         DisplayUnit("psig", "psig", 1.0 / PA_PER["psi"]),
-        DisplayUnit("bar", "bar", 1e-5),
-        DisplayUnit("kpa", "kPa", 1e-3),
+        DisplayUnit("bar", "bar gauge", 1e-5),
+        DisplayUnit("kpa", "kPa gauge", 1e-3),
     ),
     "temperature": (DisplayUnit("c", "°C", 1.0), DisplayUnit("f", "°F", 1.8, 32.0)),
     "flow": (
