@@ -10,6 +10,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, Request, expect
 
+from tests.browser.conftest import PATIENCE_MS
 from tests.browser.waits import saved, told, until
 from tests.test_cli import table
 
@@ -37,7 +38,17 @@ def new_job(page: Page, site: str, customer: str = "Quayside Blooms") -> str:
 
 
 def stage(page: Page, name: str) -> None:
-    page.get_by_role("navigation", name="Stages").get_by_role("link", name=re.compile(f"^{name}")).click()
+    """Go to a stage. A bell that begins to ring moves the page, and a press on its way then falls beside the link."""
+    link = page.get_by_role("navigation", name="Stages").get_by_role("link", name=re.compile(f"^{name}"))
+    there = re.compile(f"/{name.lower()}$")
+    for _ in range(3):
+        link.click()
+        try:
+            page.wait_for_url(there, timeout=PATIENCE_MS / 3, wait_until="commit")
+            return
+        except TimeoutError:
+            continue
+    raise AssertionError(f"{name} does not open")
 
 
 def choose(page: Page, label: str, option: str, nth: int = 0) -> None:
