@@ -50,7 +50,7 @@ def _of_units(units: dict[str, tuple[str, str]]) -> Callable[[float, Reader], st
         unit, label = units[r.gauge]
         value = pa / PA_PER[unit]
         size = abs(value)
-        places = {"psi": 0 if size >= 10 else 1, "kpa": 0, "bar": 1 if size >= 1 else 2}[unit]
+        places = 0 if value == 0 else {"psi": 0 if size >= 10 else 1, "kpa": 0, "bar": 1 if size >= 1 else 2}[unit]
         return f"{fixed(value, places, r.numbers)} {label}"
 
     return written

@@ -162,7 +162,7 @@ def test_any_figure_is_written_with_a_unit_and_no_tail(dimension: str, value: fl
     [
         (vacuum(66.661), "500 µ", "66.7 Pa"),
         (vacuum(0.60), "4.5 µ", "0.600 Pa"),
-        (gauge_pressure(0.0), "0.0 psig", "0.00 bar gauge"),
+        (gauge_pressure(0.0), "0 psig", "0 bar gauge"),
         (gauge_pressure(3.5e6), "508 psig", "35.0 bar gauge"),
         (Figure("temperature", 253.15), "−4 °F", "−20 °C"),
         (Figure("temperature-step", 5.0), "9 °F", "5 °C"),
