@@ -2,24 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Awaitable, Callable, MutableMapping
-from typing import Any
-
 from starlette.requests import Request
+from starlette.types import ASGIApp, Receive, Scope, Send
 
 from rough_draw.api.people.browser import person_here
 from rough_draw.store import people, shelf
 from rough_draw.text import Reader, reader_of, reading_as
 
-Scope = MutableMapping[str, Any]
-Receive = Callable[[], Awaitable[MutableMapping[str, Any]]]
-Send = Callable[[MutableMapping[str, Any]], Awaitable[None]]
-
 
 class Readers:
     """The middleware: while a request is answered, sentences are said in the units of whoever is at that browser."""
 
-    def __init__(self, app: Callable[[Scope, Receive, Send], Awaitable[None]]) -> None:
+    def __init__(self, app: ASGIApp) -> None:
         self.app = app
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:

@@ -172,8 +172,15 @@ def _run_server(path: str, port: int, host: str = "127.0.0.1") -> None:
     print(f"Rough Draw on http://{shown}:{port}/  (stop with Ctrl-C)", flush=True)
     app = create_app(path, door=door)
     # Pages ask every few seconds: a connection is kept longer than that, or each would be made anew.
-    quiet = {"log_level": "warning", "server_header": False}
-    uvicorn.run(app, host=host, port=port, timeout_graceful_shutdown=2, timeout_keep_alive=75, **quiet)  # type: ignore[arg-type]
+    uvicorn.run(
+        app,
+        host=host,
+        port=port,
+        log_level="warning",
+        timeout_graceful_shutdown=2,
+        timeout_keep_alive=75,
+        server_header=False,
+    )
 
 
 def cmd_serve(a: argparse.Namespace) -> None:

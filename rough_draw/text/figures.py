@@ -6,61 +6,53 @@ import math
 from collections.abc import Callable
 
 from rough_draw.core.message.figure import Dimension, Figure
-from rough_draw.core.physics.units import CFM_M3_S, FOOT_M, INCH_M, PA_PER
+from rough_draw.core.physics.display_units import DISPLAY
+from rough_draw.core.physics.units import FOOT_M, INCH_M, POUND_KG, celsius
 from rough_draw.text.numbers import fixed, plain, significant
 from rough_draw.text.reader import Reader
 
-POUND_KG = 0.45359237
-"""International pound, kg (exact)."""
-ZERO_C = 273.15
 SUPERSCRIPT = str.maketrans("-0123456789", "⁻⁰¹²³⁴⁵⁶⁷⁸⁹")
 
-VACUUM = {
-    "micron": ("micron", "µ"),
-    "pa": ("pa", "Pa"),
-    "mbar": ("mbar", "mbar"),
-    "torr": ("torr", "Torr"),
-    "inhg": ("inhg", "inHg abs."),
-}
-GAUGE = {"psig": ("psi", "psig"), "bar": ("bar", "bar gauge"), "kpa": ("kpa", "kPa gauge")}
-ABSOLUTE = {"psig": ("psi", "psia"), "bar": ("bar", "bar abs."), "kpa": ("kpa", "kPa abs.")}
-STEP = {"psig": ("psi", "psi"), "bar": ("bar", "bar"), "kpa": ("kpa", "kPa")}
-FLOW = {"cfm": (1.0 / CFM_M3_S, "CFM"), "l-min": (60_000.0, "l/min"), "m3-h": (3600.0, "m³/h")}
+UNITS = {dimension: {u.key: u for u in units} for dimension, units in DISPLAY.items()}
+"""What figures can be shown in, by dimension and key."""
+ABSOLUTE = {"psig": "psia", "bar": "bar abs.", "kpa": "kPa abs."}
+STEP = {"psig": "psi", "bar": "bar", "kpa": "kPa"}
+"""What a unit of gauge pressure is called where the air's pressure is in it, and where it is a difference."""
 
 
 def _vacuum(pa: float, r: Reader) -> str:
-    unit, label = VACUUM[r.vacuum]
-    value = pa / PA_PER[unit]
-    if unit != "micron":
-        return f"{significant(value, 4 if unit == 'inhg' else 3, r.numbers)} {label}"
+    unit = UNITS["pressure"][r.vacuum]
+    value = pa * unit.factor
+    if unit.key != "micron":
+        # Gauges show inches of mercury below the air's pressure too: these are above nothing.
+        label = f"{unit.label} abs." if unit.key == "inhg" else unit.label
+        return f"{significant(value, unit.digits, r.numbers)} {label}"
     if value < 10:
-        return f"{fixed(value, 1, r.numbers)} {label}"
-    return f"{fixed(round(value, -2) if value >= 20_000 else value, 0, r.numbers)} {label}"
+        return f"{fixed(value, 1, r.numbers)} {unit.label}"
+    return f"{fixed(round(value, -2) if value >= 20_000 else value, 0, r.numbers)} {unit.label}"
 
 
 def _rise(pa_s: float, r: Reader) -> str:
-    unit, label = VACUUM[r.vacuum]
-    value = pa_s / PA_PER[unit]
-    written = fixed(value, 0 if abs(value) >= 10 else 2, r.numbers) if unit == "micron" else significant(value, 2)
-    return f"{written} {label.removesuffix(' abs.')}/s"
+    unit = UNITS["pressure"][r.vacuum]
+    value = pa_s * unit.factor
+    micron = unit.key == "micron"
+    written = fixed(value, 0 if abs(value) >= 10 else 2, r.numbers) if micron else significant(value, 2, r.numbers)
+    return f"{written} {unit.label}/s"
 
 
-def _of_units(units: dict[str, tuple[str, str]]) -> Callable[[float, Reader], str]:
-    def written(pa: float, r: Reader) -> str:
-        unit, label = units[r.gauge]
-        value = pa / PA_PER[unit]
-        size = abs(value)
-        places = 0 if value == 0 else {"psi": 0 if size >= 10 else 1, "kpa": 0, "bar": 1 if size >= 1 else 2}[unit]
-        return f"{fixed(value, places, r.numbers)} {label}"
-
-    return written
+def _pressure(pa: float, r: Reader, labels: dict[str, str] | None = None) -> str:
+    unit = UNITS["gauge"][r.gauge]
+    value = pa * unit.factor
+    size = abs(value)
+    places = 0 if value == 0 else {"psig": 0 if size >= 10 else 1, "kpa": 0, "bar": 1 if size >= 1 else 2}[unit.key]
+    return f"{fixed(value, places, r.numbers)} {labels[unit.key] if labels else unit.label}"
 
 
 def _temperature(kelvin: float, r: Reader) -> str:
-    celsius = kelvin - ZERO_C
+    warm = celsius(kelvin)
     if r.temperature == "f":
-        return f"{fixed(32.0 + 1.8 * celsius, 0, r.numbers)} °F"
-    return f"{plain(celsius, 1, r.numbers)} °C"
+        return f"{fixed(32.0 + 1.8 * warm, 0, r.numbers)} °F"
+    return f"{plain(warm, 1, r.numbers)} °C"
 
 
 def _temperature_step(kelvin: float, r: Reader) -> str:
@@ -128,8 +120,8 @@ def _volume(m3: float, r: Reader) -> str:
 
 
 def _flow(m3_s: float, r: Reader) -> str:
-    factor, label = FLOW[r.flow]
-    return f"{significant(factor * m3_s, 3, r.numbers)} {label}"
+    unit = UNITS["flow"][r.flow]
+    return f"{significant(m3_s * unit.factor, unit.digits, r.numbers)} {unit.label}"
 
 
 def _throughput(pa_m3_s: float, r: Reader) -> str:
@@ -154,9 +146,9 @@ def _number(value: float, r: Reader) -> str:
 WRITE: dict[Dimension, Callable[[float, Reader], str]] = {
     "vacuum": _vacuum,
     "rise": _rise,
-    "gauge-pressure": _of_units(GAUGE),
-    "absolute-pressure": _of_units(ABSOLUTE),
-    "pressure-step": _of_units(STEP),
+    "gauge-pressure": _pressure,
+    "absolute-pressure": lambda pa, r: _pressure(pa, r, ABSOLUTE),
+    "pressure-step": lambda pa, r: _pressure(pa, r, STEP),
     "temperature": _temperature,
     "temperature-step": _temperature_step,
     "duration": _duration,

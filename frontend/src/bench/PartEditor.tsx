@@ -4,6 +4,7 @@ import type { Catalogue, Job, PlanOut, RigPiece, Slot } from "../api/client";
 import type { Editor } from "../api/editor";
 import { useCatalogue } from "../api/queries";
 import { kindWords, partOf, withPart } from "../rig/parts";
+import { MICRON_PA } from "../lib/format";
 import { Button } from "../ui/Button";
 import { Segments, SelectField } from "../ui/Choice";
 import { NumberField } from "../ui/Field";
@@ -77,7 +78,7 @@ function Fields({ piece, cat, set }: { piece: RigPiece; cat: Catalogue; set: Set
         <>
           <NumberField label="Plate displacement" dim="flow" per={0.3048 ** 3 / 60} min={0.5} max={100} value={piece.plate_cfm} onChange={(v) => v !== null && set({ plate_cfm: v })} />
           <Segments label="Stages" value={String(piece.stages ?? 2)} options={sizes(["1", "2"])} onChange={(v) => set({ stages: Number(v) })} />
-          <NumberField label="Blank-off, measured" dim="pressure" per={101325 / 760000} optional min={1} max={20000} value={piece.blank_off_micron} onChange={(v) => set({ blank_off_micron: v }, true)} />
+          <NumberField label="Blank-off, measured" dim="pressure" per={MICRON_PA} optional min={1} max={20000} value={piece.blank_off_micron} onChange={(v) => set({ blank_off_micron: v }, true)} />
           <Segments
             label="Oil"
             value={piece.oil ?? "fresh"}
@@ -154,8 +155,8 @@ function Fields({ piece, cat, set }: { piece: RigPiece; cat: Catalogue; set: Set
       return (
         <>
           <SelectField label="Class" value={piece.make ?? "thermistor"} options={cat.gauges} onChange={(v) => set({ make: v })} />
-          <NumberField label="Step" dim="pressure" per={101325 / 760000} min={0.1} max={1000} value={piece.resolution_micron} onChange={(v) => v !== null && set({ resolution_micron: v })} />
-          <NumberField label="Reads from" dim="pressure" per={101325 / 760000} min={1000} max={800000} value={piece.over_micron} onChange={(v) => v !== null && set({ over_micron: v })} />
+          <NumberField label="Step" dim="pressure" per={MICRON_PA} min={0.1} max={1000} value={piece.resolution_micron} onChange={(v) => v !== null && set({ resolution_micron: v })} />
+          <NumberField label="Reads from" dim="pressure" per={MICRON_PA} min={1000} max={800000} value={piece.over_micron} onChange={(v) => v !== null && set({ over_micron: v })} />
           <NumberField label="Rated" dim="gauge" per={1000} min={1} max={20000} value={piece.stands_kpa} onChange={(v) => v !== null && set({ stands_kpa: v })} />
           <Segments label="Own shut-off built in" value={piece.valve ? "yes" : "no"} options={yesNo} onChange={(v) => set({ valve: v === "yes" }, true)} />
           {piece.port && <Segments label="Pushes the core" value={piece.depressor === false ? "no" : "yes"} options={yesNo} onChange={(v) => set({ depressor: v === "yes" }, true)} />}

@@ -1,6 +1,7 @@
 /** Words and figures: how numbers are written. Conversions of unit only; nothing is computed here. */
 
-export const MICRON_PA = 101325 / 760000;
+export const ATMOSPHERE_PA = 101_325;
+export const MICRON_PA = ATMOSPHERE_PA / 760_000;
 
 export const micron = (pa: number): number => pa / MICRON_PA;
 

@@ -1,4 +1,5 @@
 import { OrderList } from "../rig/Orders";
+import { ATMOSPHERE_PA, MICRON_PA } from "../lib/format";
 import { useSaveSettings, useSettings, useUnits } from "../lib/units";
 import { pumpOf, withPart } from "../rig/parts";
 import { Segments } from "../ui/Choice";
@@ -58,7 +59,6 @@ export function ItemsForm({ gate, prove, set, jobKey, editor }: GateProps) {
 
 /** A difference of gauge pressures has no "gauge" to its name. */
 const STEPS: Record<string, string> = { psig: "psi", bar: "bar", kpa: "kPa" };
-const ATMOSPHERE_PA = 101_325;
 
 /** The pressure test: what was read, and the drop that the temperature does not explain. */
 export function TestForm({ proof, prove, set }: GateProps) {
@@ -153,7 +153,7 @@ function OilRules() {
 export function GaugeForm({ proof, prove, set }: GateProps) {
   const g = prove.gauge ?? {};
   const put = (change: Partial<typeof g>) => set({ gauge: { ...g, ...change } });
-  const micron = 101325 / 760000;
+  const micron = MICRON_PA;
   return (
     <>
       <Segments

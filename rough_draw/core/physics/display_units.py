@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from rough_draw.core.physics.units import ATMOSPHERE_PA, CFM_M3_S, FOOT_M, MICRON_PA, PA_PER
+from rough_draw.core.physics.units import ATMOSPHERE_PA, CFM_M3_S, FOOT_M, MICRON_PA, PA_PER, POUND_KG
 
 
 @dataclass(frozen=True)
@@ -41,7 +41,7 @@ DISPLAY: dict[str, tuple[DisplayUnit, ...]] = {
         DisplayUnit("m3-h", "m³/h", 3600.0),
     ),
     "length": (DisplayUnit("m", "m", 1.0), DisplayUnit("ft", "ft", 1.0 / FOOT_M)),
-    "mass": (DisplayUnit("kg", "kg", 1.0), DisplayUnit("lb-oz", "lb·oz", 1.0 / 0.45359237)),
+    "mass": (DisplayUnit("kg", "kg", 1.0), DisplayUnit("lb-oz", "lb·oz", 1.0 / POUND_KG)),
     "volume": (DisplayUnit("l", "l", 1.0), DisplayUnit("ft3", "ft³", 1e-3 / FOOT_M**3)),
 }
 """What each kind of figure can be shown in; the first is the document's own, or the trade's (pressure, flow)."""

@@ -51,6 +51,9 @@ _ALIASES: dict[str, str] = {
     "psia": "psi",
 }
 
+POUND_KG = 0.45359237
+"""International pound, kg (exact)."""
+
 FOOT_M = 0.3048
 INCH_M = 0.0254
 CFM_M3_S = FOOT_M**3 / 60.0
