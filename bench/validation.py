@@ -22,7 +22,7 @@ from rough_draw.core.physics import dial, units, water
 from rough_draw.core.physics.gas import M_AIR, T_REF, knudsen_number, mean_speed
 from rough_draw.core.physics.refrigerant import saturated
 from rough_draw.core.physics.units import MICRON_PA, kelvin, micron
-from rough_draw.core.sheet.criteria import SCHOOLS, dial_blind
+from rough_draw.core.sheet.criteria import STANDARDS, dial_blind
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.rig import Rig
 from rough_draw.core.sheet.scope import Scope
@@ -80,7 +80,7 @@ def _bubble(name: str) -> float:
 
 
 def _blind_leak() -> float:
-    return 1e3 * dial_blind(SCHOOLS["dial-only"], units.ATMOSPHERE_PA, 0.010, T_REF).leak
+    return 1e3 * dial_blind(STANDARDS["dial-only"], units.ATMOSPHERE_PA, 0.010, T_REF).leak
 
 
 def rows() -> list[Row]:

@@ -52,7 +52,7 @@ def test_hold_prints_the_verdict(
     assert set(out["leak_pa_m3_s"]) == {"low", "value", "high"}
     assert set(out["criteria"][0]) == {"name", "pass", "reason"}
     assert main(["hold", file, "--volume-l", "8", "--temp-c", "16"]) == 0
-    assert "hold from" in capsys.readouterr().out
+    assert "hold test from" in capsys.readouterr().out
 
 
 def test_plan_prints_time_parts_and_upgrades(sheet: str, capsys: pytest.CaptureFixture[str]) -> None:
@@ -103,9 +103,9 @@ def test_bad_input_ends_with_two_and_one_line(tmp_path: Path, capsys: pytest.Cap
         (["hold", good, "--volume-l", "0", "--temp-c", "20"], "--volume-l 0 is outside"),
         (["hold", good, "--volume-l", "8", "--temp-c", "400"], "--temp-c 400 is outside"),
         (["hold", str(flat), "--volume-l", "8", "--temp-c", "20"], "--isolated-at"),
-        (["plan", str(broken)], "rig.paths.0: the core at the suction port is out"),
-        (["plan", str(wrong)], "no port 'suction'"),
-        (["simulate", str(wrong), "--out", str(tmp_path / "o.csv")], "no port 'suction'"),
+        (["plan", str(broken)], "rig.paths.0: The core at the suction port is out"),
+        (["plan", str(wrong)], "no port suction"),
+        (["simulate", str(wrong), "--out", str(tmp_path / "o.csv")], "no port suction"),
         (["import", str(faulty), "--db", str(tmp_path / "i.sqlite3")], "not JSON"),
         (
             ["export", "nope", "--out", str(tmp_path / "o"), "--db", str(tmp_path / "i.sqlite3")],

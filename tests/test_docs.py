@@ -13,7 +13,7 @@ import pytest
 
 from rough_draw.cli.main import parser
 from rough_draw.core.hold.decision import VERDICTS
-from rough_draw.core.sheet.run_state import TOUCHES
+from rough_draw.core.sheet.steps import RUN_MOVES
 
 ROOT = Path(__file__).parents[1]
 PAGES = ["README.md", *sorted(str(p.relative_to(ROOT)) for p in (ROOT / "docs").rglob("*.md"))]
@@ -146,6 +146,6 @@ def test_help_is_worth_reading() -> None:
 
 
 def test_every_touch_has_words() -> None:
-    for kind, words in TOUCHES.items():
+    for kind, words in RUN_MOVES.items():
         assert re.fullmatch(r"[a-z-]+", kind)
         assert words[0].isupper()

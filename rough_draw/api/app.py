@@ -39,6 +39,7 @@ from rough_draw.api.run import step_routes
 from rough_draw.api.settings import routes as settings_routes
 from rough_draw.store import jobs
 from rough_draw.store.database import open_database
+from rough_draw.text.bundle import FIRST, bundles
 
 FEATURES = (
     jobs_routes,
@@ -84,6 +85,8 @@ def _warm() -> None:
 def create_app(path: str | Path, warm: bool = True, door: Door | None = None) -> FastAPI:
     """The application on the database at ``path``; ``door`` says who may come in (anybody on this machine, if None)."""
     open_database(path)
+    # Read before the first request asks for a sentence.
+    bundles(FIRST)
 
     @asynccontextmanager
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:

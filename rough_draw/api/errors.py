@@ -9,14 +9,18 @@ from peewee import OperationalError
 from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
+from rough_draw.api.said import told
 from rough_draw.core.engine.compile import EngineError
 from rough_draw.core.engine.network import NetworkError
+from rough_draw.core.message import message
 from rough_draw.core.model.system import ScopeError
 from rough_draw.core.readings.csv_table import ReadingsError
+from rough_draw.core.sheet.base import told_of
 from rough_draw.store.backup import BackupFault
 from rough_draw.store.job_files import Duplicate, FileFault
 from rough_draw.store.jobs import Conflict, NotFound, NothingToUndo, Sealed
 from rough_draw.store.sealing import NotSealed
+from rough_draw.text import say
 
 
 class Place(BaseModel):
@@ -49,48 +53,49 @@ def install(app: FastAPI) -> None:
     async def _invalid(_: Request, e: RequestValidationError) -> JSONResponse:
         faults = []
         for x in e.errors()[:20]:
+            own = str((x.get("ctx") or {}).get("place") or "")
             place = ".".join(str(p) for p in x["loc"] if p not in ("body", "query", "path")) or "request"
-            place = str((x.get("ctx") or {}).get("place") or place)
-            faults.append(Place(place=place, message=str(x["msg"]).removeprefix("Value error, ")))
-        first = f"{faults[0].place}: {faults[0].message}" if faults else "the request cannot be read"
-        return problem(422, "Check what was entered", first, faults)
+            faults.append(Place(place=own or place, message=say(told_of(x))))
+        first = f"{faults[0].place}: {faults[0].message}" if faults else say(message("problem-request"))
+        return problem(422, say(message("problem-entered")), first, faults)
 
     @app.exception_handler(ReadingsError)
     async def _readings(_: Request, e: ReadingsError) -> JSONResponse:
-        faults = [Place(place=f"line {f.line}" if f.line else "file", message=f.message) for f in e.faults]
-        detail = f"nothing was imported: {len(faults)} fault{'s' if len(faults) != 1 else ''}"
-        return problem(422, "These readings cannot be imported", detail, faults)
+        faults = [Place(place=f"line {f.line}" if f.line else "file", message=say(f.message)) for f in e.faults]
+        detail = say(message("problem-nothing-imported", count=len(faults)))
+        return problem(422, say(message("problem-readings")), detail, faults)
 
     @app.exception_handler(HTTPException)
     async def _http(_: Request, e: HTTPException) -> JSONResponse:
-        answer = problem(e.status_code, "Not possible", str(e.detail))
+        answer = problem(e.status_code, say(message("problem-not-possible")), str(e.detail))
         answer.headers.update(e.headers or {})
         return answer
 
     @app.exception_handler(OperationalError)
     async def _busy(_: Request, e: OperationalError) -> JSONResponse:
-        return problem(503, "Not stored", f"the database did not take it ({e}); nothing was changed, try again")
+        return problem(503, say(message("problem-not-stored")), say(message("problem-database", fault=str(e))))
 
     @app.exception_handler(ScopeError)
     async def _sheet(_: Request, e: ScopeError) -> JSONResponse:
-        faults = [Place(place=e.place, message=str(e))] if e.place else []
-        return problem(422, "This sheet cannot be computed", str(e), faults)
+        told = say(e.told)
+        faults = [Place(place=e.place, message=told)] if e.place else []
+        return problem(422, say(message("problem-sheet")), told, faults)
 
     known: tuple[tuple[type[Exception], int, str], ...] = (
-        (NotFound, 404, "Not found"),
-        (Conflict, 409, "Changed meanwhile"),
-        (NothingToUndo, 409, "Nothing to undo"),
-        (Sealed, 409, "This record is sealed"),
-        (NotSealed, 409, "This record is open"),
-        (BackupFault, 422, "This backup cannot be used"),
-        (Duplicate, 409, "It is here already"),
-        (FileFault, 422, "This file cannot be imported"),
-        (NetworkError, 422, "This rig cannot be computed"),
-        (EngineError, 422, "This run cannot be computed"),
+        (NotFound, 404, "not-found"),
+        (Conflict, 409, "changed"),
+        (NothingToUndo, 409, "nothing-to-undo"),
+        (Sealed, 409, "sealed"),
+        (NotSealed, 409, "open"),
+        (BackupFault, 422, "backup"),
+        (Duplicate, 409, "duplicate"),
+        (FileFault, 422, "file"),
+        (NetworkError, 422, "rig"),
+        (EngineError, 422, "run"),
     )
     for kind, status, title in known:
 
         async def answer(_: Request, e: Exception, status: int = status, title: str = title) -> JSONResponse:
-            return problem(status, title, str(e))
+            return problem(status, say(message(f"problem-{title}")), told(e))
 
         app.add_exception_handler(kind, answer)

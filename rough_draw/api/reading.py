@@ -5,8 +5,8 @@ from __future__ import annotations
 from starlette.requests import Request
 from starlette.types import ASGIApp, Receive, Scope, Send
 
-from rough_draw.api.people.browser import person_here
-from rough_draw.store import people, shelf
+from rough_draw.api.people.browser import settings_here
+from rough_draw.store import shelf
 from rough_draw.text import Reader, reader_of, reading_as
 
 
@@ -20,10 +20,10 @@ class Readers:
         if scope["type"] != "http":
             await self.app(scope, receive, send)
             return
-        here = person_here(Request(scope))
+        request = Request(scope)
 
         def found() -> Reader:
-            return reader_of(people.settings_for(here, shelf.settings()))
+            return reader_of(settings_here(request, shelf.settings()))
 
         with reading_as(found):
             await self.app(scope, receive, send)

@@ -6,6 +6,8 @@ import json
 from collections.abc import Callable
 from typing import TYPE_CHECKING, Any
 
+from rough_draw.text import say
+
 if TYPE_CHECKING:
     from rough_draw.store.job_files import JobFile
 
@@ -25,7 +27,7 @@ def read(path: str, most: int) -> bytes:
 
 def show(values: dict[str, Any], as_json: bool, words: Callable[[], str]) -> None:
     """Print an answer: as JSON, or in words."""
-    print(json.dumps(values, indent=1) if as_json else words())
+    print(json.dumps(values, indent=1, default=say) if as_json else words())
 
 
 def job_file(path: str) -> JobFile:

@@ -7,6 +7,9 @@ from collections.abc import Callable
 from typing import TYPE_CHECKING, Any
 
 from rough_draw.cli.base import Refused, job_file, read
+from rough_draw.core.message import message
+from rough_draw.core.message.figure import duration, share
+from rough_draw.text import say, say_all
 
 if TYPE_CHECKING:
     from rough_draw.core.hold.result import Circumstances, Verdict
@@ -23,7 +26,7 @@ def judge_table(a: argparse.Namespace) -> tuple[dict[str, Any], bool, Callable[[
     from rough_draw.core.physics.units import kelvin
     from rough_draw.core.readings import csv_table
     from rough_draw.core.readings.series import find_hold
-    from rough_draw.core.sheet.criteria import SCHOOLS, chosen
+    from rough_draw.core.sheet.criteria import STANDARDS, chosen
     from rough_draw.core.sheet.job import CriterionChoice
     from rough_draw.core.sheet.scope import Scope
 
@@ -38,7 +41,11 @@ def judge_table(a: argparse.Namespace) -> tuple[dict[str, Any], bool, Callable[[
         found = csv_table.read_table(read(a.readings, csv_table.MOST_BYTES))
     except csv_table.ReadingsError as e:
         more = f" (and {len(e.faults) - 6} more)" if len(e.faults) > 6 else ""
-        raise Refused(f"{a.readings}: " + "; ".join(str(f) for f in e.faults[:6]) + more) from None
+        raise Refused(
+            f"{a.readings}: "
+            + "; ".join(f"line {f.line}: {say(f.message)}" if f.line else say(f.message) for f in e.faults[:6])
+            + more
+        ) from None
     series = found.main()
     start = a.isolated_at if a.isolated_at is not None else find_hold(series)
     if start is None:
@@ -50,7 +57,7 @@ def judge_table(a: argparse.Namespace) -> tuple[dict[str, Any], bool, Callable[[
         volume, known, scope = _of_job(file, float(t[-1]) if t.size else 0.0, a.job)
         main = chosen(file.job.criterion)
     else:
-        volume, known, scope, main = None, Circumstances(), Scope(), SCHOOLS["code-minimum"]
+        volume, known, scope, main = None, Circumstances(), Scope(), STANDARDS["code-minimum"]
     if a.school or file is None:
         main = chosen(CriterionChoice(school=a.school or "code-minimum"))
     if a.volume_l is not None or volume is None:
@@ -83,7 +90,7 @@ def _of_job(file: JobFile, span: float, path: str) -> tuple[Quantity, Circumstan
         assembly = assemble(job)
         held = isolation(job, assembly)
     except (ScopeError, NetworkError) as e:
-        raise Refused(f"{path}: {e}") from None
+        raise Refused(f"{path}: {say(e.told)}") from None
     whole = assembly.system.volume()
     start = state.isolated_at if state.isolated_at is not None else 0.0
     known = circumstances(job, held, state, touches, start, start + span)
@@ -129,18 +136,17 @@ def _micron(x: Any) -> Any:
 
 def _words(v: Verdict, start: float, scope: Scope) -> str:
     from rough_draw.core.charging.charge import grams_per_year
-    from rough_draw.core.hold.wording import NAMES, disagreements, likely, outcome_word, reasons
+    from rough_draw.core.hold.wording import cause, disagreements, headline, likely, outcome_word, reasons
 
-    sure = f"{likely(v.probability)}, {v.probability:.0%}"
-    lines = [f"{v.sentence} ({sure}), hold from {start:.0f} s, {v.span / 60:.1f} min read"]
-    lines += [f"  {x}" for x in reasons(v)]
-    lines += [
-        f"  {likely(x):>15} {x:6.1%}  {NAMES[k]}" for k, x in sorted(v.odds.items(), key=lambda y: y[1], reverse=True)
-    ]
+    sure = {"likely": likely(v.probability), "odds": share(v.probability)}
+    told = [message("cli-verdict", verdict=headline(v), start=duration(start), time=duration(v.span), **sure)]
+    told += [message("cli-line", text=x) for x in reasons(v)]
+    for name, odds in sorted(v.odds.items(), key=lambda y: y[1], reverse=True):
+        told.append(message("cli-odds", likely=likely(odds), odds=share(odds), cause=cause(name)))
     if v.sound_at is not None:
-        lines.append(f"  sound since {v.sound_at / 60:.1f} min")
+        told.append(message("cli-sound", time=duration(v.sound_at)))
     elif v.wait is not None:
-        lines.append(f"  about {v.wait / 60:.0f} min more until it is sound")
-    lines += [f"  {c.name}: {outcome_word(c)}, {c.reason}" for c in v.criteria]
-    lines += [f"  {x}" for x in disagreements(v, grams_per_year(v.leak, scope))]
-    return "\n".join(lines)
+        told.append(message("cli-wait", time=duration(v.wait)))
+    told += [message("cli-standard", standard=c.name, says=outcome_word(c), reason=c.reason) for c in v.criteria]
+    told += [message("cli-line", text=x) for x in disagreements(v, grams_per_year(v.leak, scope))]
+    return "\n".join(say_all(told))

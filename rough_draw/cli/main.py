@@ -6,16 +6,21 @@ import argparse
 import json
 import sys
 from collections.abc import Callable
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
 from rough_draw.cli.access import check_host, passphrase
 from rough_draw.cli.base import Refused, job_file, read, show
 from rough_draw.cli.store import backup, restore, verify
+from rough_draw.core.message import Message, message
+from rough_draw.core.message.figure import duration, share, vacuum
+from rough_draw.text import say, say_all
+from rough_draw.text.reader import AMERICAN, LOCALES, METRIC, reading_as
 
 DATABASE = "var/rough-draw.sqlite3"
 DEMO = "var/demo.sqlite3"
-SCHOOLS = ("code-minimum", "deep-and-flat", "two-limit", "single-deep", "triple", "makers-own", "dial-only")
+STANDARDS = ("code-minimum", "deep-and-flat", "two-limit", "single-deep", "triple", "makers-own", "dial-only")
 
 
 def _job(path: str) -> Any:
@@ -40,7 +45,7 @@ def cmd_plan(a: argparse.Namespace) -> None:
     try:
         plan = plan_job(job)
     except (ScopeError, NetworkError) as e:
-        raise Refused(f"{a.job}: {e}") from None
+        raise Refused(f"{a.job}: {say(e.told)}") from None
     span = plan.time_to_target
     upgrades = rank_upgrades(job, span.value if span else None)
     out = {
@@ -65,14 +70,17 @@ def cmd_plan(a: argparse.Namespace) -> None:
     }
 
     def words() -> str:
-        when = (
-            f"{span.value / 60:.0f} min ({span.low / 60:.0f} to {span.high / 60:.0f})" if span else "not within a day"
-        )
-        lines = [f"to {micron(plan.target):,.0f} µ: {when}", f"  {plan.limit}"]
-        lines += [f"  {p.label:<24}{p.side:<10}{p.share:6.0%}" for p in plan.steady.parts]
-        lines += [f"  {'pump':<34}{plan.steady.pump_share:6.0%}"]
-        lines += [f"  saves {u.seconds_saved.value / 60:5.1f} min: {u.change.words}" for u in upgrades]
-        return "\n".join(lines)
+        told: list[Message] = [message("cli-plan-far", level=vacuum(plan.target))]
+        if span is not None:
+            times = {"time": duration(span.value), "low": duration(span.low), "high": duration(span.high)}
+            told = [message("cli-plan", level=vacuum(plan.target), **times)]
+        told.append(message("cli-line", text=plan.limit))
+        for p in plan.steady.parts:
+            name = message("part-on-side", part=p.label, side=p.side) if p.side else p.label
+            told.append(message("cli-part", share=share(p.share), part=name))
+        told.append(message("cli-part", share=share(plan.steady.pump_share), part=message("the-pump")))
+        told += [message("cli-saves", time=duration(u.seconds_saved.value), change=u.change.words) for u in upgrades]
+        return "\n".join(say_all(told))
 
     show(out, a.json, words)
 
@@ -95,7 +103,7 @@ def cmd_simulate(a: argparse.Namespace) -> None:
             truth = replace(truth, unknowns=replace(truth.unknowns, extra_leak=leak))
         played = play(job, truth, a.hold_min)
     except ScopeError as e:
-        raise Refused(f"{a.job}: {e}") from None
+        raise Refused(f"{a.job}: {say(e.told)}") from None
     isolated = next(t.at for t in played.touches if t.kind == "isolate")
     lines = ["elapsed_s,pressure_micron,note"]
     noted = False
@@ -121,7 +129,7 @@ def cmd_standins(a: argparse.Namespace) -> None:
     try:
         world = World(job, truth)
     except ScopeError as e:
-        raise Refused(f"{a.job}: {e}") from None
+        raise Refused(f"{a.job}: {say(e.told)}") from None
     if a.fault and world.cause is None:
         raise Refused(f"there is no fault '{a.fault}' on this rig; there are {', '.join(world.faults)}")
 
@@ -232,6 +240,8 @@ def parser() -> argparse.ArgumentParser:
         description="Evacuate a refrigeration or air-conditioning system, know that it is dry and tight, and prove it.",
         epilog="Bad input ends with exit code 2 and one line that says where the fault is.",
     )
+    p.add_argument("--units", choices=("american", "metric"), default="american", help="of words (default %(default)s)")
+    p.add_argument("--english", choices=tuple(LOCALES), default="us", help="of words (default %(default)s)")
     sub = p.add_subparsers(dest="command", required=True, metavar="COMMAND")
 
     def add(name: str, run: Callable[[argparse.Namespace], None], text: str) -> argparse.ArgumentParser:
@@ -276,7 +286,7 @@ def parser() -> argparse.ArgumentParser:
     s.add_argument(
         "--isolated-at", type=float, default=None, help="seconds from the first row; found in the curve if not given"
     )
-    s.add_argument("--school", choices=SCHOOLS, default=None, help="that of the job, or the code minimum")
+    s.add_argument("--school", choices=STANDARDS, default=None, help="that of the job, or the code minimum")
     s.add_argument("--json", action="store_true", help="print JSON")
     s = add("verify", verify, "check the chain of a sealed record")
     s.add_argument("job", metavar="JOB.json", help="a job file of a closed job")
@@ -304,8 +314,10 @@ def parser() -> argparse.ArgumentParser:
 def main(argv: list[str] | None = None) -> int:
     """Entry point; returns the exit code."""
     args = parser().parse_args(argv)
+    who = replace(METRIC if args.units == "metric" else AMERICAN, locale=LOCALES[args.english])
     try:
-        args.run(args)
+        with reading_as(who):
+            args.run(args)
     except Refused as e:
         print(f"rough-draw: {e}", file=sys.stderr)
         return 2

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from rough_draw.core.charging.charge import cautions
+from rough_draw.core.charging.cautions import caution_keys
 from rough_draw.core.interlock.release import release_steps
 from rough_draw.core.sheet.evidence import Prove
 from rough_draw.core.sheet.job import Alternative, Closing, CriterionChoice, Job, Party, Release, Running
@@ -106,7 +106,7 @@ def ice_store() -> Job:
                 signed_by="Odo Brask",
                 remarks="Door gasket renewed on the same visit.",
                 signature=SIGNED,
-                acknowledged=tuple(cautions(scope)),
+                acknowledged=tuple(caution_keys(scope)),
             ),
         }
     )

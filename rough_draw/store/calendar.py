@@ -6,7 +6,10 @@ from datetime import UTC, datetime, timedelta
 
 from icalendar import Alarm, Calendar, Event
 
+from rough_draw.core.message import message
+from rough_draw.core.planning.pump_use import name_of
 from rough_draw.core.planning.schedule import Planned
+from rough_draw.text import say
 
 
 def ics(jobs: list[Planned]) -> bytes:
@@ -24,13 +27,13 @@ def ics(jobs: list[Planned]) -> bytes:
             event.add("dtstamp", datetime.fromtimestamp(job.start, UTC).replace(microsecond=0))
             event.add("dtstart", at)
             event.add("dtend", at + timedelta(seconds=max(60.0, t.hands)))
-            event.add("summary", f"{t.title} · {job.title}")
+            event.add("summary", say(message("calendar-summary", step=t.title, job=job.title)))
             early, late = (datetime.fromtimestamp(job.start + x).strftime("%H:%M") for x in (t.at.low, t.at.high))
-            pump = f" {job.pump}." if job.pump else ""
-            event.add("description", f"Expected between {early} and {late}.{pump} Computed ahead: look at the gauge.")
+            told = {"early": early, "late": late, "pump": name_of(job.pump)}
+            event.add("description", say(message("calendar-description", **told)))
             alarm = Alarm()
             alarm.add("action", "DISPLAY")
-            alarm.add("description", t.title)
+            alarm.add("description", say(t.title))
             alarm.add("trigger", timedelta(minutes=-2))
             event.add_component(alarm)
             calendar.add_component(event)

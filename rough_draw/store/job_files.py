@@ -13,8 +13,10 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from rough_draw.core.physics.units import from_pa
 from rough_draw.core.records.hash_chain import Break, check
+from rough_draw.core.sheet.base import place_of, told_of
 from rough_draw.core.sheet.job import Job
 from rough_draw.store import jobs, labels, sealing, shelf, weights
+from rough_draw.text import say
 
 MOST_BYTES = 64 * 1024 * 1024
 
@@ -82,8 +84,7 @@ def where(error: ValidationError) -> str:
     """First few faults of a validation in words: place, then what is wrong."""
     lines = []
     for e in error.errors()[:4]:
-        place = str((e.get("ctx") or {}).get("place") or ".".join(str(x) for x in e["loc"]) or "the document")
-        lines.append(f"{place}: {e['msg'].removeprefix('Value error, ')}")
+        lines.append(f"{place_of(e) or 'the document'}: {say(told_of(e))}")
     more = error.error_count() - len(lines)
     return "; ".join(lines) + (f"; and {more} more" if more > 0 else "")
 

@@ -8,6 +8,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any
 
+from rough_draw.core.message import Name, all_of, pack, unpack
 from rough_draw.core.proving.assessment import prove
 from rough_draw.core.proving.pump_oil import OilRule
 from rough_draw.core.sheet.job import Job
@@ -24,7 +25,7 @@ class NewEvent:
     kind: EventKind
     values: dict[str, Any]
     verdict: str = ""
-    words: str = ""
+    words: Name = ""
 
 
 def history(numbers: Iterable[int] | None = None) -> dict[int, list[KitEvent]]:
@@ -35,7 +36,7 @@ def history(numbers: Iterable[int] | None = None) -> dict[int, list[KitEvent]]:
     found: dict[int, list[KitEvent]] = {}
     for r in query:
         event = KitEvent(
-            kind=r.kind, at=r.at, job=r.job, values=json.loads(r.document), verdict=r.verdict, words=r.words
+            kind=r.kind, at=r.at, job=r.job, values=json.loads(r.document), verdict=r.verdict, words=unpack(r.words)
         )
         found.setdefault(r.kit, []).append(event)
     return found
@@ -50,9 +51,11 @@ def file(job: str, events: Iterable[NewEvent], at: float | None = None) -> None:
             document = json.dumps(e.values, sort_keys=True)
             old = row.get_or_none(row.kit == e.kit, row.kind == e.kind, row.job == job)
             if old is None:
-                row.create(kit=e.kit, kind=e.kind, job=job, at=now, document=document, verdict=e.verdict, words=e.words)
+                row.create(
+                    kit=e.kit, kind=e.kind, job=job, at=now, document=document, verdict=e.verdict, words=pack(e.words)
+                )
             elif old.document != document or old.verdict != e.verdict:
-                old.document, old.verdict, old.words, old.at = document, e.verdict, e.words, now
+                old.document, old.verdict, old.words, old.at = document, e.verdict, pack(e.words), now
                 old.save()
 
 
@@ -81,10 +84,10 @@ def file_proof(key: str, job: Job, rule: OilRule, at: float | None = None) -> No
         if part is not None and part.kit is not None and answer.verdict != "open":
             own = answer.own.value if answer.own is not None else None
             values = {"settled_micron": job.prove.stages[stage.key].settled_micron, "inflow_pa_m3_s": own}
-            events.append(NewEvent(part.kit, "rig-proof", values, answer.verdict, " ".join(answer.words)))
+            events.append(NewEvent(part.kit, "rig-proof", values, answer.verdict, all_of(answer.words) or ""))
     if gauge is not None and gauge.kit is not None and found.gauge.verdict != "open":
         values = job.prove.gauge.model_dump(exclude_none=True)
-        events.append(NewEvent(gauge.kit, "gauge-check", values, found.gauge.verdict, " ".join(found.gauge.words)))
+        events.append(NewEvent(gauge.kit, "gauge-check", values, found.gauge.verdict, all_of(found.gauge.words) or ""))
     file(key, events, at)
 
 

@@ -13,7 +13,9 @@ from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
+from rough_draw.core.message import message
 from rough_draw.core.sheet.kit import KitItem
+from rough_draw.text import say
 
 ACROSS, DOWN = 3, 8
 WIDE, HIGH = 63.5 * mm, 33.9 * mm
@@ -37,7 +39,7 @@ def sheet(items: Sequence[KitItem], skip: int = 0) -> bytes:
     """Labels as a PDF, 24 to a page; the first ``skip`` places of the first page stay empty: they are used up."""
     out = io.BytesIO()
     canvas = Canvas(out, pagesize=A4)
-    canvas.setTitle("Kit labels")
+    canvas.setTitle(say(message("labels-title")))
     for n, item in enumerate(items, skip):
         place = n % (ACROSS * DOWN)
         if n > skip and place == 0:
@@ -68,4 +70,4 @@ def _label(canvas: Canvas, item: KitItem, x: float, y: float) -> None:
         canvas.drawString(x + size + 3 * mm, at, line)
         line, at = w, at - 3.6 * mm
     canvas.setFont("Helvetica", 7)
-    canvas.drawString(x + size + 3 * mm, y + 5 * mm, item.kind)
+    canvas.drawString(x + size + 3 * mm, y + 5 * mm, say(message(f"part-{item.kind}")))

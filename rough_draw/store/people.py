@@ -9,7 +9,20 @@ from rough_draw.core.sheet.settings import Settings
 from rough_draw.store.jobs import NotFound, writing
 from rough_draw.store.models import PersonRow
 
-UNITS = ("pressure", "temperature", "flow", "length", "mass", "volume", "gauge", "english")
+UNITS = (
+    "pressure",
+    "temperature",
+    "flow",
+    "length",
+    "mass",
+    "volume",
+    "gauge",
+    "barometer",
+    "capacity",
+    "numbers",
+    "english",
+)
+"""What of the settings is a person's own, or a browser's where nobody is signed in."""
 
 
 @dataclass(frozen=True)

@@ -10,8 +10,15 @@ from reportlab.graphics.shapes import Drawing, Line, PolyLine, Rect, String
 from reportlab.lib.colors import Color, HexColor
 
 from rough_draw.core.hold.posterior import Reading
-from rough_draw.core.physics.units import micron
+from rough_draw.core.message import message
+from rough_draw.core.message.figure import vacuum
+from rough_draw.core.physics.display_units import DisplayUnit
+from rough_draw.core.physics.units import ATMOSPHERE_PA, MICRON_PA
 from rough_draw.core.readings.downsampling import decimate
+from rough_draw.text import say
+from rough_draw.text.figures import UNITS
+from rough_draw.text.numbers import significant
+from rough_draw.text.reader import reader
 
 FloatArray = NDArray[np.float64]
 
@@ -35,10 +42,11 @@ class Frame:
         y_low: float,
         y_high: float,
         log: bool,
-        x_label: str = "minutes",
-        y_label: str = "micron",
+        x_label: str | None = None,
+        y_label: str | None = None,
     ) -> None:
-        self.x_label, self.y_label = x_label, y_label
+        self.x_label = say(message("chart-minutes")) if x_label is None else x_label
+        self.y_label = _unit().label if y_label is None else y_label
         self.drawing = Drawing(width, height)
         self.left, self.bottom, self.right, self.top = 46.0, 26.0, width - 8.0, height - 8.0
         self.x_max, self.y_low, self.y_high, self.log = max(x_max, 1.0), y_low, y_high, log
@@ -49,7 +57,7 @@ class Frame:
         return self.left + (self.right - self.left) * min(max(minutes / self.x_max, 0.0), 1.0)
 
     def y(self, value: float) -> float:
-        """Place of a pressure, µ."""
+        """Place of a pressure in the reader's unit."""
         low, high = self.y_low, self.y_high
         if self.log:
             value, low, high = math.log10(max(value, 1e-3)), math.log10(low), math.log10(high)
@@ -63,7 +71,13 @@ class Frame:
             d.add(Line(self.left, y, self.right, y, strokeColor=STRONG, strokeWidth=0.5))
             d.add(
                 String(
-                    self.left - 4, y - 3, f"{value:,.6g}", fontName=FONT, fontSize=7, textAnchor="end", fillColor=INK
+                    self.left - 4,
+                    y - 3,
+                    significant(value, 2, reader().numbers),
+                    fontName=FONT,
+                    fontSize=7,
+                    textAnchor="end",
+                    fillColor=INK,
                 )
             )
         step = _nice(self.x_max / 8)
@@ -131,14 +145,22 @@ def _nice(step: float) -> float:
     return next(power * k for k in (1, 2, 5, 10) if power * k >= step)
 
 
+def _unit() -> DisplayUnit:
+    """The unit in which whoever reads wants a vacuum."""
+    return UNITS["pressure"][reader().vacuum]
+
+
 def draw_chart(at: FloatArray, pa: FloatArray, marks: list[tuple[float, str]], target: float, width: float) -> Drawing:
     """The draw: ``at`` s since the first reading, ``pa`` Pa with NaN over range, ``marks`` (s, number)."""
     t, p = decimate(at, pa, 900)
-    values = micron(1.0) * p
+    factor = _unit().factor
+    values = factor * p
     finite = values[np.isfinite(values)]
-    low = 10.0 ** math.floor(math.log10(max(10.0, float(finite.min()) if finite.size else 100.0)))
-    frame = Frame(width, 128, float(at[-1]) / 60.0, low, 1e6, log=True)
-    frame.level(micron(target), f"target {micron(target):,.0f}", GREEN)
+    least = 10.0 * MICRON_PA * factor
+    low = 10.0 ** math.floor(math.log10(max(least, float(finite.min()) if finite.size else 10.0 * least)))
+    high = 10.0 ** math.ceil(math.log10(ATMOSPHERE_PA * factor))
+    frame = Frame(width, 128, float(at[-1]) / 60.0, low, high, log=True)
+    frame.level(target * factor, say(message("chart-target", level=vacuum(target))), GREEN)
     frame.curve(t / 60.0, values, MEASURED)
     for seconds, number in marks:
         frame.mark(seconds / 60.0, number)
@@ -146,13 +168,14 @@ def draw_chart(at: FloatArray, pa: FloatArray, marks: list[tuple[float, str]], t
 
 
 def hold_chart(t: FloatArray, p: FloatArray, fit: Reading | None, limit: float, width: float) -> Drawing:
-    """The hold: ``t`` s since isolation, ``p`` Pa, with the chosen account in pencil."""
+    """The hold: ``t`` s since isolation, ``p`` Pa, with the chosen cause in pencil."""
     x, y = decimate(t, p, 600)
-    top = max(micron(limit) * 1.15, micron(float(p.max())) * 1.1)
+    factor = _unit().factor
+    top = factor * max(limit * 1.15, float(p.max()) * 1.1)
     frame = Frame(width, 112, float(t[-1]) / 60.0, 0.0, top, log=False)
-    frame.level(micron(limit), f"limit {micron(limit):,.0f}", GREEN)
+    frame.level(limit * factor, say(message("chart-limit", level=vacuum(limit))), GREEN)
     if fit is not None:
         grid = np.linspace(0, float(t[-1]), 100)
-        frame.curve(grid / 60.0, micron(1.0) * fit.curve(grid, float(t[-1])), PENCIL, dash=True)
-    frame.curve(x / 60.0, micron(1.0) * y, MEASURED)
+        frame.curve(grid / 60.0, factor * fit.curve(grid, float(t[-1])), PENCIL, dash=True)
+    frame.curve(x / 60.0, factor * y, MEASURED)
     return frame.drawing

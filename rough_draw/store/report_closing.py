@@ -14,8 +14,13 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, KeepTogether, Spacer
 
-from rough_draw.core.charging.charge import cautions, charge_to_weigh
+from rough_draw.core.charging.cautions import caution, caution_keys, ticked
+from rough_draw.core.charging.charge import charge_to_weigh
 from rough_draw.core.interlock.release import release_steps
+from rough_draw.core.message import Name, message
+from rough_draw.core.message import listed as listed_names
+from rough_draw.core.message.figure import gauge_pressure, mass, temperature
+from rough_draw.core.physics.units import kelvin
 from rough_draw.core.records.hash_chain import Entry
 from rough_draw.core.sheet.job import Job, Running
 from rough_draw.store.report_charts import INK, MEASURED, STRONG
@@ -35,55 +40,55 @@ class Closing:
 
     start_kg: float | None = None
     end_kg: float | None = None
-    running: tuple[tuple[str, tuple[str, ...]], ...] = ()
-    kit: tuple[tuple[str, str, str], ...] = ()
+    running: tuple[tuple[str, tuple[Name, ...]], ...] = ()
+    kit: tuple[tuple[Name, Name, Name], ...] = ()
     chain: tuple[Entry, ...] = ()
     wrong: tuple[str, ...] = ()
 
 
-def _kg(x: float | None) -> str:
-    return f"{x:.3f} kg" if x is not None else ""
-
-
-def _charge(job: Job, c: Closing) -> list[tuple[str, str]]:
+def _charge(job: Job, c: Closing) -> list[tuple[str, Name]]:
     charge = charge_to_weigh(job.scope)
     release = job.release
     weighed = release.weighed_kg
     if weighed is None and c.start_kg is not None and c.end_kg is not None:
         weighed = c.start_kg - c.end_kg
-    scale = (
-        f"{_kg(c.start_kg)} before, {_kg(c.end_kg)} after" if c.start_kg is not None and c.end_kg is not None else ""
-    )
-    done = [say(s.title) for s in release_steps(job) if s.key in release.steps_done]
-    checks = "; ".join(
-        f"{p.words()}: {release.port_checks[p.id]}" for p in job.scope.ports if p.id in release.port_checks
-    )
+    scale: Name = message("report-no-weights")
+    if c.start_kg is not None and c.end_kg is not None:
+        scale = message("report-weights", before=mass(c.start_kg), after=mass(c.end_kg))
+    done = [s.title for s in release_steps(job) if s.key in release.steps_done]
+    checks = [
+        message("report-port-checked", port=p.words(), seen=message(f"port-{release.port_checks[p.id]}"))
+        for p in job.scope.ports
+        if p.id in release.port_checks
+    ]
+    to_weigh = message("report-no-nameplate")
+    if charge is not None:
+        to_weigh = message("report-to-weigh-of", mass=mass(charge.to_weigh), sum=charge.words)
     return [
-        ("To weigh in", f"{charge.to_weigh:.2f} kg: {charge.words}" if charge else "no nameplate charge given"),
-        ("Weighed in", f"{weighed:.2f} kg" if weighed is not None else ""),
-        ("By the scale", scale or "no weights taken"),
-        ("Release", "; ".join(done)),
-        ("Ports looked at", checks or "none recorded"),
-        ("New cores", str(release.cores_new)),
+        ("to-weigh", to_weigh),
+        ("weighed", message("report-mass", mass=mass(weighed)) if weighed is not None else ""),
+        ("scale", scale),
+        ("release", listed_names(done)),
+        ("ports-checked", listed_names(checks) or message("report-none-recorded")),
+        ("new-cores", str(release.cores_new)),
     ]
 
 
-def _seen(name: str, r: Running | None, words: Sequence[str]) -> tuple[str, str] | None:
+def _seen(name: str, r: Running | None, words: Sequence[Name]) -> tuple[str, Name] | None:
     if r is None:
         return None
-    figures = [
-        f"suction {r.suction_kpa:g} kPa" if r.suction_kpa is not None else "",
-        f"{r.suction_c:g} °C" if r.suction_c is not None else "",
-        f"liquid {r.liquid_kpa:g} kPa" if r.liquid_kpa is not None else "",
-        f"{r.liquid_c:g} °C" if r.liquid_c is not None else "",
-        f"in {r.in_c:g} °C" if r.in_c is not None else "",
-        f"out {r.out_c:g} °C" if r.out_c is not None else "",
-        {True: "condensate runs off", False: "no condensate", None: ""}[r.condensate],
-        r.note,
-        *words,
-    ]
-    when = datetime.fromtimestamp(r.at).astimezone().strftime("%Y-%m-%d %H:%M: ") if r.at else ""
-    return name, when + ", ".join(f for f in figures if f)
+    found: list[Name] = []
+    if r.at:
+        found.append(datetime.fromtimestamp(r.at).astimezone().strftime("%Y-%m-%d %H:%M"))
+    for key, kpa in (("suction", r.suction_kpa), ("liquid", r.liquid_kpa)):
+        if kpa is not None:
+            found.append(message(f"report-running-{key}", pressure=gauge_pressure(1e3 * kpa)))
+    for key, c in (("suction", r.suction_c), ("liquid", r.liquid_c), ("in", r.in_c), ("out", r.out_c)):
+        if c is not None:
+            found.append(message(f"report-running-{key}-at", temperature=temperature(kelvin(c))))
+    if r.condensate is not None:
+        found.append(message("report-condensate" if r.condensate else "report-no-condensate"))
+    return name, listed_names([*found, *([r.note] if r.note else []), *words])
 
 
 def drawn(path: str, width: float) -> Drawing | None:
@@ -115,18 +120,21 @@ def _sealed(c: Closing) -> list[Flowable]:
     if closed is None:
         return []
     when = datetime.fromtimestamp(closed.at).astimezone().strftime("%Y-%m-%d %H:%M:%S %Z")
-    state = "NOT WHOLE: " + "; ".join(c.wrong) if c.wrong else "whole: nothing was changed since"
-    rows: list[tuple[str, str]] = [
-        ("Sealed", f"{when} by {closed.body.get('by', '')}, {len(c.chain)} entries, {state}"),
-        ("Hash", closed.hash),
+    state = message("report-not-whole", faults="; ".join(c.wrong)) if c.wrong else message("report-whole")
+    sealed = {"when": when, "by": str(closed.body.get("by", "")), "count": len(c.chain)}
+    rows: list[tuple[str, Name]] = [
+        ("sealed", message("report-sealed-of", state=state, **sealed)),
+        ("hash", closed.hash),
     ]
-    parts: list[Flowable] = [text("Seal", HEAD), grid(rows, 1)]
+    parts: list[Flowable] = [text(message("report-seal"), HEAD), grid(rows, 1)]
     amended = [_amended(e.at, e.body) for e in c.chain if e.kind == "amendment"]
     if amended:
         widths = [30 * mm, 30 * mm, 35 * mm, 35 * mm, WIDTH - 130 * mm]
         parts += [
             Spacer(1, 4),
-            listed(["Amended", "What", "It said", "It should say", "Why, and by whom"], amended, widths),
+            listed(
+                [message(f"report-amended-{k}") for k in ("when", "what", "said", "should", "why")], amended, widths
+            ),
         ]
     return parts
 
@@ -145,29 +153,33 @@ def _amended(at: float, body: Any) -> list[str]:
 def closing(job: Job, c: Closing) -> list[Flowable]:
     """Everything after the hold and the proofs."""
     words = dict(c.running)
-    seen = [_seen("After the start", job.release.first, words.get("first", ()))]
-    seen.append(_seen("Days later", job.release.later, words.get("later", ())))
+    seen = [_seen("first", job.release.first, words.get("first", ()))]
+    seen.append(_seen("later", job.release.later, words.get("later", ())))
     rows = _charge(job, c) + [s for s in seen if s is not None]
-    rows += [("Deviations", job.closing.deviation or "none recorded"), ("Remarks", job.closing.remarks or "none")]
-    parts: list[Flowable] = [text("Release and charge", HEAD), grid(rows, 1)]
+    rows.append(("deviations", job.closing.deviation or message("report-none-recorded")))
+    rows.append(("remarks", job.closing.remarks or message("report-none")))
+    parts: list[Flowable] = [text(message("report-release-and-charge"), HEAD), grid(rows, 1)]
     if c.kit:
         parts += [
-            text("Kit", HEAD),
+            text(message("report-kit"), HEAD),
             listed(
-                ["Part", "Number", "How it stands"],
+                [message(f"report-kit-{k}") for k in ("part", "number", "health")],
                 [list(k) for k in c.kit],
                 [WIDTH * 0.4, 20 * mm, WIDTH * 0.6 - 20 * mm],
                 SMALL,
             ),
         ]
-    told = set(job.closing.acknowledged)
-    parts.append(text("Cautions", HEAD))
-    parts += [text(f"{'[x]' if w in told else '[ ]'} {w}", SMALL) for w in cautions(job.scope)]
+    told = job.closing.acknowledged
+    parts.append(text(message("report-cautions"), HEAD))
+    refrigerant = job.scope.refrigerant
+    for key in caution_keys(job.scope):
+        mark = "report-ticked" if ticked(key, refrigerant, told) else "report-unticked"
+        parts.append(text(message(mark, what=caution(key, refrigerant)), SMALL))
     signature = drawn(job.closing.signature, 70 * mm)
-    signed: list[Flowable] = [text("Signature", HEAD)]
+    signed: list[Flowable] = [text(message("report-signature"), HEAD)]
     if signature is not None:
         signed.append(signature)
-    signed.append(text(f"{job.closing.signed_by} {job.closing.signed_at}".strip() or "not signed"))
+    signed.append(text(f"{job.closing.signed_by} {job.closing.signed_at}".strip() or message("report-not-signed")))
     parts.append(KeepTogether(signed))
     return parts + _sealed(c)
 
@@ -190,6 +202,8 @@ class Numbered(Canvas):
             self.__dict__.update(state)
             self.setFont("Helvetica", 7)
             self.setFillColor(INK)
-            self.drawRightString(A4[0] - 18 * mm, 10 * mm, f"page {n} of {len(self._pages)}")
+            self.drawRightString(
+                A4[0] - 18 * mm, 10 * mm, say(message("report-page", number=n, count=len(self._pages)))
+            )
             super().showPage()
         super().save()

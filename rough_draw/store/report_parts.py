@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from xml.sax.saxutils import escape
 
 from reportlab.lib.colors import HexColor
@@ -10,7 +11,9 @@ from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
 from reportlab.platypus import Flowable, Paragraph, Table, TableStyle
 
+from rough_draw.core.message import Name, message
 from rough_draw.store.report_charts import INK, RULE, STRONG
+from rough_draw.text import say
 
 WIDTH = A4[0] - 36 * mm
 
@@ -23,18 +26,18 @@ TITLE = ParagraphStyle("title", parent=BODY, fontName="Helvetica-Bold", fontSize
 VERDICT = ParagraphStyle("verdict", parent=BODY, fontName="Helvetica-Bold", fontSize=14, leading=18)
 
 
-def text(value: str, style: ParagraphStyle = BODY) -> Paragraph:
-    """A paragraph of plain text: marks are printed, not obeyed."""
-    return Paragraph(escape(value).replace("µ", "&micro;").replace("−", "-"), style)
+def text(value: Name, style: ParagraphStyle = BODY) -> Paragraph:
+    """A paragraph of plain text, said to whoever reads: marks are printed, not obeyed."""
+    return Paragraph(escape(say(value)).replace("µ", "&micro;").replace("−", "-"), style)
 
 
-def grid(rows: list[tuple[str, str]], columns: int = 2) -> Table:
-    """Pairs of name and value, ``columns`` pairs to a line."""
+def grid(rows: Sequence[tuple[str, Name]], columns: int = 2) -> Table:
+    """Pairs of a label, by its key, and its value, ``columns`` pairs to a line."""
     cells: list[list[Flowable]] = []
     for start in range(0, len(rows), columns):
         line: list[Flowable] = []
         for name, value in rows[start : start + columns]:
-            line += [text(name, SMALL), text(value or "not given")]
+            line += [text(message(f"report-{name}"), SMALL), text(value or message("report-not-given"))]
         while len(line) < 2 * columns:
             line += [text("", SMALL), text("")]
         cells.append(line)
@@ -54,7 +57,9 @@ def grid(rows: list[tuple[str, str]], columns: int = 2) -> Table:
     return table
 
 
-def listed(head: list[str], rows: list[list[str]], widths: list[float], style: ParagraphStyle = BODY) -> Table:
+def listed(
+    head: Sequence[Name], rows: Sequence[Sequence[Name]], widths: list[float], style: ParagraphStyle = BODY
+) -> Table:
     """A table with a head that is repeated on every page."""
     cells = [[text(h, SMALL) for h in head], *[[text(c, style) for c in row] for row in rows]]
     table = Table(cells, colWidths=widths, repeatRows=1)

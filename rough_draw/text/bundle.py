@@ -23,16 +23,18 @@ def _capital(words: Any) -> Any:
     return text[:1].upper() + text[1:]
 
 
-@lru_cache(maxsize=8)
+@lru_cache(maxsize=16)
+def _bundle(name: str, root: Path) -> FluentBundle:
+    """The messages of one locale, read once: a thousand take a third of a second."""
+    bundle = FluentBundle([name], functions={"CAP": _capital}, use_isolating=False)
+    for file in sorted((root / name).glob("*.ftl")):
+        bundle.add_resource(FluentResource(file.read_text(encoding="utf-8")))
+    return bundle
+
+
 def bundles(locale: str, root: Path = LOCALES) -> tuple[FluentBundle, ...]:
     """The messages of a locale, then those of the first English."""
-    made = []
-    for name in dict.fromkeys((locale, FIRST)):
-        bundle = FluentBundle([name], functions={"CAP": _capital}, use_isolating=False)
-        for file in sorted((root / name).glob("*.ftl")):
-            bundle.add_resource(FluentResource(file.read_text(encoding="utf-8")))
-        made.append(bundle)
-    return tuple(made)
+    return tuple(_bundle(name, root) for name in dict.fromkeys((locale, FIRST)))
 
 
 def format_message(key: str, values: dict[str, str | int], locale: str, root: Path = LOCALES) -> str:

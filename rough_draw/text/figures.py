@@ -82,6 +82,13 @@ def _length(m: float, r: Reader) -> str:
     return f"{plain(m, 2 if m < 1 else 1, r.numbers)} m"
 
 
+def _hose_length(m: float, r: Reader) -> str:
+    feet = m / FOOT_M
+    if r.length == "ft" and round(feet) and abs(feet / round(feet) - 1) < 0.02:
+        return f"{fixed(feet, 0, r.numbers)} ft"
+    return _length(m, r)
+
+
 def _bore(m: float, r: Reader) -> str:
     if r.length == "ft":
         sixteenths = 16.0 * m / INCH_M
@@ -153,6 +160,7 @@ WRITE: dict[Dimension, Callable[[float, Reader], str]] = {
     "temperature-step": _temperature_step,
     "duration": _duration,
     "length": _length,
+    "hose-length": _hose_length,
     "bore": _bore,
     "mass": _mass,
     "adder": _adder,

@@ -29,6 +29,11 @@ class Reader:
     numbers: str = "point"
 
 
+AMERICAN = Reader(temperature="f", length="ft", mass="lb-oz", volume="ft3")
+METRIC = Reader(vacuum="pa", gauge="bar", flow="m3-h")
+"""The two usual sets."""
+
+
 def reader_of(settings: Settings) -> Reader:
     """The reader that somebody's settings describe."""
     return Reader(
@@ -40,6 +45,7 @@ def reader_of(settings: Settings) -> Reader:
         mass=settings.mass,
         volume=settings.volume,
         locale=LOCALES[settings.english],
+        numbers=settings.numbers,
     )
 
 

@@ -96,7 +96,7 @@ def test_no_nameplate_asks_for_one(api: TestClient) -> None:
     key = made(api, nameplate_kg=None)
     seen = api.get(f"/api/jobs/{key}/charging").json()
     assert seen["to_weigh_kg"] is None
-    assert seen["order"] == "Give the nameplate charge"
+    assert seen["order"] == "Enter the nameplate charge"
 
 
 def test_what_is_not_offered_is_said(api: TestClient) -> None:

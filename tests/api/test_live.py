@@ -88,8 +88,8 @@ def test_asking_why_too_early_or_wrongly_is_told_plainly(api: TestClient) -> Non
     assert "does not draw" in early.json()["detail"]
     key, _ = drawing(api, "ballast")
     for body, words in (
-        ({"test": "x-ray", "outcome": "yes"}, "there is no test 'x-ray'"),
-        ({"test": "oil", "outcome": "blue"}, "does not turn out 'blue'"),
+        ({"test": "x-ray", "outcome": "yes"}, "There is no test x-ray"),
+        ({"test": "oil", "outcome": "blue"}, "does not turn out blue"),
     ):
         r = api.post(f"/api/jobs/{key}/why/answers", json=body)
         assert r.status_code == 422
@@ -175,7 +175,7 @@ def test_a_triple_evacuation_by_touches(api: TestClient) -> None:
             # Nitrogen lifts the gauge over its range, by the simulated world.
             wait_for(lambda: api.get(f"/api/jobs/{key}/live").json()["over_range"] or None)
     assert goals == [(0, False, 1500), (1, True, 1500), (1, False, 1500), (2, True, 500), (2, False, 500)]
-    assert live["words"] == f"draw 3 of {len(chosen(job.criterion).breaks) + 1}"
+    assert live["words"] == f"pull 3 of {len(chosen(job.criterion).breaks) + 1}"
     api.delete(f"/api/jobs/{key}/standin")
 
 

@@ -36,7 +36,7 @@ def test_a_pressure_and_a_boiling_point_are_each_others_way_back(api: TestClient
     assert back["units"]["micron"] == pytest.approx(17_546, rel=1e-3)
     r = api.post("/api/notes/pressure", json={})
     assert r.status_code == 422
-    assert "give a pressure" in r.json()["detail"]
+    assert "Give a pressure" in r.json()["detail"]
 
 
 def test_the_curve_has_ice_first(api: TestClient) -> None:

@@ -7,6 +7,8 @@ import pytest
 from pydantic import ValidationError
 
 from rough_draw.core.diagnosis.alarm_rules import Facts, ringing
+from rough_draw.core.message import Message, message
+from rough_draw.core.message.figure import rise, vacuum
 from rough_draw.core.physics.interval import Range
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.planning.schedule import DayTouch, underway
@@ -21,29 +23,31 @@ def facts(pa: list[float], step: float = 5.0, **more: object) -> Facts:
     return Facts(at=at, pa=np.array(pa) * M, **given)  # type: ignore[arg-type]
 
 
-def rings(alarm: Alarm, f: Facts) -> list[str]:
+def rings(alarm: Alarm, f: Facts) -> list[Message]:
     return [r.words for r in ringing((alarm,), f)]
 
 
 def test_under_rings_at_the_level_and_not_over_range() -> None:
     under = Alarm(kind="under", micron=500)
     assert rings(under, facts([900, 700, 510])) == []
-    assert rings(under, facts([900, 700, 500])) == ["Under 500 µ: 500 µ."]
+    assert rings(under, facts([900, 700, 500])) == [message("alarm-under", level=vacuum(500 * M), last=vacuum(500 * M))]
     assert rings(under, facts([900, 400, float("nan")])) == []
 
 
 def test_over_rings_only_for_what_has_been_under() -> None:
     over = Alarm(kind="over", micron=1000)
     assert rings(over, facts([9000, 5000, 1200])) == []
-    assert rings(over, facts([900, 800, 1200])) == ["Over 1,000 µ: 1,200 µ."]
-    assert "over range" in rings(over, facts([900, 800, float("nan")]))[0]
+    assert rings(over, facts([900, 800, 1200])) == [
+        message("alarm-over", level=vacuum(1000 * M), last=vacuum(1200 * M))
+    ]
+    assert rings(over, facts([900, 800, float("nan")]))[0].key == "alarm-over-range"
 
 
 def test_slower_rings_when_the_fall_dies_out_but_not_at_first_nor_in_the_hold() -> None:
     slow = Alarm(kind="slower", rate=0.5)
     flat = [600.0 - 0.1 * n for n in range(80)]
     fast = [900.0 - 10.0 * n for n in range(80)]
-    assert rings(slow, facts(flat)) == ["Falls slower than 0.5 µ/s."]
+    assert rings(slow, facts(flat)) == [message("alarm-slower", rate=rise(0.5 * M))]
     assert rings(slow, facts(fast)) == []
     assert rings(slow, facts(flat[:20])) == []
     assert rings(slow, facts(flat, held=True)) == []
@@ -52,24 +56,26 @@ def test_slower_rings_when_the_fall_dies_out_but_not_at_first_nor_in_the_hold() 
 def test_after_due_and_stale() -> None:
     assert rings(Alarm(kind="after", minutes=10), facts([500], now=1500.0)) == []
     assert len(rings(Alarm(kind="after", minutes=10), facts([500], now=1601.0))) == 1
-    assert rings(Alarm(kind="due"), facts([500], due=("isolate", "Isolate"))) == ["Isolate."]
-    assert rings(Alarm(kind="stale"), facts([500], stale=True)) == ["Nothing heard from the gauge."]
+    assert rings(Alarm(kind="due"), facts([500], due=("isolate", message("day-isolate")))) == [
+        message("alarm-due", step=message("day-isolate"))
+    ]
+    assert rings(Alarm(kind="stale"), facts([500], stale=True)) == [message("alarm-stale")]
 
 
 def test_nothing_rings_before_the_pump_has_run() -> None:
-    quiet = facts([100], started_at=None, stale=True, due=("pump-on", "Start the pump"))
+    quiet = facts([100], started_at=None, stale=True, due=("pump-on", message("day-start-pump")))
     assert ringing((*USUAL, Alarm(kind="under", micron=500)), quiet) == []
 
 
 def test_a_touch_that_comes_due_is_an_alarm_of_its_own() -> None:
-    first = ringing(USUAL, facts([500], due=("ballast-shut", "Close the ballast")))
-    then = ringing(USUAL, facts([500], due=("isolate", "Isolate")))
+    first = ringing(USUAL, facts([500], due=("ballast-shut", message("day-ballast-shut"))))
+    then = ringing(USUAL, facts([500], due=("isolate", message("day-isolate"))))
     assert first[0].key != then[0].key
 
 
 @pytest.mark.parametrize("kind", ["under", "over", "slower", "after"])
 def test_an_alarm_without_its_figure_is_refused(kind: str) -> None:
-    with pytest.raises(ValidationError, match="needs"):
+    with pytest.raises(ValidationError, match="wrong-alarm-figure"):
         Alarm.model_validate({"kind": kind})
 
 
@@ -78,11 +84,11 @@ def test_a_draw_that_runs_moves_its_day_along() -> None:
         return Range(0.8 * value, value, 1.3 * value)
 
     planned = (
-        DayTouch("pump-on", "Pump on", at(0), 120),
-        DayTouch("ballast-shut", "Close the ballast", at(300), 60),
-        DayTouch("valve-flush", "Work the valves", at(900), 120),
-        DayTouch("isolate", "Isolate", at(1000), 180),
-        DayTouch("read-hold", "Read the hold", at(1600), 900),
+        DayTouch("pump-on", message("day-pump-on"), at(0), 120),
+        DayTouch("ballast-shut", message("day-ballast-shut"), at(300), 60),
+        DayTouch("valve-flush", message("day-valve-flush"), at(900), 120),
+        DayTouch("isolate", message("day-isolate"), at(1000), 180),
+        DayTouch("read-hold", message("day-read-hold"), at(1600), 900),
     )
     left = underway(planned, frozenset({"ballast-shut"}), 500.0, Range(1800, 2000, 2400))
     assert [t.kind for t in left] == ["valve-flush", "isolate", "read-hold"]

@@ -9,7 +9,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from rough_draw.core.charging.charge import cautions, charge_to_weigh, grams_per_year
+from rough_draw.core.charging.cautions import cautions
+from rough_draw.core.charging.charge import charge_to_weigh, grams_per_year
 from rough_draw.core.hold.binning import thin
 from rough_draw.core.hold.verdict import judge_hold
 from rough_draw.core.hold.wording import reasons
@@ -20,6 +21,7 @@ from rough_draw.core.physics.water import saturation_pressure
 from rough_draw.core.sheet import criteria
 from rough_draw.core.sheet.job import CriterionChoice
 from rough_draw.core.sheet.scope import Scope
+from tests.told import figures, keys
 
 M = MICRON_PA
 T_COLD = 289.15
@@ -95,7 +97,7 @@ def test_bends_toward_saturation_is_moisture() -> None:
     # 13,640 µ of vapour in 8 l at 16 °C is 0.109 g; liquid may stand behind it.
     assert v.moisture.value == pytest.approx(0.109, rel=0.1)
     assert v.moisture.high > 5 * v.moisture.value
-    assert "free water" in reasons(v)[0]
+    assert reasons(v)[0].key == "reason-free-water"
 
 
 @pytest.mark.parametrize("tau", [150, 320, 700])
@@ -109,7 +111,7 @@ def test_water_is_never_called_tight_nor_a_leak_alone(tau: float) -> None:
 def test_levels_off_over_the_limit_is_bound_water() -> None:
     v = judged(*hold(minutes=30, water=2500, tau_water=280))
     assert v.verdict == "moisture"
-    assert "bound water" in reasons(v)[0]
+    assert reasons(v)[0].key == "reason-bound-water"
 
 
 def test_leak_and_moisture_together() -> None:
@@ -123,7 +125,7 @@ def test_leak_and_moisture_together() -> None:
     assert v.open == ("leak",)
     assert v.odds["leak-and-moisture"] > 0.5
     assert v.detection > 1.2
-    assert "that it leaks too" in reasons(v)[1]
+    assert reasons(v)[1].key == "reason-leaks-too"
 
 
 def test_above_saturation_cannot_be_water() -> None:
@@ -132,7 +134,7 @@ def test_above_saturation_cannot_be_water() -> None:
     v = judged(t, p)
     assert v.verdict in ("leak", "leak-and-moisture")
     assert v.odds["moisture"] == 0.0
-    assert "water alone cannot do it" in " ".join(reasons(v))
+    assert "reason-above-saturation" in keys(reasons(v))
 
 
 def test_a_short_hold_is_not_settled() -> None:
@@ -144,22 +146,23 @@ def test_a_short_hold_is_not_settled() -> None:
 @pytest.mark.parametrize(
     ("t", "p", "says"),
     [
-        (np.arange(3.0), np.full(3, 30.0), "at least 6"),
-        (np.arange(20.0), np.full(20, 30.0), "at least 60 s"),
-        (np.arange(0, 600.0, 10), np.linspace(30, 99_000, 60), "reached the atmosphere"),
+        (np.arange(3.0), np.full(3, 30.0), "few-readings"),
+        (np.arange(20.0), np.full(20, 30.0), "short"),
+        (np.arange(0, 600.0, 10), np.linspace(30, 99_000, 60), "atmosphere"),
     ],
 )
 def test_what_cannot_be_judged_says_why(t: np.ndarray, p: np.ndarray, says: str) -> None:
     v = judged(t, p)
     assert v.verdict == "invalid"
-    assert says in reasons(v)[0]
+    assert reasons(v)[0].key == f"unfit-{says}"
 
 
 def test_a_capped_rig_is_too_small_to_judge() -> None:
     t, p = hold(leak=5)
     v = judge_hold(t, p, Quantity(2e-5, 1e-5, 3e-5, "m³", "test"), T_COLD)
     assert v.verdict == "invalid"
-    assert "20 ml" in reasons(v)[0]
+    assert reasons(v)[0].key == "unfit-small"
+    assert figures(reasons(v)[0])["volume"] == pytest.approx(2e-5)
 
 
 def test_single_bad_points_do_not_turn_it() -> None:
@@ -202,21 +205,21 @@ def flat(level: float, minutes: float = 25, rise: float = 0.0) -> tuple[np.ndarr
 @pytest.mark.parametrize(
     ("school", "data", "passed", "says"),
     [
-        ("code-minimum", flat(400), True, "at most 400"),
-        ("code-minimum", flat(400, rise=0.3), False, "passed 500 µ after"),
-        ("code-minimum", flat(400, minutes=5), None, "min to go"),
-        ("code-minimum", flat(800, rise=0.0), False, "passed 500"),
-        ("two-limit", flat(400, rise=0.3), True, "at most 760"),
-        ("two-limit", flat(400, rise=0.6), False, "passed 1,000"),
+        ("code-minimum", flat(400), True, "stayed"),
+        ("code-minimum", flat(400, rise=0.3), False, "rose-above"),
+        ("code-minimum", flat(400, minutes=5), None, "so-far"),
+        ("code-minimum", flat(800, rise=0.0), False, "rose-above"),
+        ("two-limit", flat(400, rise=0.3), True, "stayed"),
+        ("two-limit", flat(400, rise=0.6), False, "rose-above"),
         ("deep-and-flat", flat(150, rise=0.02), True, "settled"),
-        ("deep-and-flat", flat(150, rise=0.2), False, "still rising 0.20 µ/s"),
-        ("deep-and-flat", flat(300), False, "above the 200"),
+        ("deep-and-flat", flat(150, rise=0.2), False, "still-rising"),
+        ("deep-and-flat", flat(300), False, "began-above"),
     ],
 )
 def test_schools(school: str, data: tuple[np.ndarray, np.ndarray], passed: bool | None, says: str) -> None:
-    outcome = criteria.apply(criteria.SCHOOLS[school], *data)
+    outcome = criteria.apply(criteria.STANDARDS[school], *data)
     assert outcome.passed is passed
-    assert says in outcome.reason
+    assert outcome.reason.key == f"outcome-{says}"
 
 
 def test_typed_figures_replace_the_schools_own() -> None:
@@ -224,7 +227,7 @@ def test_typed_figures_replace_the_schools_own() -> None:
     assert c.target == pytest.approx(300 * M)
     assert c.limit == pytest.approx(500 * M)
     assert c.minutes == 30
-    assert "pull to 300 µ, hold 30 min" in c.rule()
+    assert figures(c.rule()) == pytest.approx({"target": 300 * M, "time": 1800.0, "limit": 500 * M})
 
 
 def test_default_school_follows_oil_and_duty() -> None:
@@ -232,7 +235,7 @@ def test_default_school_follows_oil_and_duty() -> None:
     assert criteria.default_school(Scope(oil="mineral"))[0] == "code-minimum"
     key, why = criteria.default_school(Scope(oil="mineral", low_temperature=True))
     assert key == "deep-and-flat"
-    assert "freezes" in why
+    assert why.key == "proposed-low-temperature"
 
 
 def test_charge_to_weigh() -> None:
@@ -263,8 +266,8 @@ def test_grams_a_year_by_hand() -> None:
 
 
 def test_cautions_follow_the_refrigerant() -> None:
-    assert any("A2L" in c for c in cautions(Scope(refrigerant="R-455A")))
-    assert any("A3" in c for c in cautions(Scope(refrigerant="R-290")))
-    assert not any("flammable" in c for c in cautions(Scope(refrigerant="R-134a")))
-    assert any("ice" in c for c in cautions(Scope(coldest_c=-5)))
-    assert any("Local codes" in c for c in cautions(Scope()))
+    assert "caution-a2l" in keys(cautions(Scope(refrigerant="R-455A")))
+    assert "caution-a3" in keys(cautions(Scope(refrigerant="R-290")))
+    assert not {"caution-a2l", "caution-a3"} & set(keys(cautions(Scope(refrigerant="R-134a"))))
+    assert "caution-ice" in keys(cautions(Scope(coldest_c=-5)))
+    assert keys(cautions(Scope()))[-1] == "caution-local-codes"

@@ -53,7 +53,7 @@ WET = [
 
 def read(t: np.ndarray, p: np.ndarray, celsius: float = 16, litres: float = 8) -> Verdict:
     volume = Quantity(litres * 1e-3, litres * 0.9e-3, litres * 1.1e-3, "m³", "test")
-    return judge_hold(t, p, volume, kelvin(celsius), criteria.SCHOOLS["code-minimum"], find_sound=False)
+    return judge_hold(t, p, volume, kelvin(celsius), criteria.STANDARDS["code-minimum"], find_sound=False)
 
 
 @pytest.mark.parametrize(("settle", "tau", "start", "quantum", "noise", "step"), TIGHT)
@@ -115,7 +115,7 @@ def test_a_longer_look_at_a_tight_system_stays_tight() -> None:
 def test_the_sound_moment_is_stable_afterwards() -> None:
     t, p = hold(minutes=30, leak=1.2)
     volume = Quantity(8e-3, 7e-3, 9e-3, "m³", "test")
-    v = judge_hold(t, p, volume, kelvin(16), criteria.SCHOOLS["code-minimum"])
+    v = judge_hold(t, p, volume, kelvin(16), criteria.STANDARDS["code-minimum"])
     assert v.sound_at is not None
     for end in np.linspace(v.sound_at, 1800, 5):
         assert read(t[t <= end + 1], p[t <= end + 1]).verdict == v.verdict

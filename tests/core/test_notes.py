@@ -62,7 +62,7 @@ def test_five_hundred_microns_in_every_unit_by_hand() -> None:
 def test_no_boiling_point_outside_the_curve_and_no_pressure_under_nothing() -> None:
     assert pressure_note(0.5).boils_c is None
     assert pressure_note(150_000).boils_c is None
-    with pytest.raises(ValueError, match="less than nothing"):
+    with pytest.raises(ValueError, match="note-no-pressure"):
         pressure_note(0)
 
 
@@ -107,7 +107,7 @@ def test_two_hoses_are_better_than_one_and_shorter_than_longer() -> None:
 
 def test_dilution_by_hand() -> None:
     assert dilution_left(1500 * MICRON_PA, ATMOSPHERE_PA, 2) == pytest.approx([1.9737e-3, 3.8954e-6], rel=1e-3)
-    with pytest.raises(ValueError, match="under the one broken to"):
+    with pytest.raises(ValueError, match="note-dilution-order"):
         dilution_left(2e5, 1e5, 1)
 
 
@@ -163,9 +163,9 @@ def test_a_line_by_hand() -> None:
     v = line_notes([LineRow(size="7/8 in", length_m=10.0)])[0]
     assert v.value == pytest.approx(math.pi / 4 * 0.01994**2 * 10, rel=2e-3)
     assert v.low < v.value < v.high
-    with pytest.raises(ValidationError, match="no copper tube"):
+    with pytest.raises(ValidationError, match="9/9 in"):
         LineRow(size="9/9 in")
-    with pytest.raises(ValidationError, match="no hose"):
+    with pytest.raises(ValidationError, match="hose"):
         HoseRow(size="2 in")
 
 

@@ -16,13 +16,15 @@ from rough_draw.core.charging.charge import charge_to_weigh, line_adder
 from rough_draw.core.model.assemble import assemble
 from rough_draw.core.physics import refrigerant
 from rough_draw.core.physics.dial import read_dial
-from rough_draw.core.physics.display_units import DISPLAY
+from rough_draw.core.physics.display_units import DISPLAY, FOLLOWS
 from rough_draw.core.physics.units import MICRON_PA, PA_PER
 from rough_draw.core.planning.plan import plan_job
 from rough_draw.core.sheet import criteria
 from rough_draw.core.sheet.job import CriterionChoice, Job
 from rough_draw.core.sheet.scope import Scope
 from rough_draw.core.sheet.settings import Settings
+from rough_draw.text import say
+from tests.told import keys
 
 OLD_HOSE = {"size": "1/4 in", "length_m": 1.5, "kind": "pressure", "depressor": True}
 OLD: list[tuple[dict[str, Any], set[str], str]] = [
@@ -78,11 +80,11 @@ def test_version_1_keeps_its_figures() -> None:
 @pytest.mark.parametrize(
     ("old", "says"),
     [
-        ({"version": 1, "rig": {"paths": [{"tool": False}]}}, "no core tool"),
-        ({"version": 1, "rig": {"paths": "none"}}, "rig.paths is not a list"),
-        ({"version": 1, "rig": {"paths": [{}] * 3}}, "two ways at most"),
-        ({"version": 1, "scope": {"system": "balloon"}}, "no kind of system 'balloon'"),
-        ({"version": 1, "scope": []}, "as objects"),
+        ({"version": 1, "rig": {"paths": [{"tool": False}]}}, "wrong-v1-core-out"),
+        ({"version": 1, "rig": {"paths": "none"}}, "wrong-v1-list"),
+        ({"version": 1, "rig": {"paths": [{}] * 3}}, "wrong-v1-two-ways"),
+        ({"version": 1, "scope": {"system": "balloon"}}, "wrong-v1-system"),
+        ({"version": 1, "scope": []}, "wrong-v1-objects"),
         ({"version": 1, "scope": {"ambient_c": 900}}, "ambient_c"),
     ],
 )
@@ -121,7 +123,7 @@ def test_a_dial_never_reads_below_nothing(text: str) -> None:
 
 def test_a_dial_only_job_says_what_it_could_have_missed() -> None:
     # ±1 % of 30 inHg is 7,620 µ = 1,016 Pa; in 30 min on 10 l: 1,016 · 0.01/1800 = 5.64e-3 Pa·m³/s.
-    c = criteria.SCHOOLS["dial-only"]
+    c = criteria.STANDARDS["dial-only"]
     blind = criteria.dial_blind(c, 101_325.0, 0.010, 293.15)
     assert blind.blind_pa / MICRON_PA == pytest.approx(7620, abs=5)
     assert blind.leak == pytest.approx(5.64e-3, rel=5e-3)
@@ -131,13 +133,13 @@ def test_a_dial_only_job_says_what_it_could_have_missed() -> None:
 
 
 def test_schools_carry_their_rules_in_words() -> None:
-    rules = {k: c.rule() for k, c in criteria.SCHOOLS.items()}
+    rules = {k: say(c.rule()) for k, c in criteria.STANDARDS.items()}
     assert rules["triple"].startswith("2 × down to 1,500 µ and broken with nitrogen, then pull to 500 µ")
     assert "proves little" in rules["dial-only"]
     own = criteria.chosen(
         CriterionChoice(school="makers-own", target_micron=350, limit_micron=600, hold_min=45, dwell_min=15)
     )
-    assert own.rule() == "pull to 350 µ, keep it there 15 min, hold 45 min, stay at or under 600 µ"
+    assert say(own.rule()) == "pull to 350 µ, keep it there 15 min, hold 45 min, stay at or under 600 µ"
     two = criteria.watched(CriterionChoice(school="triple", also="deep-and-flat"))
     assert [c.key for c in two] == ["triple", "deep-and-flat"]
 
@@ -145,7 +147,7 @@ def test_schools_carry_their_rules_in_words() -> None:
 def test_the_default_school_knows_the_custom_of_the_country() -> None:
     assert criteria.default_school(Scope(oil="mineral", custom="bar"))[0] == "single-deep"
     assert criteria.default_school(Scope(oil="POE", custom="bar"))[0] == "deep-and-flat"
-    assert "no oil" in criteria.default_school(Scope(oil_kg=0))[1]
+    assert criteria.default_school(Scope(oil_kg=0))[1].key == "proposed-no-oil"
 
 
 def test_units_on_screen_by_hand() -> None:
@@ -157,7 +159,10 @@ def test_units_on_screen_by_hand() -> None:
     assert 2.5e-3 * by_key["flow", "m3-h"].factor == pytest.approx(9.0)
     assert by_key["mass", "lb-oz"].factor == pytest.approx(2.20462, rel=1e-5)
     settings = Settings().model_dump()
-    assert all((d, settings[d]) in by_key for d in DISPLAY)
+    assert all((d, settings[FOLLOWS.get(d, d)]) in by_key for d in DISPLAY)
+    assert 17.58 * by_key["capacity", "tons"].factor == pytest.approx(5.0, rel=1e-3)
+    assert 1013.25 * by_key["barometer", "inhg"].factor == pytest.approx(29.921, rel=1e-4)
+    assert 60 * by_key["adder", "lb-oz"].factor == pytest.approx(0.645, rel=1e-3)
 
 
 # Saturation at 40 °C, bar: published tables (bubble point of blends).
@@ -187,7 +192,7 @@ def test_an_adder_is_the_liquid_that_the_line_holds() -> None:
     charge = charge_to_weigh(scope)
     assert charge is not None
     assert charge.to_weigh == pytest.approx(2.0 + 10.0 * per_m + 0.15)
-    assert "density" in charge.words
+    assert "adder-by-density" in keys(charge.words)
 
 
 def test_a_typed_barometer_wins_over_the_elevation() -> None:

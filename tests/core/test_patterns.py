@@ -12,6 +12,7 @@ from rough_draw.core.sheet.rig import HosePart
 from rough_draw.core.sheet.setups import PATTERNS, fits, ports_for, rig_from
 from rough_draw.core.sheet.templates import TEMPLATES
 from tests.builders import scope
+from tests.told import figures
 
 
 def asked(key: str, template: str = "cooler") -> dict[str, Answer]:
@@ -52,19 +53,20 @@ def test_each_pattern_answers_as_practice_says(key: str) -> None:
 def test_the_commercial_pattern_answers_on_three_ports() -> None:
     found = asked("commercial", "packaged")
     assert [found[x].says for x in "abcde"] == ["yes"] * 5
-    assert "section" in found["b"].words
+    assert found["b"].words.key == "setup-b-far"
 
 
 def test_a_gauge_without_a_valve_is_told_what_it_stands() -> None:
     words = asked("two-hoses")["c"].words
-    assert "35 bar" in words
-    assert "Clean it after" in words
+    assert words.key == "setup-c-no-valve"
+    assert figures(words)["rated"] == pytest.approx(3.5e6)
 
 
 def test_what_the_hoses_let_into_the_hold_is_reckoned() -> None:
     words = asked("cylinder-ready")["e"].words
-    assert "4.5 m" in words
-    assert "µ/s" in words
+    assert words.key == "setup-e-hose"
+    assert figures(words)["length"] == pytest.approx(4.5)
+    assert figures(words)["rate"] > 0
 
 
 @pytest.mark.parametrize("template", sorted(TEMPLATES))

@@ -13,6 +13,7 @@ from pydantic import ValidationError
 
 from rough_draw.core.catalogue import rig_parts, tube
 from rough_draw.core.engine.simulate import run
+from rough_draw.core.message import message
 from rough_draw.core.model.assemble import assemble
 from rough_draw.core.model.ensemble import members
 from rough_draw.core.model.isolation import isolation, shut
@@ -30,6 +31,7 @@ from rough_draw.core.sheet.scope import Scope, Section
 from rough_draw.core.sheet.setups import rig_from
 from rough_draw.core.sheet.templates import TEMPLATES
 from tests.builders import hose, one_hose, scope
+from tests.told import keys
 
 DRY = Scope(condition="new-dry", oil="mineral", ambient_c=20, coldest_c=20)
 
@@ -98,17 +100,17 @@ def test_water_follows_hours_and_oil() -> None:
 
 
 def test_what_cannot_be_says_why() -> None:
-    with pytest.raises(ScopeError, match="no port 'suction'"):
+    with pytest.raises(ScopeError, match="sheet-unknown-port"):
         assemble(Job(scope=scope("cylinder"), rig=Rig()))
-    with pytest.raises(ValidationError, match="type its capacity in kW"):
+    with pytest.raises(ValidationError, match="wrong-needs-capacity"):
         Section(id="coil", kind="evaporator")
-    with pytest.raises(ValidationError, match="no refrigerant 'R-999'"):
+    with pytest.raises(ValidationError, match="wrong-refrigerant"):
         Scope(refrigerant="R-999")
     kept = scope()
     kept = kept.model_copy(
         update={"sections": tuple(s.model_copy(update={"holds_charge": True}) for s in kept.sections)}
     )
-    with pytest.raises(ScopeError, match="nothing is left to evacuate"):
+    with pytest.raises(ScopeError, match="sheet-all-kept"):
         build_system(kept)
 
 
@@ -251,17 +253,17 @@ def test_every_change_is_a_valid_rig(job: Job, poor_rig: Rig) -> None:
 def test_unreachable_targets_are_said() -> None:
     plan = plan_job(Job(scope=DRY, rig=one_hose(3, blank_off_micron=400)), size=4)
     assert plan.time_to_target is None
-    assert "out of reach" in plan.limit
+    assert plan.limit.key == "limit-out-of-reach"
 
 
 def test_isolation_by_rig(job: Job, poor_rig: Rig) -> None:
     a = isolation(job, assemble(job))
-    assert a.inside == "gauge and system only"
-    assert a.where == "the tool at the suction port"
+    assert a.inside.key == "inside-gauge-and-system"
+    assert keys(a.where) == ["tool-at-port"]
     poor = job.model_copy(update={"rig": poor_rig})
     b = isolation(poor, assemble(poor))
     # The centre of a two-valve manifold has no valve: the gauge is kept inside by the pump's own, all hoses with it.
-    assert b.where == "the pump's own valve"
+    assert b.where == message("pump-valve")
     assert b.hose_m == pytest.approx(4.5)
     assert b.gauge_inside
 

@@ -8,6 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from rough_draw.core.message import Message, Name, message
 from rough_draw.core.model.pump import pump_element, ultimate_of
 from rough_draw.core.model.rig_graph import Unknowns
 from rough_draw.core.physics.units import MICRON_PA
@@ -23,6 +24,7 @@ from rough_draw.core.sheet.rig import GaugePart, PumpPart
 from rough_draw.core.sheet.run_state import RunState
 from rough_draw.core.sheet.setups import rig_from
 from tests.builders import scope
+from tests.told import keys
 
 ATM = 101_325.0
 HERE = scope("cooler", opened=True)
@@ -43,7 +45,7 @@ def test_a_drop_that_the_cold_explains_is_no_leak() -> None:
     found = pressure_test.judge(filled_in(test_end_kpa=2958, test_start_c=21, test_end_c=17), 0.010, ATM)
     assert found.verdict == "tight"
     assert found.expected == pytest.approx((3_000_000 + ATM) * 290.15 / 294.15)
-    assert "temperature" in found.words
+    assert found.words.key == "pressure-test-with-heat"
     warm = pressure_test.judge(filled_in(test_end_kpa=2958), 0.010, ATM)
     assert warm.verdict == "leaks"
     assert warm.drop is not None
@@ -73,7 +75,7 @@ def test_verdicts_of_the_pressure_test(seen: dict[str, Any], verdict: str) -> No
     found = pressure_test.judge(filled_in(**seen), 0.01, ATM)
     assert found.verdict == verdict
     if verdict == "open":
-        assert "temperature at the end" in found.words
+        assert "pressure-test-end-temperature" in keys(found.words)
 
 
 @given(st.floats(500, 4000), st.floats(-10, 35), st.floats(-10, 35), st.floats(1, 50))
@@ -98,17 +100,17 @@ OLD = [KitEvent(kind="oil-change", at=1.0, job="a", values={}), run(2.0, 6.0, "b
 @pytest.mark.parametrize(
     ("seen", "rule", "history", "verdict", "words"),
     [
-        ({"oil": "milky"}, {}, [], "bad", "Water in it"),
-        ({"oil": "dark"}, {}, [], "bad", "collected as waste"),
-        ({"oil": "fresh", "oil_level": "low"}, {}, [], "bad", "hot"),
-        ({"oil": "amber"}, {}, [], "good", "day's work"),
-        ({"oil": "amber"}, {"each_use": True}, [], "due", "each use"),
-        ({"oil": "amber"}, {}, OLD, "due", "11 h since"),
-        ({"oil": "amber"}, {"after_hours": None, "after_jobs": 2}, OLD, "due", "2 jobs"),
-        ({"oil": "amber"}, {}, blanks(25, 60), "due", "from 25 to 60"),
-        ({"oil": "amber"}, {"blank_off_times": None}, blanks(25, 60), "good", ""),
-        ({"oil": "milky", "oil_changed": True, "oil_collected": True}, {}, [], "good", "Changed now."),
-        ({}, {}, [], "open", "Look"),
+        ({"oil": "milky"}, {}, [], "bad", "oil-look-milky.means"),
+        ({"oil": "dark"}, {}, [], "bad", "oil-disposal"),
+        ({"oil": "fresh", "oil_level": "low"}, {}, [], "bad", "oil-level-low"),
+        ({"oil": "amber"}, {}, [], "good", "oil-look-amber.means"),
+        ({"oil": "amber"}, {"each_use": True}, [], "due", "oil-rule-each-use"),
+        ({"oil": "amber"}, {}, OLD, "due", "oil-rule-hours"),
+        ({"oil": "amber"}, {"after_hours": None, "after_jobs": 2}, OLD, "due", "oil-rule-jobs"),
+        ({"oil": "amber"}, {}, blanks(25, 60), "due", "oil-rule-blank-off"),
+        ({"oil": "amber"}, {"blank_off_times": None}, blanks(25, 60), "good", "oil-look-amber.means"),
+        ({"oil": "milky", "oil_changed": True, "oil_collected": True}, {}, [], "good", "oil-changed"),
+        ({}, {}, [], "open", "oil-look"),
     ],
 )
 def test_the_oil_by_its_look_then_by_the_rule(
@@ -116,7 +118,7 @@ def test_the_oil_by_its_look_then_by_the_rule(
 ) -> None:
     found = pump_oil.judge(Prove(**seen), pump_oil.OilRule(**rule), history)
     assert found.verdict == verdict
-    assert words in found.words
+    assert words in keys(found.words)
 
 
 def test_hours_count_from_the_last_change() -> None:
@@ -128,14 +130,14 @@ def test_hours_count_from_the_last_change() -> None:
 @pytest.mark.parametrize(
     ("micron", "running", "before", "after", "verdict", "words"),
     [
-        (24, True, (), 120, "good", "plan"),
-        (70, True, (), 120, "usable", "Change the oil"),
-        (180, True, (), 120, "bad", "Over 100"),
-        (48, True, (20, 22), 120, "usable", "2.4 times"),
-        (24, False, (), 120, "open", "stood"),
-        (400, True, (), 20, "open", "40 s more"),
-        (None, True, (30,), None, "open", "Not read"),
-        (24, True, (22, 26), 120, "good", "22 to 26"),
+        (24, True, (), 120, "good", "blank-off-used"),
+        (70, True, (), 120, "usable", "blank-off-change-oil"),
+        (180, True, (), 120, "bad", "blank-off-bad"),
+        (48, True, (20, 22), 120, "usable", "blank-off-was-better"),
+        (24, False, (), 120, "open", "blank-off-pump-stood"),
+        (400, True, (), 20, "open", "blank-off-wait"),
+        (None, True, (30,), None, "open", "blank-off-not-read"),
+        (24, True, (22, 26), 120, "good", "blank-off-as-before"),
     ],
 )
 def test_the_blank_off(
@@ -143,7 +145,7 @@ def test_the_blank_off(
 ) -> None:
     found = blank_off.judge(PumpPart(id="pump"), micron, running, blanks(*before), after)
     assert found.verdict == verdict
-    assert words in found.words
+    assert words in keys(found.words)
     assert found.before == before
 
 
@@ -172,19 +174,19 @@ GAUGE = GaugePart(id="gauge", port="suction")
 @pytest.mark.parametrize(
     ("seen", "verdict", "words"),
     [
-        ({"in_air": "over"}, "good", "over its range"),
-        ({"in_air": "figure", "air_micron": 4200}, "bad", "fouled"),
-        ({"in_air": "over", "battery_pct": 10}, "doubtful", "Battery 10 %"),
-        ({"this_micron": 100, "other_micron": 108}, "good", "agrees"),
-        ({"this_micron": 100, "other_micron": 125, "other": "Gauge 2"}, "doubtful", "Gauge 2"),
-        ({"this_micron": 100, "other_micron": 250}, "bad", "clean both"),
-        ({}, "open", "free air"),
+        ({"in_air": "over"}, "good", "gauge-air-over"),
+        ({"in_air": "figure", "air_micron": 4200}, "bad", "gauge-fouled"),
+        ({"in_air": "over", "battery_pct": 10}, "doubtful", "gauge-battery-low"),
+        ({"this_micron": 100, "other_micron": 108}, "good", "gauge-agrees"),
+        ({"this_micron": 100, "other_micron": 125, "other": "Gauge 2"}, "doubtful", "gauge-differs"),
+        ({"this_micron": 100, "other_micron": 250}, "bad", "gauge-differs"),
+        ({}, "open", "gauge-look-in-air"),
     ],
 )
 def test_the_gauge(seen: dict[str, Any], verdict: str, words: str) -> None:
     found = gauge_check.judge(GAUGE, GaugeCheck(**seen), ATM)
     assert found.verdict == verdict
-    assert words in " ".join(found.words)
+    assert words in keys(found.words)
 
 
 def test_a_gauge_that_reads_the_atmosphere_may_show_it() -> None:
@@ -197,18 +199,22 @@ def sheet(**proved: Any) -> Job:
     return Job(scope=HERE, rig=rig_from("three-tools", HERE), prove=Prove(**proved))
 
 
-def state_of(job: Job, key: str) -> tuple[str, str]:
+def state_of(job: Job, key: str) -> tuple[str, Name]:
     found = next(g for g in prove(job).gates if g.spec.key == key)
     return found.state, found.words
 
 
 def test_a_gate_is_passed_by_what_was_seen() -> None:
     assert state_of(sheet(), "power")[0] == "open"
-    assert "locked" in state_of(sheet(gates={"power": Gate(items=("off", "dead"))}), "power")[1]
+    assert keys(state_of(sheet(gates={"power": Gate(items=("off", "dead"))}), "power")[1]) == [
+        "check-still",
+        "check-power-locked",
+    ]
     full = Gate(items=("off", "locked", "dead"), note="lock 7")
     state, words = state_of(sheet(gates={"power": full}), "power")
     assert state == "passed"
-    assert "lock 7" in words
+    assert isinstance(words, Message)
+    assert words["note"] == "lock 7"
     assert state_of(sheet(gates={"compressor": Gate(items=("lead",))}), "compressor")[0] == "passed"
     assert state_of(sheet(gates={"power": Gate(state="done")}), "power")[0] == "stated"
     assert state_of(sheet(gates={"power": Gate(state="skipped", note="by the owner")}), "power") == (
@@ -235,15 +241,16 @@ def test_every_port_is_asked_for_and_every_valve_inside() -> None:
     job = Job(scope=shut.model_copy(update={"links": tuple(links)}), rig=rig)
     state, words = state_of(job, "sections")
     assert state == "failed"
-    assert "liquid line" in words
+    assert isinstance(words, Message)
+    assert words["sections"] == "liquid line"
 
 
 def test_the_stage_waits_for_its_gates() -> None:
-    def row(job: Job) -> str:
+    def row(job: Job) -> Name:
         return next(s.missing for s in stages(job, RunState(), 0, 600) if s.key == "prove")
 
     count = len(gates_for(sheet()))
-    assert row(sheet()) == f"{count} checks open"
+    assert row(sheet()) == message("missing-checks", count=count)
     every = {g.key: Gate(state="skipped", note="not today") for g in gates_for(sheet())}
     assert row(sheet(gates=every)) == ""
 

@@ -126,7 +126,7 @@ FAULTS = {
     "other separator": (b"time_s,micron\n0,900\n7;80\n", "line 3: has 1 column where 2 are expected"),
     "missing pressure": (b"time_s,temp\n0,20\n5,21\n", "no header with a time and a pressure"),
     "missing time": (b"place,micron\n0,20\n5,21\n", "no header with a time and a pressure"),
-    "minus thirty psi": (b"time_s,vacuum (psi)\n0,0\n5,-30\n", "Did you mean 30 inHg?"),
+    "minus thirty psi": (b"time_s,vacuum (psi)\n0,0\n5,-30\n", "dial-impossible-psi"),
     "not a time": (b"time,micron\n13:00,9\n25 past,8\n", "line 3: '25 past' is not a time such as"),
     "sixty-one minutes": (b"time,micron\n13:00,9\n13:61,8\n", "more than 59 minutes"),
     "empty": (b"  \n", "the file is empty"),

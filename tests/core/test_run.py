@@ -20,9 +20,10 @@ from rough_draw.core.sheet.job import Job, Party, Release
 from rough_draw.core.sheet.run_state import RunState, Touch, fold
 from rough_draw.core.sheet.scope import Scope
 from rough_draw.standins.gauge import GaugeModel
+from tests.told import keys
 
 M = MICRON_PA
-C = criteria.SCHOOLS["deep-and-flat"]
+C = criteria.STANDARDS["deep-and-flat"]
 
 
 def test_state_is_folded_from_touches() -> None:
@@ -113,12 +114,12 @@ def test_standing_slides_the_plan_to_the_reading(job: Job) -> None:
     at = float(plan.times[60])
     on_plan = np.full(5, float(np.interp(at, plan.times, plan.gauge_band[1])))
     s = standing(plan, at, np.arange(5.0), on_plan)
-    assert s.words == "as planned"
+    assert s.pace == "as-planned"
     assert s.to_target is not None
     assert s.to_target.low <= s.to_target.value <= s.to_target.high
     late = standing(plan, at * 3 + 600, np.arange(5.0), on_plan * 1.5)
-    assert late.words == "slower than planned"
-    assert standing(plan, 0, np.array([]), np.array([])).words == "no reading yet"
+    assert late.pace == "slower"
+    assert standing(plan, 0, np.array([]), np.array([])).pace == "no-reading"
 
 
 def test_gauge_shows_what_a_gauge_shows() -> None:
@@ -141,7 +142,7 @@ def test_stages_say_what_is_missing() -> None:
     found = stages(Job(), RunState(), 0.0, 600.0)
     assert [s.key for s in found] == list(STAGES)
     assert current(found) == "scope"
-    assert found[0].missing == "customer and unit"
+    assert keys(found[0].missing) == ["missing-names"]
     named = Job(party=Party(customer="a", unit="b"))
     assert current(stages(named, RunState(), 0, 600)) == "prove"
     gates = {g.key: Gate(state="done") for g in gates_for(named)}

@@ -62,12 +62,12 @@ def test_one_percent_of_a_dial_hides_7600_micron() -> None:
 
 
 def test_minus_30_psi_is_caught() -> None:
-    with pytest.raises(ValueError, match=r"most possible here is 14\.70 psi.*Did you mean 30 inHg"):
+    with pytest.raises(ValueError, match="dial-impossible-psi"):
         dial.dial_to_absolute(-30, "psi", units.ATMOSPHERE_PA)
 
 
 def test_a_dial_at_altitude_cannot_reach_29_9() -> None:
-    with pytest.raises(ValueError, match="elevation or barometer"):
+    with pytest.raises(ValueError, match="dial-impossible-inhg"):
         dial.dial_to_absolute(29.9, "inhg", units.atmosphere_at(1500))
 
 

@@ -2006,7 +2006,7 @@ export interface paths {
         get: operations["read_settings_api_settings_get"];
         /**
          * Write Settings
-         * @description Keep the settings: units for whoever is at this browser, the rest for the firm.
+         * @description Keep the settings: units for whoever is at this browser, or with the browser itself; the rest for the firm.
          */
         put: operations["write_settings_api_settings_put"];
         post?: never;
@@ -2309,23 +2309,6 @@ export interface components {
             what: string;
         };
         /**
-         * Answer
-         * @description One question by its letter, what the rig says to it, and why in a sentence.
-         */
-        Answer: {
-            /** Letter */
-            letter: string;
-            /** Question */
-            question: string;
-            /**
-             * Says
-             * @enum {string}
-             */
-            says: "yes" | "partly" | "no";
-            /** Words */
-            words: string;
-        };
-        /**
          * AnswerChoiceOut
          * @description One way a test can turn out.
          */
@@ -2344,6 +2327,23 @@ export interface components {
             outcome: string;
             /** Test */
             test: string;
+        };
+        /**
+         * AnswerOut
+         * @description One question of the setup check, what the rig says to it, and why.
+         */
+        AnswerOut: {
+            /** Letter */
+            letter: string;
+            /** Question */
+            question: string;
+            /**
+             * Says
+             * @enum {string}
+             */
+            says: "yes" | "partly" | "no";
+            /** Words */
+            words: string;
         };
         /**
          * AnsweredOut
@@ -2459,7 +2459,7 @@ export interface components {
          */
         BestOut: {
             /** Missing */
-            missing: string;
+            missing: string | null;
             /** Pattern */
             pattern: string;
             /** Reason */
@@ -2508,14 +2508,11 @@ export interface components {
             file: string;
         };
         /**
-         * Box
-         * @description A compartment: the pump, a manifold, a cylinder, or a section with its state.
+         * BoxOut
+         * @description A drawn compartment.
          */
-        Box: {
-            /**
-             * H
-             * @default 60
-             */
+        BoxOut: {
+            /** H */
             h: number;
             /** Kind */
             kind: string;
@@ -2523,10 +2520,7 @@ export interface components {
             label: string;
             /** Name */
             name: string;
-            /**
-             * State
-             * @default pumped
-             */
+            /** State */
             state: string;
             /** W */
             w: number;
@@ -2541,7 +2535,7 @@ export interface components {
          */
         CarryOut: {
             /** Items */
-            items: components["schemas"]["Item"][];
+            items: components["schemas"]["ItemOut"][];
             /** Packed */
             packed: string[];
         };
@@ -2590,6 +2584,18 @@ export interface components {
             wires: string[];
         };
         /**
+         * CautionOut
+         * @description A caution by its key, and whether the sheet has it ticked.
+         */
+        CautionOut: {
+            /** Key */
+            key: string;
+            /** Ticked */
+            ticked: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
          * ChangesOut
          * @description Every single change, ranked; and which unknown moves the time most.
          */
@@ -2618,12 +2624,12 @@ export interface components {
             added_kg: number | null;
             /** At */
             at: number[];
-            /** Bubble Pa */
-            bubble_pa: number;
+            /** Bubble Gauge Pa */
+            bubble_gauge_pa: number;
             /** Cautions */
             cautions: string[];
-            /** Dew Pa */
-            dew_pa: number;
+            /** Dew Gauge Pa */
+            dew_gauge_pa: number;
             /** End Kg */
             end_kg: number | null;
             /** Flow G S */
@@ -2749,10 +2755,10 @@ export interface components {
             where: string;
         };
         /**
-         * Conflict
+         * ConflictOut
          * @description Two jobs that want the same thing at once; ``at`` epoch s.
          */
-        Conflict: {
+        ConflictOut: {
             /** At */
             at: number;
             /** Keys */
@@ -2802,31 +2808,6 @@ export interface components {
             wire: string;
         };
         /**
-         * CordAnswer
-         * @description Drops as shares of the voltage, volts at the pump while it starts, the verdict, and the wire that would do.
-         */
-        CordAnswer: {
-            /** Better */
-            better: string | null;
-            /** Running A */
-            running_a: number;
-            /** Running Drop */
-            running_drop: number;
-            /** Starting A */
-            starting_a: number;
-            /** Starting Drop */
-            starting_drop: number;
-            /**
-             * Verdict
-             * @enum {string}
-             */
-            verdict: "good" | "usable" | "no";
-            /** Volts Starting */
-            volts_starting: number;
-            /** Words */
-            words: string;
-        };
-        /**
          * CordIn
          * @description A cord and the pump on it.
          */
@@ -2855,6 +2836,31 @@ export interface components {
             wire: string;
         };
         /**
+         * CordOut
+         * @description A cord judged for a pump: drops as shares of the voltage.
+         */
+        CordOut: {
+            /** Better */
+            better: string | null;
+            /** Running A */
+            running_a: number;
+            /** Running Drop */
+            running_drop: number;
+            /** Starting A */
+            starting_a: number;
+            /** Starting Drop */
+            starting_drop: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "good" | "usable" | "no";
+            /** Volts Starting */
+            volts_starting: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * CriterionChoice
          * @description The school followed, with its figures; None takes the school's own.
          */
@@ -2881,6 +2887,8 @@ export interface components {
          * @description A watched criterion in words.
          */
         CriterionOut: {
+            /** About */
+            about: string;
             /** Key */
             key: string;
             /** Name */
@@ -3013,7 +3021,7 @@ export interface components {
          */
         DayOut: {
             /** Conflicts */
-            conflicts: components["schemas"]["Conflict"][];
+            conflicts: components["schemas"]["ConflictOut"][];
             /** Jobs */
             jobs: components["schemas"]["DayJob"][];
         };
@@ -3051,7 +3059,7 @@ export interface components {
             /** Limit Pa */
             limit_pa: number;
             /** Marks */
-            marks: components["schemas"]["MarkOut"][];
+            marks: components["schemas"]["rough_draw__api__practice__schemas__MarkOut"][];
             own_path: components["schemas"]["PathOut"];
             scenario: components["schemas"]["ScenarioCard"];
             /** Spent S */
@@ -3164,31 +3172,25 @@ export interface components {
             words: string;
         };
         /**
-         * Drawing
-         * @description Everything that is drawn.
+         * DrawingOut
+         * @description The rig line laid out.
          */
-        Drawing: {
+        DrawingOut: {
             /** Boxes */
-            boxes?: components["schemas"]["Box"][];
+            boxes: components["schemas"]["BoxOut"][];
             /** Flags */
-            flags?: components["schemas"]["Flag"][];
-            /**
-             * Height
-             * @default 140
-             */
+            flags: components["schemas"]["FlagOut"][];
+            /** Height */
             height: number;
             /** Marks */
-            marks?: components["schemas"]["Mark"][];
+            marks: components["schemas"]["rough_draw__api__plan__schemas__MarkOut"][];
             /** Strokes */
-            strokes?: components["schemas"]["Stroke"][];
+            strokes: components["schemas"]["StrokeOut"][];
             /** Valves */
-            valves?: components["schemas"]["Round"][];
+            valves: components["schemas"]["RoundOut"][];
             /** Ways */
-            ways?: components["schemas"]["Way"][];
-            /**
-             * Width
-             * @default 1120
-             */
+            ways: components["schemas"]["WayOut"][];
+            /** Width */
             width: number;
         };
         /**
@@ -3275,23 +3277,17 @@ export interface components {
             words: string;
         };
         /**
-         * Flag
-         * @description A gauge as a flag: its foot, where the flag hangs (``left`` of its pole), and in words where it sits.
+         * FlagOut
+         * @description A drawn gauge.
          */
-        Flag: {
+        FlagOut: {
             /** Foot */
             foot: number;
-            /**
-             * Left
-             * @default false
-             */
+            /** Left */
             left: boolean;
             /** Part */
             part: string;
-            /**
-             * Where
-             * @default
-             */
+            /** Where */
             where: string;
             /** X */
             x: number;
@@ -3738,10 +3734,10 @@ export interface components {
             time_kind: string;
         };
         /**
-         * Item
-         * @description One thing to carry: a stable key, its group, how many, and why.
+         * ItemOut
+         * @description One thing to carry.
          */
-        Item: {
+        ItemOut: {
             /** Count */
             count: number;
             /** Group */
@@ -3750,11 +3746,8 @@ export interface components {
             key: string;
             /** Name */
             name: string;
-            /**
-             * Why
-             * @default
-             */
-            why: string;
+            /** Why */
+            why: string | null;
         };
         /**
          * Job
@@ -4405,6 +4398,8 @@ export interface components {
             over_range: boolean;
             /** Pa */
             pa: number | null;
+            /** Pace */
+            pace: ("no-reading" | "as-planned" | "slower" | "faster") | null;
             /** Phase */
             phase: string;
             /** Pump On */
@@ -4476,32 +4471,6 @@ export interface components {
             on?: string | null;
             /** Port */
             port?: string | null;
-        };
-        /**
-         * Mark
-         * @description A small label.
-         */
-        Mark: {
-            /** Text */
-            text: string;
-            /** X */
-            x: number;
-            /** Y */
-            y: number;
-        };
-        /**
-         * MarkOut
-         * @description A skill's score with its reasons.
-         */
-        MarkOut: {
-            /** Lines */
-            lines: string[];
-            /** Score */
-            score: number | null;
-            /** Skill */
-            skill: string;
-            /** Words */
-            words: string;
         };
         /**
          * MomentOut
@@ -4726,6 +4695,8 @@ export interface components {
         PartOut: {
             /** Conductance M3 S */
             conductance_m3_s: number;
+            /** Core */
+            core: boolean;
             /** Kind */
             kind: string;
             /** Label */
@@ -4903,8 +4874,8 @@ export interface components {
          * @description A computed draw; bands are 10 %, 50 % and 90 %.
          */
         PlanOut: {
-            cord: components["schemas"]["CordAnswer"] | null;
-            drawing: components["schemas"]["Drawing"];
+            cord: components["schemas"]["CordOut"] | null;
+            drawing: components["schemas"]["DrawingOut"];
             /** Findings */
             findings: components["schemas"]["FindingOut"][];
             /** Gauge Error Pa */
@@ -4940,8 +4911,8 @@ export interface components {
             /** Pump Share */
             pump_share: number;
             /** Questions */
-            questions: components["schemas"]["Answer"][];
-            run_drawing: components["schemas"]["Drawing"];
+            questions: components["schemas"]["AnswerOut"][];
+            run_drawing: components["schemas"]["DrawingOut"];
             /** Share Reaching */
             share_reaching: number;
             /** Shut */
@@ -5636,23 +5607,17 @@ export interface components {
             words: string;
         };
         /**
-         * Round
-         * @description A valve: a circle with a bar along the pipe (``upright`` for a vertical one).
+         * RoundOut
+         * @description A drawn valve.
          */
-        Round: {
+        RoundOut: {
             /** Label */
             label: string;
             /** Part */
             part: string;
-            /**
-             * Small
-             * @default false
-             */
+            /** Small */
             small: boolean;
-            /**
-             * Upright
-             * @default false
-             */
+            /** Upright */
             upright: boolean;
             /** Valve */
             valve: string;
@@ -6457,10 +6422,23 @@ export interface components {
          * Settings
          * @description Units on screen, hourly rate for the worth of a purchase, minutes between sites.
          *
-         *     ``pressure``: of a vacuum, absolute; ``gauge``: above the air's; ``english``: the words of the trade here or there;
+         *     ``pressure``: of a vacuum, absolute; ``gauge``: above the air's; ``numbers``: how they are
+         *     written (1,234.5; 1.234,5; 1 234,5); ``english``: the words of the trade here or there;
          *     ``oil_rule``: when a pump's oil is due; ``habits``: what a new sheet starts with where schools differ.
          */
         Settings: {
+            /**
+             * Barometer
+             * @default hpa
+             * @enum {string}
+             */
+            barometer: "hpa" | "inhg";
+            /**
+             * Capacity
+             * @default kw
+             * @enum {string}
+             */
+            capacity: "kw" | "tons" | "btu-h";
             /**
              * Currency
              * @default
@@ -6510,6 +6488,12 @@ export interface components {
              * @enum {string}
              */
             mass: "kg" | "lb-oz";
+            /**
+             * Numbers
+             * @default point
+             * @enum {string}
+             */
+            numbers: "point" | "comma" | "space";
             /**
              * @default {
              *       "after_hours": 10,
@@ -6707,28 +6691,19 @@ export interface components {
             value: string;
         };
         /**
-         * Stroke
-         * @description A drawn pipe. ``part``: what it belongs to (a rig part's id, or ``link:`` and a link's id).
+         * StrokeOut
+         * @description A drawn pipe.
          */
-        Stroke: {
-            /**
-             * Label
-             * @default
-             */
+        StrokeOut: {
+            /** Label */
             label: string;
             /** Part */
             part: string;
             /** Path */
             path: string;
-            /**
-             * X
-             * @default 0
-             */
+            /** X */
             x: number;
-            /**
-             * Y
-             * @default 0
-             */
+            /** Y */
             y: number;
         };
         /**
@@ -6753,7 +6728,7 @@ export interface components {
             /** Atmosphere Pa */
             atmosphere_pa: number;
             /** Cautions */
-            cautions: string[];
+            cautions: components["schemas"]["CautionOut"][];
             charge: components["schemas"]["ChargeOut"] | null;
             /** Criteria */
             criteria: components["schemas"]["CriterionOut"][];
@@ -6948,6 +6923,8 @@ export interface components {
             low_s: number;
             /** Measure */
             measure: string;
+            /** Name */
+            name: string;
             /** Unknown */
             unknown: string;
         };
@@ -7042,6 +7019,8 @@ export interface components {
             /** Earlier */
             earlier: components["schemas"]["EarlierOut"][];
             grams_per_year: components["schemas"]["RangeOut"];
+            /** Headline */
+            headline: string;
             /** Inputs Hash */
             inputs_hash: string;
             /** Inside */
@@ -7098,10 +7077,10 @@ export interface components {
             triple_pa: number;
         };
         /**
-         * Way
-         * @description One way from the pump to a port: part ids in order, for the upright drawing.
+         * WayOut
+         * @description One way from the pump to a port.
          */
-        Way: {
+        WayOut: {
             /** Label */
             label: string;
             /** Parts */
@@ -7132,6 +7111,10 @@ export interface components {
          * @description A word of the trade.
          */
         WordOut: {
+            /** Also */
+            also: string | null;
+            /** Key */
+            key: string;
             /** Means */
             means: string;
             /** Source */
@@ -7176,6 +7159,32 @@ export interface components {
             unit: string;
             /** Updated At */
             updated_at: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * MarkOut
+         * @description A small label of a drawing.
+         */
+        rough_draw__api__plan__schemas__MarkOut: {
+            /** Text */
+            text: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * MarkOut
+         * @description A skill's score with its reasons.
+         */
+        rough_draw__api__practice__schemas__MarkOut: {
+            /** Lines */
+            lines: string[];
+            /** Score */
+            score: number | null;
+            /** Skill */
+            skill: string;
             /** Words */
             words: string;
         };
@@ -9657,7 +9666,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CordAnswer"];
+                    "application/json": components["schemas"]["CordOut"];
                 };
             };
             /** @description What was sent cannot be used */

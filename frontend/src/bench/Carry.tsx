@@ -4,14 +4,12 @@ import type { Job } from "../api/client";
 import type { Editor } from "../api/editor";
 import { useCarry } from "../api/queries";
 import { Tick } from "../ui/Tick";
-import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
 import { Fault } from "../ui/Sheet";
 
 /** What to carry for this system and rig, ticked off at the van; prints alone on a page. */
 export function Carry({ jobKey, job, editor }: { jobKey: string; job: Job; editor: Editor }) {
   const { data, error } = useCarry(jobKey, editor.version);
-  const u = useUnits();
   if (error) return <Fault title="The list cannot be made" detail={error.message} />;
   if (!data) return <p className="text-soft">Writing the list…</p>;
   const packed = job.plans?.packed ?? [];
@@ -52,7 +50,7 @@ export function Carry({ jobKey, job, editor }: { jobKey: string; job: Job; edito
                         label={
                         <span className={on ? "text-soft" : ""}>
                           {i.count > 1 && <b className="figure">{i.count} × </b>}
-                          {u.words(i.name)}
+                          {i.name}
                           {i.why && <span className="text-soft"> {i.why}</span>}
                         </span>
                         }

@@ -1,14 +1,13 @@
 import type { ChangesOut, PlanOut } from "../api/client";
 import { span } from "../lib/format";
-import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
 import { Tag } from "../ui/Sheet";
+import { capital } from "../lib/capital";
 
 const SOURCE: Record<string, string> = { hand: "by hand", kit: "in the van", buy: "to buy" };
 
 /** What to change first: every single change, ranked by the time it saves. */
 export function Changes({ changes, plan, onTake }: { changes: ChangesOut | undefined; plan: PlanOut; onTake: (key: string) => void }) {
-  const u = useUnits();
   if (!changes) return <p className="text-soft">Trying every change…</p>;
   const gets = plan.time_to_target_s !== null && plan.time_to_target_s !== undefined;
   return (
@@ -20,7 +19,7 @@ export function Changes({ changes, plan, onTake }: { changes: ChangesOut | undef
           {changes.upgrades.map((c) => (
             <li key={c.key} className="flex items-center gap-3 border-t border-rule py-1.5 first:border-0 first:pt-0">
               <div className="min-w-0 flex-1">
-                <div className="font-bold">{u.words(c.change)}</div>
+                <div className="font-bold">{c.change}</div>
                 <div className="text-soft">
                   {gets ? "saves " : "gets there in "}
                   <span className="figure text-ink">{span(gets ? c.seconds_saved.value : c.time_to_target_s)}</span>
@@ -52,8 +51,7 @@ export function Changes({ changes, plan, onTake }: { changes: ChangesOut | undef
 
 /** What is wrong with the rig, each with its fix one touch away. */
 export function Findings({ plan, onFix, onShow }: { plan: PlanOut; onFix: (key: string) => void; onShow: (part: string) => void }) {
-  const u = useUnits();
-  if (plan.findings.length === 0) return <p>Nothing to find fault with.</p>;
+  if (plan.findings.length === 0) return <p>No findings.</p>;
   return (
     <ul className="max-h-[470px] list-none overflow-auto p-0" data-testid="findings">
       {plan.findings.map((f) => (
@@ -61,13 +59,13 @@ export function Findings({ plan, onFix, onShow }: { plan: PlanOut; onFix: (key: 
           <div className="flex items-baseline gap-2">
             <Tag tone={f.severity === "note" ? "plain" : f.severity}>{f.severity}</Tag>
             <button type="button" className="min-h-8 flex-1 text-left font-bold" onClick={() => onShow(f.place)}>
-              {u.words(f.title)}
+              {f.title}
             </button>
           </div>
-          <p className="mt-1 text-soft">{u.words(f.why)}</p>
+          <p className="mt-1 text-soft">{f.why}</p>
           {f.fix && (
             <Button className="mt-1.5" onClick={() => onFix(f.key)}>
-              {u.words(f.fix.charAt(0).toUpperCase() + f.fix.slice(1))}
+              {capital(f.fix)}
             </Button>
           )}
         </li>
@@ -80,7 +78,6 @@ const SAYS = { yes: "pass", partly: "caution", no: "stop" } as const;
 
 /** The six questions a hook-up must answer. */
 export function Questions({ plan }: { plan: PlanOut }) {
-  const u = useUnits();
   return (
     <dl className="grid gap-2" data-testid="questions">
       {plan.questions.map((q) => (
@@ -91,7 +88,7 @@ export function Questions({ plan }: { plan: PlanOut }) {
           </span>
           <div>
             <dt className="font-bold">{q.question}</dt>
-            <dd className="text-soft">{u.words(q.words)}</dd>
+            <dd className="text-soft">{q.words}</dd>
           </div>
         </div>
       ))}

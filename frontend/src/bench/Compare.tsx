@@ -53,12 +53,12 @@ export function Compare({ jobKey, job, editor, ready }: { jobKey: string; job: J
                 <dl className="mt-2 grid grid-cols-[auto_1fr] gap-x-3 text-note">
                   <dt className="text-soft">at the target</dt>
                   <dd className="figure">{u.say("flow", r.plan.speed_at_target_m3_s)}</dd>
-                  <dt className="text-soft">chokes at</dt>
-                  <dd>{choke(r.plan, u.words)}</dd>
+                  <dt className="text-soft">limited by</dt>
+                  <dd>{choke(r.plan)}</dd>
                   <dt className="text-soft">gauge off by</dt>
                   <dd className="figure">{u.say("pressure", Math.abs(r.plan.gauge_error_pa))}</dd>
-                  <dt className="text-soft">on hold</dt>
-                  <dd>{u.words(r.plan.isolate_inside)}</dd>
+                  <dt className="text-soft">in the hold test</dt>
+                  <dd>{r.plan.isolate_inside}</dd>
                   <dt className="text-soft">findings</dt>
                   <dd>
                     {count(r.plan, "stop")} stop, {count(r.plan, "caution")} caution
@@ -92,10 +92,10 @@ export function Compare({ jobKey, job, editor, ready }: { jobKey: string; job: J
 
 const count = (p: PlanOut, severity: string): number => p.findings.filter((f) => f.severity === severity).length;
 
-function choke(p: PlanOut, words: (t: string) => string): string {
+function choke(p: PlanOut): string {
   const worst = [...p.parts].sort((a, b) => b.share - a.share)[0];
   if (!worst || p.pump_share > worst.share) return `the pump, ${percent(p.pump_share)}`;
-  return `${words(worst.label)}${worst.side ? ` (${worst.side.replaceAll("-", " ")})` : ""}, ${percent(worst.share)}`;
+  return `${worst.label}${worst.side ? ` (${worst.side.replaceAll("-", " ")})` : ""}, ${percent(worst.share)}`;
 }
 
 const DASH = ["", "10 5", "3 4", "12 4 3 4"];

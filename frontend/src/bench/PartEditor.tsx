@@ -9,6 +9,7 @@ import { Button } from "../ui/Button";
 import { Segments, SelectField } from "../ui/Choice";
 import { NumberField } from "../ui/Field";
 import { Sheet } from "../ui/Sheet";
+import { capital } from "../lib/capital";
 
 interface Props {
   job: Job;
@@ -32,7 +33,7 @@ export function PartEditor({ job, editor, plan, part, onClose }: Props) {
     <Sheet
       title={
         <>
-          {title.charAt(0).toUpperCase() + title.slice(1)}
+          {capital(title)}
           {piece.name && <span className="font-normal text-soft"> {piece.name}</span>}
         </>
       }
@@ -90,7 +91,7 @@ function Fields({ piece, cat, set }: { piece: RigPiece; cat: Catalogue; set: Set
             onChange={(v) => set({ oil: v }, true)}
           />
           <NumberField label="Current on its plate" unit="A" optional min={0.1} max={60} value={piece.current_a} onChange={(v) => set({ current_a: v }, true)} />
-          <Segments label="Own shut-off valve" value={piece.valve === false ? "no" : "yes"} options={yesNo} onChange={(v) => set({ valve: v === "yes" }, true)} />
+          <Segments label="Own isolation valve" value={piece.valve === false ? "no" : "yes"} options={yesNo} onChange={(v) => set({ valve: v === "yes" }, true)} />
           <Segments label="Rated for A2L and A3" value={piece.rated_a2l === false ? "no" : "yes"} options={yesNo} onChange={(v) => set({ rated_a2l: v === "yes" }, true)} />
         </>
       );
@@ -134,7 +135,7 @@ function Fields({ piece, cat, set }: { piece: RigPiece; cat: Catalogue; set: Set
     case "tool":
       return (
         <>
-          <SelectField label="Way through" value={piece.bore ?? ""} options={sizes(cat.tool_bores)} onChange={(v) => set({ bore: v })} />
+          <SelectField label="Bore" value={piece.bore ?? ""} options={sizes(cat.tool_bores)} onChange={(v) => set({ bore: v })} />
           <SelectField label="Fits" value={piece.fits ?? "1/4 in"} options={sizes(cat.port_sizes)} onChange={(v) => set({ fits: v }, true)} />
           <Segments label="Made for vacuum" value={piece.vacuum_rated === false ? "no" : "yes"} options={yesNo} onChange={(v) => set({ vacuum_rated: v === "yes" }, true)} />
         </>
@@ -144,7 +145,7 @@ function Fields({ piece, cat, set }: { piece: RigPiece; cat: Catalogue; set: Set
         <>
           <SelectField label="Body" value={piece.body ?? ""} options={sizes(cat.manifolds)} onChange={(v) => set({ body: v })} />
           <SelectField
-            label="Pump on its place"
+            label="Pump on its port"
             value={piece.inlet ?? "vacuum"}
             options={(piece.body === "two-valve" ? ["centre", "low", "high"] : ["vacuum", "charge", "low", "high"]).map((v) => ({ value: v, label: v }))}
             onChange={(v) => set({ inlet: v }, true)}
@@ -155,18 +156,18 @@ function Fields({ piece, cat, set }: { piece: RigPiece; cat: Catalogue; set: Set
       return (
         <>
           <SelectField label="Class" value={piece.make ?? "thermistor"} options={cat.gauges} onChange={(v) => set({ make: v })} />
-          <NumberField label="Step" dim="pressure" per={MICRON_PA} min={0.1} max={1000} value={piece.resolution_micron} onChange={(v) => v !== null && set({ resolution_micron: v })} />
-          <NumberField label="Reads from" dim="pressure" per={MICRON_PA} min={1000} max={800000} value={piece.over_micron} onChange={(v) => v !== null && set({ over_micron: v })} />
+          <NumberField label="Resolution" dim="pressure" per={MICRON_PA} min={0.1} max={1000} value={piece.resolution_micron} onChange={(v) => v !== null && set({ resolution_micron: v })} />
+          <NumberField label="Reads below" dim="pressure" per={MICRON_PA} min={1000} max={800000} value={piece.over_micron} onChange={(v) => v !== null && set({ over_micron: v })} />
           <NumberField label="Rated" dim="gauge" per={1000} min={1} max={20000} value={piece.stands_kpa} onChange={(v) => v !== null && set({ stands_kpa: v })} />
-          <Segments label="Own shut-off built in" value={piece.valve ? "yes" : "no"} options={yesNo} onChange={(v) => set({ valve: v === "yes" }, true)} />
-          {piece.port && <Segments label="Pushes the core" value={piece.depressor === false ? "no" : "yes"} options={yesNo} onChange={(v) => set({ depressor: v === "yes" }, true)} />}
+          <Segments label="Own shut-off valve" value={piece.valve ? "yes" : "no"} options={yesNo} onChange={(v) => set({ valve: v === "yes" }, true)} />
+          {piece.port && <Segments label="Depresses the core" value={piece.depressor === false ? "no" : "yes"} options={yesNo} onChange={(v) => set({ depressor: v === "yes" }, true)} />}
         </>
       );
     case "adapter":
       return (
         <>
           <SelectField label="Fits" value={piece.fits ?? "5/16 in"} options={sizes(cat.port_sizes)} onChange={(v) => set({ fits: v })} />
-          <Segments label="Pushes the core" value={piece.depressor ? "yes" : "no"} options={yesNo} onChange={(v) => set({ depressor: v === "yes" }, true)} />
+          <Segments label="Depresses the core" value={piece.depressor ? "yes" : "no"} options={yesNo} onChange={(v) => set({ depressor: v === "yes" }, true)} />
         </>
       );
     case "cylinder":
@@ -215,7 +216,7 @@ function Around({ slot, piece, ask, onClose, job }: { slot: Slot | undefined; pi
       {outlets.length > 0 && (
         <div className="w-56">
           <SelectField<string>
-            label="Screw on"
+            label="Connect"
             value=""
             options={outlets.map(({ o, k }) => ({ value: `${k}@${o}`, label: `${kindWords(k)}, ${o === "end" ? "at its end" : `on ${o}`}` }))}
             onChange={(v) => {
@@ -240,7 +241,7 @@ function Around({ slot, piece, ask, onClose, job }: { slot: Slot | undefined; pi
       )}
       {piece.kind === "gauge" && (
         <Button onClick={() => void ask(piece.on ? { op: "insert", part: slot.part, fields: { kind: "tool" } } : { op: "at-port", part: slot.part, fields: { kind: "tool" } })}>
-          Put a tool under it
+          Put a core tool under it
         </Button>
       )}
       {piece.port && piece.kind === "hose" && (

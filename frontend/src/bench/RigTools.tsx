@@ -43,7 +43,7 @@ export function RigTools({ jobKey, job, editor, plan, onPart }: { jobKey: string
       <div className="flex flex-wrap items-end gap-3">
         <div className="min-w-60 flex-1">
           <SelectField
-            label="Hook-up"
+            label="Setup"
             value={job.rig?.pattern ?? ""}
             options={(patterns.data ?? [])
               .filter((p) => p.fits)
@@ -52,7 +52,7 @@ export function RigTools({ jobKey, job, editor, plan, onPart }: { jobKey: string
               onPart(null);
               void ask({ op: "pattern", part: v });
             }}
-            placeholder="put together by hand"
+            placeholder="your own"
           />
         </div>
         <DropdownMenu.Root>
@@ -124,10 +124,10 @@ export function RigTools({ jobKey, job, editor, plan, onPart }: { jobKey: string
                   className="flex-1"
                   onClick={() => void editor.ask("apply", { key: "best" }).then(() => setBest(null))}
                 >
-                  Take it
+                  Use it
                 </Button>
               )}
-              <Button onClick={() => setBest(null)}>Leave it</Button>
+              <Button onClick={() => setBest(null)}>Cancel</Button>
             </div>
           </>
         )}

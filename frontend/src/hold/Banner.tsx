@@ -1,11 +1,10 @@
 import type { VerdictOut } from "../api/client";
-import { useUnits } from "../lib/units";
 import { Tag } from "../ui/Sheet";
-import { BORDER, INK, sentenceCase, shapeOf, sure, toneOf } from "./words";
+import { BORDER, INK, shapeOf, sure, toneOf } from "./words";
+import { capital } from "../lib/capital";
 
 /** The verdict: the biggest thing on the sheet, with why and what lies inside. */
 export function Banner({ v }: { v: VerdictOut }) {
-  const u = useUnits();
   const tone = toneOf(v.verdict);
   const said = !["invalid", "unverified", "not-settled"].includes(v.verdict);
   return (
@@ -19,21 +18,21 @@ export function Banner({ v }: { v: VerdictOut }) {
         </span>
         <div className="min-w-0" aria-live="polite">
           <p className="casual text-title leading-tight font-extrabold md:text-figure" data-testid="verdict">
-            {v.sentence}
+            {v.headline}
           </p>
           {said && (
             <p className="mt-0.5 text-lead">
-              <span className="font-bold">{sentenceCase(v.likely)}</span> <span className="figure text-soft">({sure(v.probability)})</span>
+              <span className="font-bold">{capital(v.likely)}</span> <span className="figure text-soft">({sure(v.probability)})</span>
             </p>
           )}
           <ul className="mt-1.5 list-none p-0 text-lead">
             {v.reasons.map((r) => (
-              <li key={r}>{u.words(sentenceCase(r))}.</li>
+              <li key={r}>{r}</li>
             ))}
           </ul>
           {v.inside && (
             <p className="mt-2">
-              <Tag tone={v.clear ? "plain" : "caution"}>{v.clear ? "inside" : "inside, mind"}</Tag> {u.words(v.inside)}
+              <Tag tone={v.clear ? "plain" : "caution"}>{v.clear ? "inside" : "inside, mind"}</Tag> {v.inside}
             </p>
           )}
         </div>

@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 
 import type { VerdictOut } from "../api/client";
-import { mass, span } from "../lib/format";
+import { span } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { Sheet } from "../ui/Sheet";
 
@@ -21,29 +21,29 @@ export function Figures({ v }: { v: VerdictOut }) {
       <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5">
         <Item name="Rises now">
           <b className="figure">{u.rate(v.slope_micron_s.value)}</b> {between(v.slope_micron_s, (x) => u.rate(x))}
-          {v.rising && v.verdict === "tight-and-dry" && <span className="block">still rising, which a school may mind</span>}
+          {v.rising && v.verdict === "tight-and-dry" && <span className="block">still rising, which a standard may not accept</span>}
         </Item>
         {leaks && (
           <>
             <Item name="Leak">
               <b className="figure">{rate(v.rate_micron_s.value)}</b> {between(v.rate_micron_s, rate)}
               <br />
-              <span className="figure">{v.leak_pa_m3_s.value.toExponential(1)}</span> {between(v.leak_pa_m3_s, (x) => x.toExponential(1))} <span className="text-soft">Pa·m³/s</span>
+              <span className="figure">{u.scientific(v.leak_pa_m3_s.value)}</span> {between(v.leak_pa_m3_s, u.scientific)} <span className="text-soft">Pa·m³/s</span>
             </Item>
             <Item name="A year">
-              {mass(v.grams_per_year.low)} to {mass(v.grams_per_year.high)} <span className="text-soft">at working pressure, an estimate</span>
+              {u.grams(v.grams_per_year.low)} to {u.grams(v.grams_per_year.high)} <span className="text-soft">at working pressure, an estimate</span>
             </Item>
           </>
         )}
-        <Item name="Sees from">
+        <Item name="Smallest leak it could show">
           <span className="figure">{rate(v.detection_micron_s)}</span>{" "}
           <span className="text-soft">
-            on; a smaller leak would not show. That is {mass(v.detection_g_year.low)} to {mass(v.detection_g_year.high)} a year
+            That is {u.grams(v.detection_g_year.low)} to {u.grams(v.detection_g_year.high)} a year
           </span>
         </Item>
         {wet && (
           <Item name="Water left">
-            <b className="figure">{v.moisture_g.value.toPrecision(2)} g</b> {between(v.moisture_g, (x) => x.toPrecision(2))}
+            <b className="figure">{u.grams(v.moisture_g.value)}</b> {between(v.moisture_g, u.grams)}
           </Item>
         )}
         {v.ahead.map((a) => (

@@ -44,17 +44,16 @@ export function HoldTrace({ v, series, now }: { v: VerdictOut; series: SeriesOut
 
 /** The accounts that are drawn, each with its dash, its figures and its odds. */
 function Accounts({ curves }: { curves: VerdictOut["curves"] }) {
-  const u = useUnits();
   if (curves.length === 0) return null;
   return (
-    <ul aria-label="Accounts drawn" className="grid list-none gap-x-5 gap-y-1 p-0 pl-2 sm:grid-cols-2">
+    <ul aria-label="Causes drawn" className="grid list-none gap-x-5 gap-y-1 p-0 pl-2 sm:grid-cols-2">
       {curves.map((c, i) => (
         <li key={c.name} className={`flex items-center gap-2.5 ${c.best ? "font-bold" : ""}`}>
           <svg width="44" height="10" aria-hidden className="flex-none">
             <line x1="0" y1="5" x2="44" y2="5" stroke={c.best ? "var(--soft)" : "var(--pencil)"} strokeWidth={c.best ? 2.6 : 2} strokeDasharray={(DASHES[i % DASHES.length] ?? []).join(" ")} />
           </svg>
           <span>
-            {u.words(c.words)} <span className="figure font-normal text-soft">{percent(c.odds)}</span>
+            {c.words} <span className="figure font-normal text-soft">{percent(c.odds)}</span>
           </span>
         </li>
       ))}

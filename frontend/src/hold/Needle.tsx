@@ -1,5 +1,4 @@
 import type { VerdictOut } from "../api/client";
-import { mass } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { Sheet } from "../ui/Sheet";
 
@@ -13,15 +12,15 @@ export function Needle({ v }: { v: VerdictOut }) {
       <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5 text-lead">
         <dt className="text-soft">A leak of</dt>
         <dd>
-          <b className="figure">{u.rate(n.rate_micron_s, false)}</b> <span className="figure text-soft">{n.leak_pa_m3_s.toExponential(1)} Pa·m³/s</span>, which is about {mass(n.grams_per_year)} a year
+          <b className="figure">{u.rate(n.rate_micron_s, false)}</b> <span className="figure text-soft">{u.scientific(n.leak_pa_m3_s)} Pa·m³/s</span>, which is about {u.grams(n.grams_per_year)} a year
         </dd>
         <dt className="text-soft">Water</dt>
         <dd>
-          <b className="figure">{n.water_g.toPrecision(2)} g</b> as vapour
+          <b className="figure">{u.grams(n.water_g)}</b> as vapor
         </dd>
         <dt className="text-soft">Because</dt>
         <dd>
-          one ± of its needle is <span className="figure">{u.say("pressure", n.blind_pa)}</span>, watched for <span className="figure">{Math.round(n.minutes)} min</span>
+          a needle can be off by <span className="figure">{u.say("pressure", n.blind_pa)}</span>, watched for <span className="figure">{Math.round(n.minutes)} min</span>
         </dd>
       </dl>
       <p className="mt-2">Recorded as unverified.</p>

@@ -1,25 +1,23 @@
 import { Link } from "react-router";
 
 import type { VerdictOut } from "../api/client";
-import { useUnits } from "../lib/units";
 import { Sheet } from "../ui/Sheet";
 
 const STAGES: Record<string, string> = { draw: "To the draw", release: "To release", prove: "To the pressure test", rig: "To the rig" };
 
 /** What to do next: one order, its reason, what goes with it; for a leak, where to look in this rig and system. */
 export function NextOrder({ v, jobKey }: { v: VerdictOut; jobKey?: string }) {
-  const u = useUnits();
   const a = v.advice;
   return (
     <Sheet strong>
       <h2 className="text-base font-bold text-soft">What next</h2>
       <p className="casual mt-1 text-order leading-[1.2] font-extrabold">{a.order}</p>
-      <p className="mt-1">{u.words(a.why)}</p>
+      <p className="mt-1">{a.why}</p>
       {a.also.length > 0 && (
         <ul className="mt-2 list-none p-0">
           {a.also.map((x) => (
             <li key={x} className="mb-1 border-l-4 border-strong pl-3">
-              {u.words(x)}
+              {x}
             </li>
           ))}
         </ul>
@@ -37,7 +35,7 @@ export function NextOrder({ v, jobKey }: { v: VerdictOut; jobKey?: string }) {
               <li key={p.where} className="grid grid-cols-[30px_1fr] border-t-2 border-rule py-1.5">
                 <span className="figure font-bold">{i + 1}</span>
                 <span>
-                  <b>{p.where.charAt(0).toUpperCase() + p.where.slice(1)}</b> <span className="text-soft">{p.how}.</span>
+                  <b>{p.where}</b> <span className="text-soft">{p.how}.</span>
                 </span>
               </li>
             ))}

@@ -5,7 +5,7 @@ import { MICRON_PA } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
 
-/** What the best account leaves over, on demand: it should scatter about nought, within the hatch. */
+/** What the best cause leaves over, on demand: it should scatter about nought, within the hatch. */
 export function Residuals({ v }: { v: VerdictOut }) {
   const [open, setOpen] = useState(false);
   const u = useUnits();
@@ -26,7 +26,7 @@ export function Residuals({ v }: { v: VerdictOut }) {
       </Button>
       {open && (
         <figure className="mt-1">
-          <svg viewBox={`0 0 ${W} ${H}`} className="w-full" role="img" aria-label={`What the best account leaves over: ${outside} of ${r.at.length} points outside of two standard errors`}>
+          <svg viewBox={`0 0 ${W} ${H}`} className="w-full" role="img" aria-label={`What the best cause leaves over: ${outside} of ${r.at.length} points outside of two standard errors`}>
             <defs>
               <pattern id="left-over" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
                 <line x1="0" y1="0" x2="0" y2="6" stroke="var(--strong-rule)" strokeWidth="1.6" />
@@ -44,7 +44,7 @@ export function Residuals({ v }: { v: VerdictOut }) {
             ))}
           </svg>
           <figcaption className="text-note text-soft">
-            Readings less the best account, in {u.label("pressure")}. Hatched: what gauge, sun and shape may leave, twice over. {outside} of {r.at.length} points lie outside.
+            Readings less the best cause, in {u.label("pressure")}. Hatched: what gauge, sun and shape may leave, twice over. {outside} of {r.at.length} points lie outside.
           </figcaption>
         </figure>
       )}

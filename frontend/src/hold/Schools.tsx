@@ -1,15 +1,14 @@
 import type { VerdictOut } from "../api/client";
-import { useUnits } from "../lib/units";
 import { Sheet, Tag } from "../ui/Sheet";
+import { capital } from "../lib/capital";
 
 /** Every school's own rule, applied as it stands, and where it parts from the curve. */
 export function Schools({ v }: { v: VerdictOut }) {
-  const u = useUnits();
   return (
-    <Sheet title="What each school says">
+    <Sheet title="What each standard says">
       {v.disagreements.map((d) => (
         <p key={d} className={`mb-3 border-l-4 pl-3 text-lead ${v.verdict.includes("leak") ? "border-stop" : "border-ochre"}`}>
-          {u.words(d)}
+          {d}
         </p>
       ))}
       <ul className="list-none p-0">
@@ -23,7 +22,7 @@ export function Schools({ v }: { v: VerdictOut }) {
               <Tag tone={c.passed ? "pass" : c.passed === false ? "stop" : "plain"}>{c.passed ? "passes" : c.passed === false ? "fails" : "not yet"}</Tag>
             </span>
             <span>
-              {u.words(c.reason.charAt(0).toUpperCase() + c.reason.slice(1))}.<span className="block text-note text-soft">{u.words(c.rule.charAt(0).toUpperCase() + c.rule.slice(1))}.</span>
+              {capital(c.reason)}.<span className="block text-note text-soft">{capital(c.rule)}.</span>
             </span>
           </li>
         ))}

@@ -13,7 +13,7 @@ export function Sound({ v, now, running }: { v: VerdictOut; now: number; running
   const end = v.span_s + (wait ?? 0);
   const left = Math.max(0, end - gone);
   return (
-    <Sheet strong={!done} title={done ? "Sound" : "Not sound yet"} aside={`${span(v.span_s)} read`}>
+    <Sheet strong={!done} title={done ? "Verdict is firm" : "Too early to call"} aside={`${span(v.span_s)} read`}>
       {done ? (
         <p>
           <span className="figure text-title font-bold text-green">{at(since) || span(since)}</span>{" "}
@@ -21,14 +21,14 @@ export function Sound({ v, now, running }: { v: VerdictOut; now: number; running
           More time did not change it.
         </p>
       ) : wait === null || wait === undefined ? (
-        <p>{running ? "Longer than makes sense to say: it may never be told from this hold." : "It was opened before it could be told."}</p>
+        <p>{running ? "Longer than makes sense to wait: this hold test may never tell." : "It was opened before the verdict was firm."}</p>
       ) : (
         <>
           <p aria-live="off">
             <span className="figure text-title font-bold">{running ? `${span(left)}` : `${span(wait)} more`}</span>{" "}
-            {running ? `to go, at about ${at(end)}` : "would have made it sound"}, if it goes on as now.
+            {running ? `to go, at about ${at(end)}` : "would have made it firm"}, if it goes on as now.
           </p>
-          <div className="mt-2 h-4 border-2 border-ink" role="progressbar" aria-label="of the time to the sound moment" aria-valuemin={0} aria-valuemax={100} aria-valuenow={Math.round((100 * gone) / end)}>
+          <div className="mt-2 h-4 border-2 border-ink" role="progressbar" aria-label="of the time to a firm verdict" aria-valuemin={0} aria-valuemax={100} aria-valuenow={Math.round((100 * gone) / end)}>
             <div className="h-full bg-measure" style={{ width: `${Math.min(100, (100 * gone) / end)}%` }} />
           </div>
         </>

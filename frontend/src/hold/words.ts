@@ -23,7 +23,6 @@ export const INK: Record<Tone, string> = { pass: "text-green", caution: "text-oc
 const SHAPES: Record<string, string> = { "tight-and-dry": "✓", leak: "↗", "leak-and-moisture": "↗", "not-settled": "…", invalid: "×", unverified: "?" };
 export const shapeOf = (verdict: string): string => SHAPES[verdict] ?? "≈";
 
-export const sentenceCase = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** A probability beside its words: 97 %, over 99 %. */
 export const sure = (p: number): string => (p > 0.99 ? "over 99 %" : `${Math.floor(p * 100)} %`);

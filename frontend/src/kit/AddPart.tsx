@@ -39,7 +39,7 @@ export function AddPart() {
           Add it
         </Button>
         <Button kind="quiet" onClick={() => setOpen(false)}>
-          Leave it
+          Cancel
         </Button>
       </div>
       {add.error && (

@@ -5,16 +5,6 @@ export const MICRON_PA = ATMOSPHERE_PA / 760_000;
 
 export const micron = (pa: number): number => pa / MICRON_PA;
 
-const whole = new Intl.NumberFormat("en-US", { maximumFractionDigits: 0 });
-
-/** A pressure in microns as a technician reads it: 612, 18,300, 4.2. */
-export function microns(pa: number): string {
-  const m = micron(pa);
-  if (m < 10) return m.toFixed(1);
-  if (m >= 20000) return whole.format(Math.round(m / 100) * 100);
-  return whole.format(m);
-}
-
 /** Clock time of epoch seconds, 14:05 or 14:05:09. */
 export function clock(at: number, seconds = false): string {
   const d = new Date(at * 1000);
@@ -34,24 +24,8 @@ export function span(seconds: number): string {
   return `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, "0")}`;
 }
 
-/** A rate in µ/s with its sign. */
-export function rate(value: number): string {
-  const digits = Math.abs(value) >= 10 ? 0 : 2;
-  const shown = Math.abs(value).toFixed(digits);
-  return `${value < 0 ? "−" : "+"}${shown} µ/s`;
-}
-
-/** Grams, or kilograms where they are many. */
-export function mass(grams: number): string {
-  if (grams >= 100000) return "over 100 kg";
-  if (grams >= 1000) return `${(grams / 1000).toPrecision(2)} kg`;
-  return grams >= 10 ? `${Math.round(grams)} g` : `${grams.toPrecision(2)} g`;
-}
-
 export const percent = (share: number): string =>
   share > 0 && share < 0.01 ? "under 1 %" : share > 0.99 && share < 1 ? "over 99 %" : `${Math.round(share * 100)} %`;
-
-export const litres = (m3: number): string => `${(m3 * 1e3).toFixed(m3 < 0.01 ? 1 : 0)} l`;
 
 /** An interval, each end written by `say`. */
 export const range = (r: { low: number; high: number }, say: (v: number) => string): string =>

@@ -30,6 +30,24 @@ describe("figures in a person's units", () => {
     expect(units({ temperature: "f" }).say("temperature", 0)).toBe("32 °F");
   });
 
+  it("writes numbers by habit, and small weights, differences and adders in what goes with the rest", () => {
+    const u = units({ numbers: "comma", mass: "lb-oz", temperature: "f", capacity: "tons", barometer: "inhg", pressure: "pa" });
+    expect(u.say("pressure", 2666.4)).toBe("2.666 Pa"); // two thousand, by the comma's habit;
+    expect(u.say("step", 5)).toBe("9 °F");
+    expect(u.grams(100)).toBe("3,5 oz");
+    expect(u.grams(2000)).toBe("4,4 lb");
+    expect(units().grams(0.0123)).toBe("0.012 g");
+    expect(units().grams(2345)).toBe("2.3 kg");
+    expect(u.say("capacity", 17.58)).toBe("5,00 tons");
+    expect(u.say("barometer", 1013.25)).toBe("29,92 inHg");
+    expect(u.say("adder", 60)).toBe("0,645 oz/ft");
+  });
+
+  it("shows tenths of a micron where the gauge gives them", () => {
+    expect(units().reading(42.34 * PA, 0.1)).toBe("42.3 µ");
+    expect(units().reading(42.34 * PA, 1)).toBe("42 µ");
+  });
+
   it("gives a rate its sign", () => {
     expect(units().rate(0.42)).toBe("+0.42 µ/s");
     expect(units().rate(-12)).toBe("−12 µ/s");

@@ -5,35 +5,48 @@ import type { DisplayUnit, Settings, SettingsOut } from "../api/client";
 import { commands } from "../api/commands";
 import { familyOf, options } from "../api/options";
 import { MICRON_PA } from "./format";
+import { fixed, plain, scientific, significant, type Numbers } from "./numbers";
 
 /** Figures in the units a person reads. The factors come from the server; nothing else is computed here. */
 
-export type Dim = "pressure" | "gauge" | "temperature" | "flow" | "length" | "mass" | "volume";
+export type Dim =
+  | "pressure"
+  | "gauge"
+  | "temperature"
+  | "step"
+  | "flow"
+  | "length"
+  | "mass"
+  | "grams"
+  | "adder"
+  | "volume"
+  | "barometer"
+  | "capacity"
+  | "rise";
+
+/** Kinds of figure that follow another one's choice: a difference of temperatures is in the degrees that are chosen. */
+const FOLLOWS: Partial<Record<Dim, Dim>> = { step: "temperature", grams: "mass", adder: "mass" };
 
 const FALLBACK: Record<Dim, DisplayUnit> = {
   pressure: { key: "micron", label: "µ", factor: 1 / MICRON_PA, offset: 0, digits: 3 },
   gauge: { key: "psig", label: "psig", factor: 1 / 6894.757293168, offset: 0, digits: 3 },
   temperature: { key: "c", label: "°C", factor: 1, offset: 0, digits: 3 },
+  step: { key: "c", label: "°C", factor: 1, offset: 0, digits: 3 },
   flow: { key: "cfm", label: "CFM", factor: 2118.88, offset: 0, digits: 3 },
   length: { key: "m", label: "m", factor: 1, offset: 0, digits: 3 },
   mass: { key: "kg", label: "kg", factor: 1, offset: 0, digits: 3 },
+  grams: { key: "kg", label: "g", factor: 1, offset: 0, digits: 2 },
+  adder: { key: "kg", label: "g/m", factor: 1, offset: 0, digits: 2 },
   volume: { key: "l", label: "l", factor: 1, offset: 0, digits: 3 },
+  barometer: { key: "hpa", label: "hPa", factor: 1, offset: 0, digits: 4 },
+  rise: { key: "micron", label: "µ/s", factor: 1, offset: 0, digits: 2 },
+  capacity: { key: "kw", label: "kW", factor: 1, offset: 0, digits: 3 },
 };
-
-const whole = new Intl.NumberFormat("en-US", { maximumFractionDigits: 0 });
-
-/** A number with about `digits` significant figures, thousands set apart, no trailing zeros past them. */
-function figure(value: number, digits: number): string {
-  // Places follow from what is shown: 9.9996 is 10.0.
-  const size = Math.abs(Number(value.toPrecision(digits)));
-  if (size === 0) return "0";
-  if (size >= 10 ** digits) return whole.format(size >= 20_000 ? Math.round(value / 100) * 100 : value);
-  const places = Math.min(5, Math.max(0, digits - 1 - Math.floor(Math.log10(size))));
-  return size >= 1000 ? value.toLocaleString("en-US", { minimumFractionDigits: places, maximumFractionDigits: places }) : value.toFixed(places);
-}
 
 export interface Units {
   settings: Settings;
+  /** How this person writes numbers. */
+  numbers: Numbers;
   of: (dim: Dim) => DisplayUnit;
   label: (dim: Dim) => string;
   /** From the document's unit to what is shown, and back. */
@@ -42,51 +55,78 @@ export interface Units {
   /** A figure alone, and a figure with its unit. */
   figure: (dim: Dim, value: number) => string;
   say: (dim: Dim, value: number) => string;
+  /** A reading of a gauge that shows steps of `resolution` µ: tenths where it gives them. */
+  reading: (pa: number, resolution?: number) => string;
   /** A rate of pressure, from µ/s, with its sign or without. */
   rate: (micronPerSecond: number, signed?: boolean) => string;
-  /** A sentence of the server's, its figures turned into these units. */
-  words: (text: string) => string;
+  /** A small weight, from grams: in the larger unit where it is many. */
+  grams: (g: number) => string;
+  /** Numbers of nothing: with so many places, with about so many digits, or with a power of ten. */
+  fixed: (value: number, places: number) => string;
+  significant: (value: number, digits: number) => string;
+  scientific: (value: number) => string;
+  whole: (value: number) => string;
 }
 
 function make(out: SettingsOut | undefined): Units {
   const settings = out?.settings ?? ({} as Settings);
+  const numbers = settings.numbers ?? "point";
   const of = (dim: Dim): DisplayUnit =>
-    out?.units[dim]?.find((u) => u.key === (settings as Record<string, unknown>)[dim]) ?? FALLBACK[dim];
+    dim === "rise" ? ofRise() : out?.units[dim]?.find((u) => u.key === (settings as Record<string, unknown>)[FOLLOWS[dim] ?? dim]) ?? FALLBACK[dim];
+  const ofRise = (): DisplayUnit => {
+    const p = of("pressure");
+    return { ...p, label: `${p.label}/s`, factor: p.factor * MICRON_PA };
+  };
   const shown = (dim: Dim, value: number) => value * of(dim).factor + (of(dim).offset ?? 0);
   const stored = (dim: Dim, value: number) => (value - (of(dim).offset ?? 0)) / of(dim).factor;
+  const micron = () => of("pressure").key === "micron";
   const fig = (dim: Dim, value: number): string => {
     const v = shown(dim, value);
     const unit = of(dim);
-    if (dim === "pressure" && unit.key === "micron") return v < 10 ? v.toFixed(1) : figure(v, v < 20_000 ? 5 : 3).replace(/\.\d+$/, "");
-    if (dim === "temperature") return v.toFixed(1).replace(/\.0$/, "");
-    return figure(v, unit.digits ?? 3);
+    if (dim === "pressure" && micron()) return fixed(v >= 20_000 ? Math.round(v / 100) * 100 : v, v < 10 ? 1 : 0, numbers);
+    if (dim === "temperature" || dim === "step") return plain(v, 1, numbers);
+    if (dim === "gauge") return fixed(v, unit.key === "psig" ? (Math.abs(v) >= 10 || v === 0 ? 0 : 1) : unit.key === "bar" ? (Math.abs(v) >= 1 ? 1 : 2) : 0, numbers);
+    return significant(v, unit.digits ?? 3, numbers);
   };
   const say = (dim: Dim, value: number): string => {
     if (dim === "mass" && of("mass").key === "lb-oz") {
-      const ounces = shown("mass", value) * 16;
+      const ounces = Math.round(shown("mass", value) * 160) / 10;
       const pounds = Math.floor(ounces / 16 + 1e-9);
-      return `${pounds} lb ${(ounces - 16 * pounds).toFixed(1)} oz`;
+      const rest = `${plain(ounces - 16 * pounds, 1, numbers)} oz`;
+      return pounds ? `${fixed(pounds, 0, numbers)} lb ${rest}` : rest;
     }
     return `${fig(dim, value)} ${of(dim).label}`;
   };
-  const rate = (micron: number, signed = true): string => {
-    const unit = of("pressure");
-    const v = Math.abs(micron * MICRON_PA * unit.factor);
-    const text = unit.key === "micron" ? v.toFixed(v >= 10 ? 0 : 2) : v === 0 ? "0" : v.toPrecision(2);
-    return `${signed ? (micron < 0 ? "−" : "+") : micron < 0 ? "−" : ""}${text} ${unit.label}/s`;
+  const grams = (g: number): string => {
+    const many = of("mass").key === "kg" ? 1000 : 16 * 28.349523;
+    if (g >= 100_000) return `over ${say("mass", 100)}`;
+    return g >= many ? `${significant(shown("mass", g / 1000), 2, numbers)} ${of("mass").key === "kg" ? "kg" : "lb"}` : `${significant(shown("grams", g), 2, numbers)} ${of("grams").label}`;
   };
-  const number = (t: string) => Number(t.replace(/,/g, ""));
-  const words = (text: string): string =>
-    text
-      .replace(/(\d[\d,]*(?:\.\d+)?) µ\/s/g, (whole_, n: string) => (of("pressure").key === "micron" ? whole_ : rate(number(n), false)))
-      .replace(/(\d[\d,]*(?:\.\d+)?) µ(?!\/)/g, (whole_, n: string) => (of("pressure").key === "micron" ? whole_ : say("pressure", number(n) * MICRON_PA)))
-      .replace(/(\d+(?:\.\d+)?) m\b(?!\w)/g, (whole_, n: string) => (of("length").key === "m" ? whole_ : say("length", number(n))))
-      .replace(/(\d+(?:\.\d+)?) kg\b/g, (whole_, n: string) => (of("mass").key === "kg" ? whole_ : say("mass", number(n))))
-      .replace(/(−?-?\d+(?:\.\d+)?) °C/g, (whole_, n: string) =>
-        of("temperature").key === "c" ? whole_ : say("temperature", Number(n.replace("−", "-"))),
-      )
-      .replace(/(\d+(?:\.\d+)?) CFM/g, (whole_, n: string) => (of("flow").key === "cfm" ? whole_ : say("flow", number(n) / FALLBACK.flow.factor)));
-  return { settings, of, label: (d) => of(d).label, shown, stored, figure: fig, say, rate, words };
+  const reading = (pa: number, resolution = 1): string =>
+    micron() && resolution < 1 && shown("pressure", pa) < 1000 ? `${fixed(shown("pressure", pa), 1, numbers)} ${of("pressure").label}` : say("pressure", pa);
+  const rate = (micronPerSecond: number, signed = true): string => {
+    const unit = of("pressure");
+    const v = Math.abs(micronPerSecond * MICRON_PA * unit.factor);
+    const text = micron() ? fixed(v, v >= 10 ? 0 : 2, numbers) : v === 0 ? "0" : significant(v, 2, numbers);
+    return `${signed ? (micronPerSecond < 0 ? "−" : "+") : micronPerSecond < 0 ? "−" : ""}${text} ${unit.label}/s`;
+  };
+  return {
+    settings,
+    numbers,
+    of,
+    label: (d) => of(d).label,
+    shown,
+    stored,
+    figure: fig,
+    say,
+    reading,
+    grams,
+    rate,
+    fixed: (v, places) => fixed(v, places, numbers),
+    significant: (v, digits) => significant(v, digits, numbers),
+    scientific: (v) => scientific(v, numbers),
+    whole: (v) => fixed(v, 0, numbers),
+  };
 }
 
 export const useSettings = () =>

@@ -34,9 +34,9 @@ export function Hoses() {
     <div className="grid gap-3">
       <Sheet title="Hoses and cores, side by side" aside={<Relation relation="long tube" />}>
         <div className="grid gap-3 sm:grid-cols-3">
-          <NumberField label="Pump" unit="CFM" value={cfm} onChange={setCfm} min={0.5} max={30} />
-          <NumberField label="Dry volume" unit="l" value={volume} onChange={setVolume} min={0.05} max={2000} />
-          <NumberField label="Target" unit="µ" value={micron} onChange={setMicron} min={10} max={10000} />
+          <NumberField label="Pump" dim="flow" per={0.3048 ** 3 / 60} value={cfm} onChange={setCfm} min={0.5} max={30} />
+          <NumberField label="Dry volume" dim="volume" value={volume} onChange={setVolume} min={0.05} max={2000} />
+          <NumberField label="Target" dim="pressure" per={MICRON_PA} value={micron} onChange={setMicron} min={10} max={10000} />
         </div>
       </Sheet>
       {found.error && <Fault title="No answer" detail={found.error.message} />}
@@ -71,12 +71,12 @@ export function Hoses() {
                     <span className="block h-full bg-green" style={{ width: `${(100 * a.speed_m3_s) / best}%` }} />
                   </span>
                   <p className="mt-1 text-note text-soft">
-                    at the port, at the target; the pump is {percent(a.pump_share)} of what holds it back. Most of all: {u.words(a.worst)}, {percent(a.worst_share)}.
+                    at the port, at the target; the pump is {percent(a.pump_share)} of what holds it back. Most of all: {a.worst}, {percent(a.worst_share)}.
                   </p>
                 </div>
               )}
               {rows.length > 1 && (
-                <Button kind="quiet" className="mt-1 px-2!" aria-label={`Remove hook-up ${i + 1}`} onClick={() => setRows((old) => old.filter((_, n) => n !== i))}>
+                <Button kind="quiet" className="mt-1 px-2!" aria-label={`Remove setup ${i + 1}`} onClick={() => setRows((old) => old.filter((_, n) => n !== i))}>
                   <Trash2 size={18} aria-hidden />
                 </Button>
               )}

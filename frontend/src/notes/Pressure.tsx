@@ -52,7 +52,7 @@ export function Pressure() {
         {found.error && <Fault title="No answer" detail={found.error.message} />}
         {n && (
           <ul className="mt-3 list-none p-0" aria-live="polite">
-            <Row strong label={n.state === "boils" ? "water boils at" : "ice goes to vapour at"} value={n.boils_c === null || n.boils_c === undefined ? "off the curve" : `${n.boils_c.toFixed(1)} °C`}>
+            <Row strong label={n.state === "boils" ? "water boils at" : "ice goes to vapor at"} value={n.boils_c === null || n.boils_c === undefined ? "off the curve" : `${n.boils_c.toFixed(1)} °C`}>
               <Relation relation={n.state === "boils" ? "saturation, liquid" : "saturation, ice"} />
             </Row>
             {UNITS.map((u) => (

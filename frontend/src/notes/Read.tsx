@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { useSearchParams } from "react-router";
 
 import type { NotesPages } from "../api/client";
 import { useUnits } from "../lib/units";
@@ -11,17 +12,23 @@ import { Relation } from "./Relation";
 export function Glossary() {
   const pages = useNotePage<NotesPages>("pages");
   const [look, setLook] = useState("");
-  const u = useUnits();
-  const found = (pages.data?.glossary ?? []).filter((e) => `${e.term} ${e.means}`.toLowerCase().includes(look.trim().toLowerCase()));
+  const [params] = useSearchParams();
+  const asked = params.get("word");
+  const all = pages.data?.glossary ?? [];
+  const matching = all.filter((e) => `${e.term} ${e.also ?? ""} ${e.means}`.toLowerCase().includes(look.trim().toLowerCase()));
+  // The word that somebody came for stands first.
+  const found = [...matching.filter((e) => e.key === asked), ...matching.filter((e) => e.key !== asked)];
   return (
-    <Sheet title="Words of the trade">
+    <Sheet title="Glossary">
       <TextField label="Look for" value={look} onChange={setLook} />
       <dl className="mt-3 grid gap-x-8 md:grid-cols-2" aria-live="polite">
         {found.map((e) => (
-          <div key={e.term} className="border-b border-rule py-2">
-            <dt className="casual text-lead font-extrabold">{e.term}</dt>
+          <div key={e.key} className={`border-b border-rule py-2 ${e.key === asked ? "border-l-4 border-l-measure bg-green-wash pl-3" : ""}`}>
+            <dt className="casual text-lead font-extrabold">
+              {e.term} {e.also && <span className="text-base font-normal text-soft">({e.also})</span>}
+            </dt>
             <dd>
-              {u.words(e.means)} {e.source && <Relation relation={e.source} />}
+              {e.means} {e.source && <Relation relation={e.source} />}
             </dd>
           </div>
         ))}
@@ -36,12 +43,12 @@ export function SchoolsNote() {
   const pages = useNotePage<NotesPages>("pages");
   const u = useUnits();
   return (
-    <Sheet title="Schools compared">
-      <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Schools compared">
+    <Sheet title="Standards compared">
+      <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Standards compared">
         <table className="w-full min-w-[720px] border-collapse text-left">
           <thead>
             <tr className="border-b-2 border-ink">
-              <th className="py-1 pr-3">School</th>
+              <th className="py-1 pr-3">Standard</th>
               <th className="py-1 pr-3 text-right">pull to</th>
               <th className="py-1 pr-3 text-right">hold</th>
               <th className="py-1 pr-3 text-right">stay under</th>
@@ -65,7 +72,7 @@ export function SchoolsNote() {
           </tbody>
         </table>
       </div>
-      <p className="mt-2 text-soft">Every figure can be changed on a job's sheet. The maker's own and local code come first.</p>
+      <p className="mt-2 text-soft">Every figure can be changed on a job's sheet. The manufacturer's own and local code come first.</p>
     </Sheet>
   );
 }

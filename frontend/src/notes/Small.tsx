@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { AltitudeNote, CordAnswer, DialOut, LeakNote, LineRow, LinesNote } from "../api/client";
 import { commands } from "../api/commands";
 import { useCatalogue } from "../api/queries";
-import { mass, MICRON_PA, percent } from "../lib/format";
+import { MICRON_PA, percent } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
 import { SelectField } from "../ui/Choice";
@@ -14,7 +14,6 @@ import { Relation } from "./Relation";
 import { Row } from "./Row";
 
 const M = MICRON_PA;
-const sci = (v: number) => (v === 0 ? "0" : v >= 0.01 && v < 10000 ? v.toPrecision(3) : v.toExponential(2));
 
 /** What breaks with nitrogen leave of the gas and vapour before. */
 export function Nitrogen() {
@@ -26,15 +25,15 @@ export function Nitrogen() {
   return (
     <Sheet title="Nitrogen dilution" aside={<Relation relation="nitrogen break" />}>
       <div className="grid gap-3 sm:grid-cols-3">
-        <NumberField label="Broken at" unit="µ" value={low} onChange={setLow} min={1} max={700000} />
-        <NumberField label="Up to" unit="µ" value={high} onChange={setHigh} min={10} max={3000000} />
+        <NumberField label="Broken at" dim="pressure" per={M} value={low} onChange={setLow} min={1} max={700000} />
+        <NumberField label="Up to" dim="pressure" per={M} value={high} onChange={setHigh} min={10} max={3000000} />
         <NumberField label="Times" value={times} onChange={setTimes} min={1} max={6} />
       </div>
       {found.error && <Fault title="No answer" detail={found.error.message} />}
       <ul className="mt-3 list-none p-0" aria-live="polite">
-        {found.data?.left.map((x, i) => <Row key={i} label={`left after ${i + 1}`} value={`1 in ${Math.round(1 / x).toLocaleString("en-US")}`} strong={i === found.data.left.length - 1} />)}
+        {found.data?.left.map((x, i) => <Row key={i} label={`left after ${i + 1}`} value={`1 in ${u.whole(Math.round(1 / x))}`} strong={i === found.data.left.length - 1} />)}
       </ul>
-      <p className="mt-2 text-soft">Of gas and vapour. Free water and ice are not diluted, only warmed: {u.words("760,000 µ")} is 0 gauge at sea level.</p>
+      <p className="mt-2 text-soft">Of gas and vapor. Free water and ice are not diluted, only warmed. {u.say("pressure", 101325)} is 0 gauge at sea level.</p>
     </Sheet>
   );
 }
@@ -55,7 +54,7 @@ export function CordNote() {
         <NumberField label="Length, one way" dim="length" value={length} onChange={setLength} min={0.5} max={200} />
         <SelectField label="Wire" value={wire} onChange={setWire} options={wires.map((w) => ({ value: w, label: w }))} />
         <NumberField label="Supply" unit="V" value={volts} onChange={setVolts} min={90} max={480} />
-        <NumberField label="Pump" unit="CFM" value={cfm} onChange={setCfm} min={0.5} max={30} />
+        <NumberField label="Pump" dim="flow" per={0.3048 ** 3 / 60} value={cfm} onChange={setCfm} min={0.5} max={30} />
         <NumberField label="Its plate's current" unit="A" value={amps} onChange={setAmps} min={0.1} max={60} optional />
       </div>
       {found.error && <Fault title="No answer" detail={found.error.message} />}
@@ -89,19 +88,19 @@ export function Altitude() {
     <Sheet title="Altitude and the dial gauge" aside={<Relation relation="air at altitude" />}>
       <div className="grid gap-3 sm:grid-cols-3">
         <NumberField label="Elevation" dim="length" value={elevation} onChange={setElevation} min={-400} max={5500} />
-        <NumberField label="or a barometer" unit="hPa" value={barometer} onChange={setBarometer} min={450} max={1090} optional />
-        <NumberField label="Target" unit="µ" value={target} onChange={setTarget} min={10} max={30000} />
+        <NumberField label="or a barometer" dim="barometer" value={barometer} onChange={setBarometer} min={450} max={1090} optional />
+        <NumberField label="Target" dim="pressure" per={M} value={target} onChange={setTarget} min={10} max={30000} />
       </div>
       {found.error && <Fault title="No answer" detail={found.error.message} />}
       {a && (
         <ul className="mt-3 list-none p-0" aria-live="polite">
-          <Row strong label="a dial at the target shows" value={`${a.dial_inhg.toFixed(2)} inHg`} />
-          <Row label="its own width hides" value={`± ${u.words(`${Math.round(a.dial_blind_micron).toLocaleString("en-US")} µ`)}`}>
+          <Row strong label="a dial at the target shows" value={`${u.fixed(a.dial_inhg, 2)} inHg`} />
+          <Row label="a needle can be off by" value={u.say("pressure", a.dial_blind_micron * M)}>
             <Relation relation="dial gauge" />
           </Row>
-          <Row label="the air here" value={`${(a.atmosphere_pa / 100).toFixed(0)} hPa`} />
-          <Row label="the least there is, in psi" value={`−${a.least_psi.toFixed(1)}`} />
-          <Row label="water boils in the open at" value={`${a.boils_c.toFixed(1)} °C`} />
+          <Row label="the air here" value={u.say("barometer", a.atmosphere_pa / 100)} />
+          <Row label="the least there is, in psi" value={`−${u.fixed(a.least_psi, 1)}`} />
+          <Row label="water boils in the open at" value={u.say("temperature", a.boils_c)} />
         </ul>
       )}
       <form
@@ -116,7 +115,7 @@ export function Altitude() {
       </form>
       {understood !== null && (
         <p className="mt-2 border-l-4 border-ochre pl-3" role="status">
-          {typeof understood === "string" ? understood : `${understood.inhg.toFixed(2)} inHg below the air: ${u.say("pressure", understood.pa)} absolute. ${understood.asked}`}
+          {typeof understood === "string" ? understood : `${u.fixed(understood.inhg, 2)} inHg below the air: ${u.say("pressure", understood.pa)} absolute. ${understood.asked}`}
         </p>
       )}
     </Sheet>
@@ -137,6 +136,7 @@ export function Leak() {
   const [value, setValue] = useState<number | null>(0.5);
   const [volume, setVolume] = useState<number | null>(8);
   const [refrigerant, setRefrigerant] = useState("R-448A");
+  const u = useUnits();
   const found = useNote<LeakNote>("leak", { value: value ?? 0, form, volume_l: volume ?? 8, refrigerant });
   const n = found.data;
   return (
@@ -144,21 +144,21 @@ export function Leak() {
       <div className="grid gap-3 sm:grid-cols-2">
         <NumberField key={form} label="Leak" value={value} onChange={setValue} min={0} max={1000000} />
         <SelectField label="in" value={form} onChange={setForm} options={FORMS} />
-        <NumberField label="Volume" unit="l" value={volume} onChange={setVolume} min={0.01} max={20000} />
+        <NumberField label="Volume" dim="volume" value={volume} onChange={setVolume} min={0.01} max={20000} />
         <SelectField label="Refrigerant" value={refrigerant} onChange={setRefrigerant} options={catalogue?.refrigerants ?? []} />
       </div>
       {found.error && <Fault title="No answer" detail={found.error.message} />}
       {n && (
         <ul className="mt-3 list-none p-0" aria-live="polite">
-          <Row strong label="on the gauge" value={`${sci(n.micron_s)} µ/s`}>
+          <Row strong label="on the gauge" value={u.rate(n.micron_s, false)}>
             <Relation relation="leak" />
           </Row>
-          <Row label="into a vacuum" value={`${sci(n.pa_m3_s)} Pa·m³/s`} />
-          <Row label="the same" value={`${sci(n.mbar_l_s)} mbar·l/s`} />
-          <Row label="outward, at working pressure, a year" value={`${mass(n.g_year.low)} to ${mass(n.g_year.high)}`}>
+          <Row label="into a vacuum" value={`${u.scientific(n.pa_m3_s)} Pa·m³/s`} />
+          <Row label="the same" value={`${u.scientific(n.mbar_l_s)} mbar·l/s`} />
+          <Row label="outward, at working pressure, a year" value={`${u.grams(n.g_year.low)} to ${u.grams(n.g_year.high)}`}>
             <Relation relation="leak outward">estimate</Relation>
           </Row>
-          <Row label="its middle" value={`${sci(n.g_year.value)} g`} />
+          <Row label="its middle" value={u.grams(n.g_year.value)} />
         </ul>
       )}
       <p className="mt-2 text-soft">A rate means nothing without the volume: the same leak lifts half the volume twice as fast.</p>

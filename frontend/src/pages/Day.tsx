@@ -42,7 +42,10 @@ export function Day() {
   return (
     <>
       <header className="mb-4 flex flex-wrap items-end gap-3">
-        <h1 className="mr-auto text-title">Day</h1>
+        <div className="mr-auto">
+          <h1 className="text-title">Day</h1>
+          <p className="text-soft">When each job needs you, and what clashes.</p>
+        </div>
         <label>
           <span className="mb-1 block text-soft">Not before</span>
           <input type="datetime-local" value={toLocal(from)} onChange={(e) => setFrom(fromLocal(e.target.value) ?? from)} className="figure min-h-12 rounded-[5px] border-2 border-strong bg-sheet px-3" />

@@ -37,7 +37,10 @@ export function History() {
   return (
     <div className="grid gap-3">
       <header className="flex flex-wrap items-baseline gap-3">
-        <h1 className="mr-auto text-title">History</h1>
+        <div className="mr-auto">
+          <h1 className="text-title">History</h1>
+          <p className="text-soft">Earlier evacuations.</p>
+        </div>
         <p className="text-soft">
           {seen.data ? `${rows.length} of ${seen.data.total}` : "Looking through the records…"}
         </p>

@@ -6,6 +6,7 @@ import { useEditor } from "../api/editor";
 import { useJob, useLive, useStages, useStream } from "../api/queries";
 import { Guarded } from "../shell/Broken";
 import { typing } from "../shell/keys";
+import { StageLine } from "../shell/StageLine";
 import { StageRail, STAGE_NAMES } from "../shell/StageRail";
 import type { StageProps } from "../stages/types";
 import { Button } from "../ui/Button";
@@ -87,6 +88,7 @@ function Opened({ jobKey, stage }: { jobKey: string; stage: string }) {
           <Fault title={editor.fault.problem.title} detail={editor.fault.problem.detail} faults={editor.fault.problem.faults} />
         </div>
       )}
+      <StageLine stage={stage} />
       <Guarded key={stage} what="stage">
         <Suspense fallback={<p className="p-6 text-soft">Opening…</p>}>
           <Stage jobKey={jobKey} editor={editor} job={editor.job} live={live.data} stages={stages.data ?? []} />

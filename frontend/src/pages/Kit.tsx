@@ -32,7 +32,10 @@ export function Kit() {
   return (
     <>
       <header className="mb-4 flex flex-wrap items-center gap-3">
-        <h1 className="mr-auto text-title">Kit</h1>
+        <div className="mr-auto">
+          <h1 className="text-title">Kit</h1>
+          <p className="text-soft">Pumps, hoses, gauges and core tools, with what is on file of each.</p>
+        </div>
         <FileLink href={hrefs.labels}>
           Labels with codes
         </FileLink>
@@ -67,15 +70,14 @@ export function Kit() {
 
 /** What waits for a hand: oil, calibration, doubtful parts. */
 function Due({ kit }: { kit: KitCard[] }) {
-  const u = useUnits();
   const due = kit.filter((k) => ["due", "doubtful", "bad"].includes(k.state));
   if (due.length === 0) return null;
   return (
-    <Sheet title="Waits for a hand" aside={due.length} className="mb-4">
+    <Sheet title="Needs attention" aside={due.length} className="mb-4">
       <ul className="list-none p-0">
         {due.map((k) => (
           <li key={k.id} className="flex flex-wrap items-baseline gap-x-3 border-t border-rule py-1.5 first:border-0">
-            <b>{k.name}</b> <Tag tone={TONES[k.state] ?? "caution"}>{k.state}</Tag> <span className="text-soft">{u.words(k.words)}</span>
+            <b>{k.name}</b> <Tag tone={TONES[k.state] ?? "caution"}>{k.state}</Tag> <span className="text-soft">{k.words}</span>
           </li>
         ))}
       </ul>
@@ -97,7 +99,7 @@ function Card({ item }: { item: KitCard }) {
   return (
     <details id={`kit-${item.id}`}>
       <summary className="flex cursor-pointer list-none">{head}</summary>
-      {item.words && <p className="mb-2 text-note">{u.words(item.words)}</p>}
+      {item.words && <p className="mb-2 text-note">{item.words}</p>}
       <Trend item={item} />
       <ByHand item={item} />
       <ul className="list-none p-0 text-note">
@@ -107,7 +109,7 @@ function Card({ item }: { item: KitCard }) {
             <span className="min-w-0 flex-1">
               {e.words}
               {e.micron !== null && e.micron !== undefined && <span className="figure">, {u.say("pressure", (e.micron * 101325) / 760000)}</span>}
-              {e.inflow_pa_m3_s !== null && e.inflow_pa_m3_s !== undefined && <span className="figure">, {e.inflow_pa_m3_s.toExponential(1)} Pa·m³/s</span>}
+              {e.inflow_pa_m3_s !== null && e.inflow_pa_m3_s !== undefined && <span className="figure">, {u.scientific(e.inflow_pa_m3_s)} Pa·m³/s</span>}
               {e.hours !== null && e.hours !== undefined && <span className="figure">, {span(e.hours * 3600)}</span>}
               {e.verdict && <b> {e.verdict}</b>}
               {e.title && (

@@ -16,20 +16,21 @@ const NOTES: { key: string; label: string; body: ReactNode }[] = [
   { key: "altitude", label: "Altitude, dial", body: <Altitude /> },
   { key: "cord", label: "Cord", body: <CordNote /> },
   { key: "lines", label: "Line volume", body: <Lines /> },
-  { key: "schools", label: "Schools", body: <SchoolsNote /> },
+  { key: "schools", label: "Standards", body: <SchoolsNote /> },
   { key: "cautions", label: "Cautions", body: <CautionsNote /> },
-  { key: "words", label: "Words", body: <Glossary /> },
+  { key: "words", label: "Glossary", body: <Glossary /> },
   { key: "sources", label: "Sources", body: <Sources /> },
 ];
 
-/** Bench notes: what one looks up, and small answers that need no job. */
+/** Notes: what one looks up, and small answers that need no job. */
 export function Notes() {
   const key = useParams().note ?? "pressure";
   const found = NOTES.find((n) => n.key === key) ?? NOTES[0]!;
   return (
     <div className="grid gap-3">
       <header>
-        <h1 className="text-title">Bench notes</h1>
+        <h1 className="text-title">Notes</h1>
+        <p className="text-soft">Small answers that need no job, and the words of the trade.</p>
       </header>
       <nav aria-label="Notes" className="flex gap-2 overflow-x-auto pb-1 md:flex-wrap">
         {NOTES.map((n) => (

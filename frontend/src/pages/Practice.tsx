@@ -16,6 +16,7 @@ import { NumberField } from "../ui/Field";
 import { Modal } from "../ui/Modal";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
 import { Bar } from "./PracticeDebrief";
+import { capital } from "../lib/capital";
 
 const LEVELS = ["", "easy", "plain", "fair", "hard", "mean"];
 
@@ -142,7 +143,7 @@ function Scenarios({ cards, onBegin, onRemove }: { cards: ScenarioCard[]; onBegi
         const mine = cards.filter((c) => c.level === level);
         if (mine.length === 0) return null;
         return (
-          <Sheet key={level} title={<span>{LEVELS[level]!.charAt(0).toUpperCase() + LEVELS[level]!.slice(1)}</span>} aside={`${mine.length}`}>
+          <Sheet key={level} title={<span>{capital(LEVELS[level]!)}</span>} aside={`${mine.length}`}>
             <ul className="grid list-none gap-2 p-0 md:grid-cols-2">
               {mine.map((c) => (
                 <li key={c.key} className="flex flex-col rounded-[5px] border-2 border-strong p-3">

@@ -18,7 +18,7 @@ export function PracticeDebrief() {
   const found = useDebrief(key);
   const navigate = useNavigate();
   if (found.error) return <Fault title="There is no debrief yet" detail={found.error.message} />;
-  if (!found.data) return <p className="text-soft">A sound hand plays the same job…</p>;
+  if (!found.data) return <p className="text-soft">An expert plays the same job…</p>;
   const d = found.data;
   return (
     <div className="grid gap-3 lg:grid-cols-[minmax(320px,400px)_minmax(0,1fr)]">
@@ -46,8 +46,8 @@ export function PracticeDebrief() {
       </div>
       <div className="grid min-w-0 content-start gap-3">
         <Beside d={d} />
-        <Touches title="Every touch, and what followed" rows={d.deeds} />
-        <Touches title={`A sound hand, ${span(d.expert_s)}`} rows={d.expert} />
+        <Touches title="Every step, and what followed" rows={d.deeds} />
+        <Touches title={`An expert, ${span(d.expert_s)}`} rows={d.expert} />
       </div>
     </div>
   );
@@ -123,7 +123,7 @@ function Beside({ d }: { d: DebriefOut }) {
         <span>
           <span className="mr-1 inline-block w-6 border-t-2 border-dashed border-pencil align-middle" /> true, at the worst spot and at the gauge
         </span>
-        <span>! a touch that should not have been made</span>
+        <span>! a step that should not have been made</span>
       </p>
     </Sheet>
   );

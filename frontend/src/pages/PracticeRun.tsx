@@ -71,7 +71,7 @@ export function PracticeRun() {
           </Button>
         }
       >
-        {r.rigged ? <PracticeRig runKey={key} run={r} busy={deed.isPending} onDo={act} /> : <p className="text-soft">Nothing is screwed on yet. The van stands open.</p>}
+        {r.rigged ? <PracticeRig runKey={key} run={r} busy={deed.isPending} onDo={act} /> : <p className="text-soft">Nothing is connected yet. The van is open.</p>}
       </Sheet>
       <div className="order-last grid content-start gap-3 lg:order-none">
         <Calls run={r} busy={deed.isPending} onDo={act} />
@@ -95,7 +95,7 @@ function Clock({ run, busy, onPace }: { run: RunOut; busy: boolean; onPace: (spe
         <span className="font-bold">
           <span className="figure">{elapsed(run.time, true)}</span> on the job
         </span>
-        <span className="text-soft">{run.pump_on ? "pump running" : "pump stands"}</span>
+        <span className="text-soft">{run.pump_on ? "pump running" : "pump stopped"}</span>
       </div>
       <p className="figure text-reading leading-[1.16] font-bold whitespace-nowrap text-measure" data-testid="figure">
         {has ? (

@@ -6,18 +6,18 @@ import { commands } from "../api/commands";
 import { useCatalogue } from "../api/queries";
 import { HoldRead } from "../hold/HoldRead";
 import { span } from "../lib/format";
-import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
 import { Segments, SelectField } from "../ui/Choice";
 import { NumberField } from "../ui/Field";
 import { Fault, Sheet } from "../ui/Sheet";
+import { useUnits } from "../lib/units";
 
 const MOST = 20_000_000;
 
 /** A hold without a job: readings pasted or dropped, a little of what is known, the verdict. */
 export function Quick() {
-  const catalogue = useCatalogue();
   const u = useUnits();
+  const catalogue = useCatalogue();
   const [text, setText] = useState("");
   const [over, setOver] = useState(false);
   const [known, setKnown] = useState<"volume" | "kind">("volume");
@@ -62,11 +62,11 @@ export function Quick() {
   return (
     <div className="grid gap-3">
       <header>
-        <h1 className="text-title leading-tight">Quick hold</h1>
-        <p className="text-soft">Readings of a hold, from any gauge that can write a table. Nothing is kept.</p>
+        <h1 className="text-title leading-tight">Hold check</h1>
+        <p className="text-soft">Readings of a hold test, from any gauge that can write a table. Nothing is kept.</p>
       </header>
       <div className="grid items-start gap-3 md:grid-cols-2">
-        <Sheet title="Readings" aside={lines > 0 ? `${lines.toLocaleString("en-US")} lines` : ""}>
+        <Sheet title="Readings" aside={lines > 0 ? `${u.whole(lines)} lines` : ""}>
           <div
             onDragOver={(e) => {
               e.preventDefault();
@@ -97,7 +97,7 @@ export function Quick() {
             <Button onClick={() => input.current?.click()}>Choose a file</Button>
             {text && (
               <Button kind="quiet" onClick={() => setText("")}>
-                Empty it
+                Clear
               </Button>
             )}
           </div>
@@ -125,7 +125,7 @@ export function Quick() {
                 <div className="col-span-2">
                   <SelectField label="Kind of system" value={template} options={choices(c?.templates)} onChange={setTemplate} />
                 </div>
-                <NumberField label="Capacity" unit="kW" optional min={0.1} max={2000} value={kw} onChange={setKw} />
+                <NumberField label="Capacity" dim="capacity" optional min={0.1} max={2000} value={kw} onChange={setKw} />
                 <NumberField label="Lines, one way" dim="length" optional min={0.5} max={500} value={length} onChange={setLength} />
               </div>
             )}
@@ -133,11 +133,11 @@ export function Quick() {
               <NumberField label="Coldest spot" dim="temperature" min={-60} max={60} value={coldest} onChange={(v) => v !== null && setColdest(v)} />
               <NumberField label="Isolated at" unit="s" optional min={0} max={4_000_000} value={isolated} onChange={setIsolated} />
               <SelectField label="Refrigerant" value={refrigerant} options={choices(c?.refrigerants)} onChange={setRefrigerant} />
-              <SelectField label="School" value={school} options={choices(c?.schools)} onChange={setSchool} />
+              <SelectField label="Standard" value={school} options={choices(c?.schools)} onChange={setSchool} />
             </div>
             <p className="text-note text-soft">Isolated at: seconds from the first reading. Left empty, it is found where the curve leaves its floor.</p>
             <Button kind="solid" disabled={lines < 2 || read.isPending || (known === "volume" && litres === null)} onClick={() => read.mutate()}>
-              {read.isPending ? "Reading…" : "Read the hold"}
+              {read.isPending ? "Reading…" : "Read the hold test"}
             </Button>
             {fault && <Fault title={fault.problem.title} detail={fault.problem.detail} faults={fault.problem.faults} />}
           </div>
@@ -146,7 +146,7 @@ export function Quick() {
       {out && (
         <>
           <p className="text-note text-soft">
-            {out.rows.toLocaleString("en-US")} rows{out.over_range > 0 && `, ${out.over_range} over range`}; the hold begins at {span(out.hold_from_s)}; {u.words(out.volume)}.{" "}
+            {u.whole(out.rows)} rows{out.over_range > 0 && `, ${out.over_range} over range`}; the hold test begins at {span(out.hold_from_s)}; {out.volume}.{" "}
             {out.guesses.length > 0 && `Taken for granted: ${out.guesses.join("; ")}.`}
           </p>
           <HoldRead v={out.verdict} series={[{ gauge: "readings", at: out.at, pa: out.pa, total: out.at.length, thinned: false }]} now={out.verdict.span_s} />

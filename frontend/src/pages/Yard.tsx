@@ -55,7 +55,10 @@ export function Yard() {
   return (
     <>
       <header className="mb-4 flex flex-wrap items-center gap-3">
-        <h1 className="mr-auto text-title">Yard</h1>
+        <div className="mr-auto">
+          <h1 className="text-title">Yard</h1>
+          <p className="text-soft">All jobs, those that need you first.</p>
+        </div>
         <input
           ref={file}
           type="file"
@@ -169,7 +172,7 @@ function Lead({ row }: { row: YardRow }) {
   return (
     <Link to={`/jobs/${row.key}/${row.stage}`} className="sheet grid gap-x-8 gap-y-3 border-[3px] p-5 md:grid-cols-[1fr_auto]">
       <div className="min-w-0">
-        <p className="text-soft">{row.next_title ? "Needs a hand next" : "Latest"}</p>
+        <p className="text-soft">{row.next_title ? "Next job due" : "Latest"}</p>
         <p className="casual mt-1 text-figure leading-tight font-extrabold">
           {row.next_title || row.words || STAGE_NAMES[row.stage]}
         </p>

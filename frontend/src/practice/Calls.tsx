@@ -4,6 +4,7 @@ import type { RunOut } from "../api/client";
 import { Button } from "../ui/Button";
 import { SelectField } from "../ui/Choice";
 import { Sheet } from "../ui/Sheet";
+import { capital } from "../lib/capital";
 
 /** What a person says of it: what is the matter, the verdict of a hold, the end. Hints, which cost. */
 export function Calls({ run, busy, onDo }: { run: RunOut; busy: boolean; onDo: (kind: string) => void }) {
@@ -53,7 +54,7 @@ function Call({
 }) {
   return (
     <div className="grid grid-cols-[minmax(0,1fr)_auto] items-end gap-2">
-      <SelectField label={label} value={value} onChange={onChange} options={options.map((o) => ({ value: o.value, label: o.label.charAt(0).toUpperCase() + o.label.slice(1) }))} />
+      <SelectField label={label} value={value} onChange={onChange} options={options.map((o) => ({ value: o.value, label: capital(o.label) }))} />
       <Button disabled={disabled} onClick={onCall}>
         {button}
       </Button>

@@ -131,7 +131,7 @@ export function Compose({ onDone }: { onDone: () => void }) {
         </ul>
       </fieldset>
       <Button kind="solid" disabled={!sheet.data || !!possible.error} onClick={save}>
-        Keep it
+        Save
       </Button>
     </div>
   );

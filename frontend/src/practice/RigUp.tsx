@@ -6,6 +6,7 @@ import { Button } from "../ui/Button";
 import { SelectField } from "../ui/Choice";
 import { Modal } from "../ui/Modal";
 import { Fault } from "../ui/Sheet";
+import { capital } from "../lib/capital";
 
 /** A rig put together from the van: a hook-up, and what goes into its places. */
 export function RigUp({ runKey, open, onClose, onRig }: { runKey: string; open: boolean; onClose: () => void; onRig: (choice: RigChoice) => void }) {
@@ -20,7 +21,7 @@ export function RigUp({ runKey, open, onClose, onRig }: { runKey: string; open: 
       {rigs.error && <Fault title="The van cannot be opened" detail={rigs.error.message} />}
       <div className="grid gap-3">
         <SelectField
-          label="Hook-up"
+          label="Setup"
           value={pattern}
           onChange={(v) => {
             setPattern(v);
@@ -33,7 +34,7 @@ export function RigUp({ runKey, open, onClose, onRig }: { runKey: string; open: 
           {chosen?.slots.map((s) => (
             <SelectField
               key={s.slot}
-              label={s.where.charAt(0).toUpperCase() + s.where.slice(1)}
+              label={capital(s.where)}
               value={parts[s.slot] === undefined ? "" : String(parts[s.slot])}
               onChange={(v) => setParts((p) => ({ ...p, [s.slot]: Number(v) }))}
               options={(rigs.data?.van ?? []).filter((k) => k.kind === s.kind && !taken(s.slot).includes(k.id)).map((k) => ({ value: String(k.id), label: k.name }))}
@@ -49,7 +50,7 @@ export function RigUp({ runKey, open, onClose, onRig }: { runKey: string; open: 
             onClose();
           }}
         >
-          Screw it on
+          Connect it
         </Button>
       </div>
     </Modal>

@@ -9,6 +9,7 @@ import { Fault, Tag } from "../ui/Sheet";
 import { BenchChart } from "./BenchChart";
 import { Judged } from "./forms";
 import type { GateProps } from "./types";
+import { Word } from "../ui/Word";
 
 const EMPTY: StageReading = { running: true, added_l: 0, part: "" };
 
@@ -59,19 +60,19 @@ export function Bench({ proof, prove, editor, jobKey }: GateProps) {
           <div className="flex items-end gap-4">
             <Figure b={b} />
             <p role="status" className={`flex-1 border-l-[5px] pl-3 ${b.tone === "stop" ? "border-stop" : b.tone === "caution" ? "border-ochre" : b.tone === "pass" ? "border-green" : "border-rule"}`}>
-              <Words text={b.words} />
+              {b.words}
             </p>
           </div>
           <BenchChart bench={b} />
           <div className="flex flex-wrap gap-3">
             {b.next && (
               <Button kind="solid" disabled={touch.isPending} onClick={act}>
-                {b.next === "keep" ? (then ? `Keep it, then: ${then.title}` : "Keep it") : (NEXT[b.next] ?? b.next)}
+                {b.next === "keep" ? (then ? `Save it, then: ${then.title}` : "Save it") : (NEXT[b.next] ?? b.next)}
               </Button>
             )}
             {b.pump_on && b.next !== "pump-on" && <Button onClick={() => touch.mutate({ kind: "pump-off" })}>Stop the pump</Button>}
             {!b.valve_open && <Button onClick={() => touch.mutate({ kind: "valve-open" })}>Open the valve again</Button>}
-            {b.reading && b.next !== "keep" && <Button onClick={() => keep(stage.key, b.reading!)}>Keep what is read so far</Button>}
+            {b.reading && b.next !== "keep" && <Button onClick={() => keep(stage.key, b.reading!)}>Save what is read so far</Button>}
           </div>
         </>
       )}
@@ -84,10 +85,6 @@ export function Bench({ proof, prove, editor, jobKey }: GateProps) {
       )}
     </>
   );
-}
-
-function Words({ text }: { text: string }) {
-  return <>{useUnits().words(text)}</>;
 }
 
 function Past({ values }: { values: number[] }) {
@@ -154,7 +151,7 @@ function Pace({ b, onSpeed, onOff }: { b: BenchOut; onSpeed: (speed: number) => 
       ))}
       {b.attached && (
         <Button kind="quiet" onClick={onOff}>
-          Take it off
+          Remove it
         </Button>
       )}
       {b.stale && <Tag tone="caution">stale: nothing heard</Tag>}
@@ -183,7 +180,7 @@ function Typed({ stage, reading, shown, onChange }: { stage: ProofStageOut; read
           </>
         )}
       </div>
-      {stage.key === "pump" && <p className="mt-2 text-soft">Judged with the pump running only: stopped, every vane pump leaks back.</p>}
+      {stage.key === "pump" && <p className="mt-2 text-soft"><Word of="blank-off">Blank-off</Word> is judged with the pump running only: stopped, every vane pump leaks back.</p>}
     </details>
   );
 }
@@ -202,10 +199,10 @@ function Results({ stages }: { stages: ProofStageOut[] }) {
           {s.own_pa_m3_s && (
             <p className="text-soft">
               {s.hold_micron_s !== null && s.hold_micron_s !== undefined
-                ? `It stays in what is held: ${s.hold_micron_s.toFixed(3)} µ/s of the rise will be its own. `
-                : "It lies outside what is held: it slows the draw, and adds nothing to the hold. "}
-              <span className="figure">{range(s.own_pa_m3_s, (v) => v.toExponential(1))}</span> Pa·m³/s; such a part does{" "}
-              <span className="figure">{range(s.usual_pa_m3_s, (v) => v.toExponential(1))}</span>, best guess {u.words(s.usual_pa_m3_s.value.toExponential(1))}.
+                ? `It stays in what is held: ${u.rate(s.hold_micron_s, false)} of the rise will be its. `
+                : "It is outside of what is held: it slows the draw, and adds nothing to the hold test. "}
+              <span className="figure">{range(s.own_pa_m3_s, u.scientific)}</span> Pa·m³/s; normal for such a part:{" "}
+              <span className="figure">{range(s.usual_pa_m3_s, u.scientific)}</span>, best guess {u.scientific(s.usual_pa_m3_s.value)}.
             </p>
           )}
         </li>

@@ -1,9 +1,9 @@
 import type { GateOut } from "../api/client";
 
 export const STATE_WORDS: Record<GateOut["state"], string> = {
-  open: "to be seen",
-  passed: "seen",
-  stated: "said, not shown",
+  open: "still to check",
+  passed: "checked",
+  stated: "stated, no evidence",
   doubtful: "doubtful",
   failed: "not good",
   skipped: "skipped",

@@ -39,7 +39,7 @@ export function Skip({ gate, prove, set }: { gate: GateOut; prove: ProveDoc; set
       <input
         ref={focused}
         aria-label={`Reason for skipping: ${gate.title}`}
-        placeholder="Why it is skipped; it goes on the record"
+        placeholder="Why it is skipped: it is recorded"
         className="min-h-12 min-w-0 flex-1 rounded-[5px] border-2 border-ink bg-sheet px-3"
         value={reason}
         maxLength={200}

@@ -25,10 +25,9 @@ const SAYS: Record<string, string> = { "too-short": "too short", "too-low": "pre
 
 /** A judgement: one word, and why. */
 export function Judged({ verdict, words }: { verdict: string; words: string }) {
-  const u = useUnits();
   return (
     <p role="status">
-      <Tag tone={TONES[verdict] ?? "plain"}>{SAYS[verdict] ?? verdict}</Tag> {u.words(words)}
+      <Tag tone={TONES[verdict] ?? "plain"}>{SAYS[verdict] ?? verdict}</Tag> {words}
     </p>
   );
 }
@@ -85,7 +84,7 @@ export function TestForm({ proof, prove, set }: GateProps) {
             {u.figure("gauge", t.drop_pa.value)} {STEPS[u.of("gauge").key]} ({u.figure("gauge", t.drop_pa.low)} to {u.figure("gauge", t.drop_pa.high)})
           </dd>
           <dt className="text-soft">Smallest leak it could have shown</dt>
-          <dd className="figure">{t.smallest_pa_m3_s.toExponential(1)} Pa·m³/s of nitrogen</dd>
+          <dd className="figure">{u.scientific(t.smallest_pa_m3_s)} Pa·m³/s of nitrogen</dd>
         </dl>
       )}
       <p className="border-l-4 border-ochre pl-3">Nitrogen from a regulated bottle with relief, never air or oxygen. The maker&apos;s test pressure and the local code go before any figure here.</p>
@@ -97,6 +96,7 @@ type OilLook = NonNullable<NonNullable<GateProps["prove"]>["oil"]>;
 
 /** The pump's oil: how it looks, how much, and when it is due by the firm's own rule. */
 export function OilForm({ proof, prove, set, job, editor }: GateProps) {
+  const u = useUnits();
   const oil = proof.oil;
   const pump = pumpOf(job);
   const look = (v: OilLook) => {
@@ -118,7 +118,7 @@ export function OilForm({ proof, prove, set, job, editor }: GateProps) {
       </div>
       <Segments label="Level in the glass, running" value={prove.oil_level ?? "unknown"} options={oil.levels} onChange={(v) => set({ oil_level: v })} />
       <Judged verdict={oil.verdict} words={oil.words} />
-      <p className="text-soft">{oil.hours === null || oil.hours === undefined ? "No change of oil is on file for this pump." : `Since its last change: ${oil.hours.toFixed(1)} h, ${oil.jobs ?? 0} job${oil.jobs === 1 ? "" : "s"}.`}</p>
+      <p className="text-soft">{oil.hours === null || oil.hours === undefined ? "No change of oil is on file for this pump." : `Since its last change: ${u.fixed(oil.hours, 1)} h, ${oil.jobs ?? 0} job${oil.jobs === 1 ? "" : "s"}.`}</p>
       <div className="flex flex-wrap gap-x-6">
         <Tick label="Changed now" on={prove.oil_changed ?? false} onChange={(v) => editor.edit((j) => ({ ...(pump && v ? withPart(j, pump.id, { oil: "fresh" }) : j), prove: { ...j.prove!, oil_changed: v } }))} />
         {prove.oil_changed && <Tick label="Used oil collected as waste" on={prove.oil_collected ?? false} onChange={(v) => set({ oil_collected: v })} />}

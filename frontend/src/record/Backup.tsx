@@ -43,10 +43,10 @@ export function Backup() {
         }}
       />
       <Button kind="quiet" onClick={() => input.current?.click()}>
-        Put a backup back
+        Restore a backup
       </Button>
       {done && <p aria-live="polite">{done}</p>}
-      <Modal open={file !== null} onClose={() => setFile(null)} title="Put this backup in the place of everything here?">
+      <Modal open={file !== null} onClose={() => setFile(null)} title="Replace everything here with this backup?">
         <p>
           <b>{file?.name}</b>. All jobs, readings and kit that are here now give way to it; a copy of them is kept beside the database.
         </p>
@@ -57,9 +57,9 @@ export function Backup() {
         )}
         <div className="mt-4 flex gap-2">
           <Button kind="stop" onClick={put}>
-            Put it back
+            Restore it
           </Button>
-          <Button onClick={() => setFile(null)}>Leave it as it is</Button>
+          <Button onClick={() => setFile(null)}>Cancel</Button>
         </div>
       </Modal>
     </div>

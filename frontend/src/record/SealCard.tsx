@@ -99,7 +99,7 @@ function Amend({ jobKey, name }: { jobKey: string; name: string }) {
           Add it
         </Button>
         <Button kind="quiet" onClick={() => setOpen(false)}>
-          Leave it
+          Cancel
         </Button>
       </div>
       {fault && <Fault title={fault.title} detail={fault.detail} faults={fault.faults} />}

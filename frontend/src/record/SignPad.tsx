@@ -41,7 +41,7 @@ export function SignPad({ value, onChange, locked }: { value: string; onChange: 
       </svg>
       {value && !locked && (
         <Button kind="quiet" onClick={() => onChange("")}>
-          Wipe it
+          Clear
         </Button>
       )}
     </div>

@@ -35,7 +35,7 @@ export function ChargeCard({ jobKey, job, editor }: { jobKey: string; job: Job; 
   const wanted = c.to_weigh_kg;
   const share = (x: number) => `${Math.min(100, Math.max(0, (100 * x) / (wanted || 1)))}%`;
   // A scale shows grams: more places than a weight in a sentence.
-  const kg = (x: number) => (u.of("mass").key === "kg" ? `${x.toFixed(x < 20 ? 3 : 2)} kg` : u.say("mass", x));
+  const kg = (x: number) => (u.of("mass").key === "kg" ? `${u.fixed(x, x < 20 ? 3 : 2)} kg` : u.say("mass", x));
   return (
     <Sheet title="Charge" aside={c.scale ? (c.stale ? "scale is silent" : "Scale 1") : "no scale"} strong={c.scale}>
       {wanted === null ? (
@@ -45,7 +45,7 @@ export function ChargeCard({ jobKey, job, editor }: { jobKey: string; job: Job; 
           <p>
             To weigh in <span className="figure text-title font-bold">{kg(wanted)}</span>
             <br />
-            <span className="text-soft">{u.words(c.words)}</span>
+            <span className="text-soft">{c.words}</span>
           </p>
           <div className="relative mt-3 h-6 border-2 border-ink" role="progressbar" aria-label="weighed in" aria-valuemin={0} aria-valuemax={100} aria-valuenow={Math.round((100 * (c.added_kg ?? 0)) / wanted)}>
             <div className="h-full bg-measure" style={{ width: share(c.added_kg ?? 0) }} />
@@ -59,8 +59,8 @@ export function ChargeCard({ jobKey, job, editor }: { jobKey: string; job: Job; 
             <div className="mt-2" aria-live="polite">
               <Tag tone={TONE[c.phase] ?? "plain"}>{c.phase}</Tag>
               <p className="casual mt-1 text-order leading-tight font-extrabold">{c.order}</p>
-              <p>{u.words(c.why)}</p>
-              {c.flow_g_s > 0 && <p className="figure">{c.flow_g_s.toFixed(1)} g/s</p>}
+              <p>{c.why}</p>
+              {c.flow_g_s > 0 && <p className="figure">{u.grams(c.flow_g_s)}/s</p>}
             </div>
           )}
         </>
@@ -82,7 +82,7 @@ export function ChargeCard({ jobKey, job, editor }: { jobKey: string; job: Job; 
               {c.running ? "System stopped" : "System started"}
             </Button>
             <Button kind="quiet" onClick={() => act.mutate(null)}>
-              Take the scale off
+              Remove the scale
             </Button>
           </div>
           <p className="text-note text-soft">
@@ -110,19 +110,19 @@ export function ChargeCard({ jobKey, job, editor }: { jobKey: string; job: Job; 
       )}
       {c.cautions.map((w) => (
         <p key={w} className="mt-2 border-l-4 border-ochre pl-3">
-          {u.words(w)}
+          {w}
         </p>
       ))}
       <p className="mt-2 text-soft">{c.liquid}</p>
       <p className="mt-1 text-soft">
-        At this ambient it stands at <span className="figure">{(c.dew_pa / 1e5).toFixed(2)}</span>
-        {Math.abs(c.bubble_pa - c.dew_pa) > 2000 && (
+        At this ambient it shows <span className="figure">{u.say("gauge", c.dew_gauge_pa)}</span>
+        {Math.abs(c.bubble_gauge_pa - c.dew_gauge_pa) > 2000 && (
           <>
             {" "}
-            to <span className="figure">{(c.bubble_pa / 1e5).toFixed(2)}</span>
+            to <span className="figure">{u.say("gauge", c.bubble_gauge_pa)}</span>
           </>
-        )}{" "}
-        bar absolute.
+        )}
+        .
       </p>
       <details className="mt-3 border-t-2 border-rule pt-2">
         <summary className="min-h-10 cursor-pointer py-1 font-bold">Cylinder and margin</summary>

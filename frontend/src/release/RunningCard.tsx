@@ -35,7 +35,7 @@ export function RunningCard({ jobKey, job, editor }: { jobKey: string; job: Job;
         value={which}
         options={[
           { value: "first", label: "after the start" },
-          { value: "later", label: "days later" },
+          { value: "later", label: "follow-up visit" },
         ]}
         onChange={(v) => setWhich(v)}
       />
@@ -51,7 +51,7 @@ export function RunningCard({ jobKey, job, editor }: { jobKey: string; job: Job;
         {out?.fault && <p className="border-l-4 border-stop pl-3">{out.fault}</p>}
         {out?.words.map((w) => (
           <p key={w} className={`border-l-4 pl-3 ${w.includes("within") ? "border-green" : "border-ochre"}`}>
-            {w.charAt(0).toUpperCase() + w.slice(1)}.
+            {w}
           </p>
         ))}
       </div>

@@ -45,7 +45,7 @@ export function Drawn({ plan, pressures = {}, reading, shut = [], selected, onPa
             <path d={s.path} fill="none" stroke={ink} strokeWidth={c === undefined ? 3.5 : strokeWidth(c)} strokeLinejoin="miter" />
             {s.label && (
               <text x={s.x} y={s.y} textAnchor="middle" fontSize="14" fill={selected === s.part ? "var(--ink)" : "var(--soft)"} fontWeight={selected === s.part ? 700 : 400}>
-                {u.words(s.label)}
+                {s.label}
               </text>
             )}
           </g>
@@ -53,13 +53,13 @@ export function Drawn({ plan, pressures = {}, reading, shut = [], selected, onPa
       })}
       {(d.boxes ?? []).map((b) => (
         <g key={b.name + b.kind}>
-          <Compartment b={b} pa={pressures[b.name]} chosen={selected === b.name} say={(p) => u.say("pressure", p)} words={u.words} />
+          <Compartment b={b} pa={pressures[b.name]} chosen={selected === b.name} say={(p) => u.say("pressure", p)} />
           <rect x={b.x} y={b.y} width={b.w} height={b.h ?? 60} rx="6" fill="transparent" {...press(b.name, b.kind === "pump" && !/pump/i.test(b.label) ? `Pump, ${b.label}` : b.label, b.kind === "section")} />
         </g>
       ))}
       {(d.marks ?? []).map((m, i) => (
         <text key={i} x={m.x} y={m.y} textAnchor="middle" fontSize="14" fill="var(--soft)" className="pointer-events-none">
-          {u.words(m.text)}
+          {m.text}
         </text>
       ))}
       {(d.valves ?? []).map((v) => (
@@ -90,11 +90,11 @@ const STATE: Record<string, { dash?: string; note: string; ink: string }> = {
   charge: { dash: "2 5", note: "keeps its charge", ink: "var(--soft)" },
 };
 
-function Compartment({ b, pa, chosen, say, words }: { b: Box; pa: number | undefined; chosen: boolean; say: (pa: number) => string; words: (t: string) => string }) {
+function Compartment({ b, pa, chosen, say }: { b: Box; pa: number | undefined; chosen: boolean; say: (pa: number) => string }) {
   const h = b.h ?? 60;
   const s = STATE[b.state ?? "pumped"] ?? STATE.pumped!;
   const under = s.note || (pa === undefined ? "" : say(pa));
-  const lines = wrap(words(b.label), (b.w - 6) / 7.4);
+  const lines = wrap(b.label, (b.w - 6) / 7.4);
   const first = b.y + h / 2 + 5 - (lines.length - 1) * 8 - (under ? 9 : 0);
   return (
     <>

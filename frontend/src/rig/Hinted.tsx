@@ -46,7 +46,7 @@ export function Hinted({ jobKey, kindOf, children }: { jobKey: string; kindOf: (
       {children}
       <div className="mt-1 flex min-h-12 items-center border-t-2 border-rule pt-1" role="status" data-testid="hint">
         {kind === null ? (
-          <span className="text-note text-soft">Rest on a valve or a part, or hold a finger on it: here it says what a touch would do.</span>
+          <span className="text-note text-soft">Rest on a valve or a part, or hold a finger on it: here it says what a step would do.</span>
         ) : (
           <Said key={kind} jobKey={jobKey} kind={kind} />
         )}

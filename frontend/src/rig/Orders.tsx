@@ -21,7 +21,7 @@ const GOALS = [
 export function Orders({ jobKey, job, editor }: { jobKey: string; job: Job; editor: Editor }) {
   const [goal, setGoal] = useState("hold");
   return (
-    <Sheet title="In what order, on this rig" className="md:col-span-2">
+    <Sheet title="Steps in order, on this rig" className="md:col-span-2">
       <Segments label="to" value={goal} options={GOALS} onChange={setGoal} />
       <OrderList jobKey={jobKey} goal={goal} version={editor.version} />
       <Habits job={job} editor={editor} />
@@ -35,7 +35,7 @@ export function OrderList({ jobKey, goal, version }: { jobKey: string; goal: str
   return (
     <>
       {order.error && <Fault title="No order" detail={order.error.message} />}
-      <ol aria-label="Order of touches" className="mt-3 grid list-none gap-x-8 gap-y-2 p-0 md:grid-cols-2">
+      <ol aria-label="Order of steps" className="mt-3 grid list-none gap-x-8 gap-y-2 p-0 md:grid-cols-2">
         {(order.data ?? []).map((s, i) => (
           <li key={`${i}${s.value}`} className="flex gap-3">
             <span className="figure w-7 flex-none text-right text-lead font-bold">{i + 1}</span>
@@ -53,7 +53,7 @@ function Habits({ job, editor }: { job: Job; editor: Editor }) {
   const habits = job.habits ?? {};
   return (
     <details className="mt-4 border-t-2 border-rule pt-2">
-      <summary className="casual min-h-12 cursor-pointer py-2 text-lead font-bold">Where schools differ, and how it is done here</summary>
+      <summary className="casual min-h-12 cursor-pointer py-2 text-lead font-bold">Where practice differs, and how it is done here</summary>
       <div className="grid gap-4 md:grid-cols-2">
         {(data?.habits ?? []).map((q) => {
           const value = String((habits as Record<string, unknown>)[q.field]);

@@ -22,9 +22,12 @@ const NAMES: [string, string[], string][] = [
   ["ports", ["port"], "port"],
 ];
 
+/** Whether a core is left in a port that is pumped. */
+const corePlan = (plan: PlanOut): boolean => plan.parts.some((p) => p.kind === "port" && p.core);
+
 /** What holds the draw back at the target, pump to port, in slices that add up to one. */
 export function atTarget(plan: PlanOut): Slice[] {
-  const cores = plan.parts.some((p) => p.label === "core in port");
+  const cores = corePlan(plan);
   return NAMES.map(([label, kinds, kind]) => ({
     label: kind === "port" && cores ? "cores" : label,
     kind,
@@ -34,15 +37,13 @@ export function atTarget(plan: PlanOut): Slice[] {
 
 /** The same at a moment of the predicted run. */
 export function atMoment(plan: PlanOut, m: Moment): Slice[] {
-  const kindOf = (label: string): string => {
-    if (label.startsWith("pump")) return "pump";
-    const part = plan.parts.find((p) => label === p.label + (p.side ? ` (${p.side})` : ""));
-    const found = NAMES.find(([, kinds]) => kinds.includes(part?.kind ?? ""));
-    return found?.[2] ?? "tool";
+  const kindOf = (name: string): string => {
+    const kind = name === "pump" ? "pump" : plan.parts.find((p) => p.name === name)?.kind ?? "";
+    return NAMES.find(([, kinds]) => kinds.includes(kind))?.[2] ?? "tool";
   };
   const sums = new Map<string, number>();
-  for (const [label, share] of Object.entries(m.resistance)) sums.set(kindOf(label), (sums.get(kindOf(label)) ?? 0) + share);
-  const cores = plan.parts.some((p) => p.label === "core in port");
+  for (const [name, share] of Object.entries(m.resistance)) sums.set(kindOf(name), (sums.get(kindOf(name)) ?? 0) + share);
+  const cores = corePlan(plan);
   return NAMES.map(([label, , kind]) => ({ label: kind === "port" && cores ? "cores" : label, kind, share: sums.get(kind) ?? 0 })).filter((s) => s.share >= 0.005);
 }
 

@@ -7,6 +7,7 @@ import { isShut } from "./line";
 import { Button } from "../ui/Button";
 import { Modal } from "../ui/Modal";
 import { Fault, Tag } from "../ui/Sheet";
+import { capital } from "../lib/capital";
 
 /** What is asked after: a valve of the rig (the pump where none is named), or a part or section. */
 export type Asked = { valve: string | null } | { part: string } | null;
@@ -33,7 +34,7 @@ export function kindOf({ valve }: Valve, plan: PlanOut, live: LiveOut, shut: str
 function partTitle(plan: PlanOut, part: string): string {
   const named = [...(plan.drawing.boxes ?? []).map((b) => [b.name, b.label]), ...plan.parts.map((p) => [p.name, p.label]), ...(plan.drawing.strokes ?? []).map((s) => [s.part, s.label])];
   const label = named.find(([name, l]) => name === part && l)?.[1] ?? part.replaceAll("-", " ");
-  return label.charAt(0).toUpperCase() + label.slice(1);
+  return capital(label);
 }
 
 /** Every touch that a part allows, each with what it would do. */
@@ -65,7 +66,7 @@ function Offered({ kind, words, jobKey, onClose }: { kind: string; words: string
       {touch.error && <Fault title="Not logged" detail={touch.error.message} />}
       {kind !== "energise" && (
         <Button className="mt-2" disabled={!seen.data && !seen.error} onClick={log}>
-          {stops.length > 0 ? "Done all the same" : "Done"}
+          {stops.length > 0 ? "Done anyway" : "Done"}
         </Button>
       )}
     </>
@@ -93,10 +94,10 @@ function Question({ asked, onClose, jobKey, plan, live }: { asked: string; onClo
     <>
       {kind === "isolate" && (
         <p className="mb-2">
-          The hold begins. Inside: {plan.isolate_inside}. {live.pump_on ? "Stop the pump only after this." : ""}
+          The hold test begins. Inside: {plan.isolate_inside}. {live.pump_on ? "Stop the pump only after this." : ""}
         </p>
       )}
-      {kind === "reopen" && live.pump_on && <p className="mb-2">The pump is running: opening draws the system down again, and the hold starts anew after it.</p>}
+      {kind === "reopen" && live.pump_on && <p className="mb-2">The pump is running: opening draws the system down again, and the hold test starts again after it.</p>}
       {seen.error && !seen.data && <Unforeseen error={seen.error} />}
       {seen.data && <Consequences seen={seen.data} />}
       {touch.error && <Fault title="Not logged" detail={touch.error.message} />}
@@ -116,7 +117,7 @@ function Question({ asked, onClose, jobKey, plan, live }: { asked: string; onClo
           </>
         )}
         <Button kind={stops.length > 0 && kind !== "reopen" ? "solid" : undefined} onClick={onClose}>
-          Leave it
+          Cancel
         </Button>
       </div>
     </>

@@ -17,7 +17,7 @@ export function Upright({ plan, pressures = {}, reading, shut = [], selected, on
     <div>
       {pump && (
         <PartButton part={pump.name} onPart={onPart} selected={selected} className="mb-1 w-full rounded-[6px] border-2 border-ink px-3 py-2 text-center font-bold">
-          {u.words(pump.label)}
+          {pump.label}
           {pressures.pump !== undefined && <span className="figure ml-2 font-normal">{u.say("pressure", pressures.pump)}</span>}
         </PartButton>
       )}
@@ -46,7 +46,7 @@ export function Upright({ plan, pressures = {}, reading, shut = [], selected, on
                       )}
                     </span>
                     <PartButton part={row.part} onPart={row.part.endsWith(".port") ? undefined : onPart} selected={selected} className="min-w-0 flex-1 self-center text-left leading-tight">
-                      {u.words(row.label)} {row.share !== undefined && <span className="figure whitespace-nowrap text-soft">{percent(row.share)}</span>}
+                      {row.label} {row.share !== undefined && <span className="figure whitespace-nowrap text-soft">{percent(row.share)}</span>}
                     </PartButton>
                   </li>
                 );

@@ -9,8 +9,8 @@ import { useUnits } from "../lib/units";
 import { SelectField } from "../ui/Choice";
 import { NumberField, TextField } from "../ui/Field";
 import { Cautions, Sheet } from "../ui/Sheet";
+import { Word } from "../ui/Word";
 
-const grams = (kg: number) => (kg * 1000 < 1 ? (kg * 1000).toFixed(2) : (kg * 1000).toFixed(kg > 0.01 ? 0 : 1));
 
 /** What the scope works out: what is inside, the criterion with its reason, the cautions. */
 export function Follows({ job, editor, data }: { job: Job; editor: Editor; data: SystemOut }) {
@@ -42,12 +42,12 @@ export function Follows({ job, editor, data }: { job: Job; editor: Editor; data:
           ))}
         </ul>
         <p className="mt-3 border-t-2 border-rule pt-3">
-          <span className="font-bold text-ochre">Water</span> <span className="figure font-bold">{grams(data.water_kg.value)} g</span>{" "}
+          <span className="font-bold text-ochre">Water</span> <span className="figure font-bold">{u.grams(1e3 * data.water_kg.value)}</span>{" "}
           <span className="text-soft">
-            ({grams(data.water_kg.low)} to {grams(data.water_kg.high)}, estimate), most in the {data.water_place}
+            ({u.grams(1e3 * data.water_kg.low)} to {u.grams(1e3 * data.water_kg.high)}, estimate), most in the {data.water_place}
           </span>
           <br />
-          boils at <span className="figure">{u.say("pressure", data.water_boils_pa)}</span> at the coldest spot
+          <Word of="saturation">boils</Word> at <span className="figure">{u.say("pressure", data.water_boils_pa)}</span> at the coldest spot
           <br />
           <span className="text-soft">
             atmosphere here <span className="figure">{u.say("pressure", data.atmosphere_pa)}</span>
@@ -57,12 +57,12 @@ export function Follows({ job, editor, data }: { job: Job; editor: Editor; data:
           <p className="mt-3 border-t-2 border-rule pt-3">
             To weigh in <span className="figure font-bold">{u.say("mass", data.charge.kg)}</span>
             <br />
-            <span className="text-soft">{u.words(data.charge.words)}</span>
+            <span className="text-soft">{data.charge.words}</span>
           </p>
         )}
       </Sheet>
       <Criterion job={job} editor={editor} data={data} />
-      <Cautions words={data.cautions} />
+      <Cautions words={data.cautions.map((c) => c.words)} />
     </div>
   );
 }
@@ -79,14 +79,14 @@ function Criterion({ job, editor, data }: { job: Job; editor: Editor; data: Syst
   const [own, setOwn] = useState(false);
   const micron = 101325 / 760000;
   return (
-    <Sheet title="Criterion">
+    <Sheet title="Acceptance standard">
       <div className="grid gap-3">
-        <SelectField label="School" value={school} options={schools} onChange={(v) => set({ school: v, target_micron: null, limit_micron: null, hold_min: null, dwell_min: null })} />
+        <SelectField label="Standard" value={school} options={schools} onChange={(v) => set({ school: v, target_micron: null, limit_micron: null, hold_min: null, dwell_min: null })} />
         <SelectField label="Watched with it" value={c.also ?? "none"} options={[{ value: "none", label: "none" }, ...schools.filter((s) => s.value !== school)]} onChange={(v) => set({ also: v === "none" ? null : v })} />
       </div>
       {data.criteria.map((x) => (
         <p key={x.key} className="mt-2">
-          <b>{x.name}:</b> {u.words(x.rule)}.
+          <b>{x.name}:</b> {x.rule}.
         </p>
       ))}
       <p className="mt-2 text-soft">
@@ -108,9 +108,9 @@ function Criterion({ job, editor, data }: { job: Job; editor: Editor; data: Syst
       {data.dial && (
         <div className="mt-3 border-t-2 border-rule pt-3">
           <p className="border-l-4 border-ochre pl-3">
-            Here a full pull reads <span className="figure font-bold">{data.dial.inhg.toFixed(2)} inHg</span>. One ± of the needle is{" "}
-            <span className="figure">{u.say("pressure", data.dial.blind_pa)}</span>: it can miss a leak of <span className="figure">{data.dial.leak.toExponential(1)} Pa·m³/s</span> and{" "}
-            <span className="figure">{data.dial.water_g.toPrecision(2)} g</span> of vapour. Recorded as unverified.
+            Here a full pull reads <span className="figure font-bold">{u.fixed(data.dial.inhg, 2)} inHg</span>. A needle can be off by{" "}
+            <span className="figure">{u.say("pressure", data.dial.blind_pa)}</span>: it can miss a leak of <span className="figure">{u.scientific(data.dial.leak)} Pa·m³/s</span> and{" "}
+            <span className="figure">{u.grams(data.dial.water_g)}</span> of vapor. Recorded as unverified.
           </p>
           <DialCheck atmosphere={data.atmosphere_pa} />
         </div>
@@ -137,7 +137,7 @@ function DialCheck({ atmosphere }: { atmosphere: number }) {
       <TextField label="What the dial says" hint="29.5 inHg" value={text} onChange={read} />
       {out && (
         <p className="mt-1" aria-live="polite">
-          <span className="figure font-bold">{out.inhg.toFixed(2)} inHg</span>, {u.say("pressure", out.pa)} left.
+          <span className="figure font-bold">{u.fixed(out.inhg, 2)} inHg</span>, {u.say("pressure", out.pa)} left.
           {out.asked && <span className="block border-l-4 border-ochre pl-3">{out.asked}</span>}
         </p>
       )}

@@ -14,7 +14,7 @@ export function Reach({ plan, onLink }: { plan: PlanOut; onLink: (link: string) 
           </>
         ) : (
           <>
-            <Tag tone="stop">not reached</Tag> <b>{left.join(", ")}</b>: closed off from every pumped port. Nothing on the gauge would say so.
+            <Tag tone="stop">not reached</Tag> <b>{left.join(", ")}</b>: closed off from every pumped port. Nothing on the gauge would show it.
           </>
         )}
       </p>

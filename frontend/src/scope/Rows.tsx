@@ -91,7 +91,7 @@ export function Sections({ scope, set, cat, system }: Props) {
                       <NumberField label={`Length of ${name}`} quiet dim="length" min={0.1} max={500} value={s.length_m} onChange={(v) => v !== null && change(s.id, { length_m: v })} />
                     </>
                   ) : SIZED.includes(s.kind ?? "") ? (
-                    <NumberField label={`Capacity of ${name}`} quiet unit="kW" min={0.1} max={2000} value={s.capacity_kw} onChange={(v) => v !== null && change(s.id, { capacity_kw: v })} />
+                    <NumberField label={`Capacity of ${name}`} quiet dim="capacity" min={0.1} max={2000} value={s.capacity_kw} onChange={(v) => v !== null && change(s.id, { capacity_kw: v })} />
                   ) : s.kind === "drier" ? null : (
                     <NumberField label={`Volume of ${name}`} quiet dim="volume" min={0.001} max={5000} value={s.volume_l} onChange={(v) => v !== null && change(s.id, { volume_l: v })} />
                   )}
@@ -128,7 +128,7 @@ export function Sections({ scope, set, cat, system }: Props) {
                 onChange={(v) => change(s.id, { holds_charge: v === "charge" }, "once")}
               />
               <Button kind="stop" className="flex items-center justify-center gap-2" onClick={() => remove(s.id)}>
-                <Trash2 size={18} aria-hidden /> Remove, with its links
+                <Trash2 size={18} aria-hidden /> Remove, with its connections
               </Button>
             </Row>
           );

@@ -45,17 +45,17 @@ export function SystemSheet({ jobKey, scope, set, editor, system }: { jobKey: st
             onChange={take}
           />
         </div>
-        <Button onClick={() => setKeeping(true)}>Keep as a template</Button>
+        <Button onClick={() => setKeeping(true)}>Save as a template</Button>
       </div>
       <Tabs
         label="Parts of the system"
         tabs={[
           { key: "sections", label: `Sections ${scope.sections?.length ?? 0}`, body: <Sections scope={scope} set={set} cat={cat} system={system} /> },
-          { key: "links", label: `Joined by ${scope.links?.length ?? 0}${shut ? `, ${shut} closed` : ""}`, body: <Links scope={scope} set={set} cat={cat} system={system} /> },
+          { key: "links", label: `Connections: ${scope.links?.length ?? 0}${shut ? `, ${shut} closed` : ""}`, body: <Links scope={scope} set={set} cat={cat} system={system} /> },
           { key: "ports", label: `Ports ${scope.ports?.length ?? 0}`, body: <Ports scope={scope} set={set} cat={cat} /> },
         ]}
       />
-      <Modal open={keeping} onClose={() => setKeeping(false)} title="Keep this system as a template">
+      <Modal open={keeping} onClose={() => setKeeping(false)} title="Save this system as a template">
         <form
           onSubmit={(e) => {
             e.preventDefault();
@@ -81,7 +81,7 @@ export function SystemSheet({ jobKey, scope, set, editor, system }: { jobKey: st
               <li key={t.id} className="flex items-center justify-between border-t border-rule">
                 {t.name}
                 <Button kind="stop" onClick={() => commands.dropTemplate(t.id).then(again, failed)}>
-                  Throw away
+                  Delete
                 </Button>
               </li>
             ))}

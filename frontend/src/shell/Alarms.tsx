@@ -8,13 +8,11 @@ import { commands } from "../api/commands";
 import { options, refresh } from "../api/options";
 import { sound } from "../lib/sound";
 import { useNarrow } from "../lib/narrow";
-import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
 
 /** Alarms of any job, over whatever is open: seen, heard, and silenced with one press. */
 export function Alarms() {
   const client = useQueryClient();
-  const u = useUnits();
   const most = useNarrow() ? 1 : 4;
   const on = (useQuery(options.alarms()).data ?? []).filter((r) => !r.silenced);
   const loud = on.length > 0;
@@ -36,7 +34,7 @@ export function Alarms() {
         <li key={`${r.job} ${r.key}`} className="flex items-center gap-3 rounded-[6px] border-[3px] border-ochre bg-sheet py-0.5 pr-1 pl-3">
           <Bell size={22} aria-hidden className="swings flex-none" />
           <Link to={`/jobs/${r.job}/draw`} className="min-w-0 flex-1">
-            <b>{r.title}</b> {u.words(r.words)}
+            <b>{r.title}</b> {r.words}
           </Link>
           <Button kind="quiet" className="flex flex-none items-center gap-2 px-2" onClick={() => silence(r)}>
             <BellOff size={18} aria-hidden /> Silence

@@ -18,7 +18,7 @@ const PLACES = [
   { to: "/", label: "Yard", near: true },
   { to: "/day", label: "Day", near: true },
   { to: "/kit", label: "Kit", near: true },
-  { to: "/quick", label: "Quick", near: false },
+  { to: "/quick", label: "Hold check", near: false },
   { to: "/practice", label: "Practice", near: false },
   { to: "/notes", label: "Notes", near: false },
   { to: "/people", label: "People", near: false },

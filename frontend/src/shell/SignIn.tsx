@@ -55,7 +55,7 @@ export function SignIn() {
           </label>
           {fault && <Fault title="Not in" detail={fault} />}
           <Button kind="solid" type="submit" disabled={busy || text === ""}>
-            Come in
+            Sign in
           </Button>
         </form>
       </Sheet>

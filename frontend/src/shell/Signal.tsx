@@ -22,7 +22,7 @@ export function Signal() {
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1" role="status">
         {reach.ok ? <Send size={20} aria-hidden className="flex-none" /> : <CloudOff size={20} aria-hidden className="flex-none" />}
         <p className="min-w-0 flex-1">
-          {reach.ok ? "The server answers. " : <>No signal since <span className="figure font-bold">{clock(reach.since / 1000)}</span>. <span className="max-md:sr-only">Draw and hold go on here: what you type and touch is kept on this device. </span></>}
+          {reach.ok ? "The server answers. " : <>No signal since <span className="figure font-bold">{clock(reach.since / 1000)}</span>. <span className="max-md:sr-only">Draw and hold go on here: what you type and log is kept on this device. </span></>}
           {count > 0 && (
             <strong data-testid="waiting">
               {count} waiting to be sent
@@ -66,7 +66,7 @@ function Item({ item }: { item: Waiting }) {
             Try again
           </Button>
           <Button kind="quiet" onClick={() => drop(item.id)}>
-            Throw it away
+            Delete it
           </Button>
         </>
       )}

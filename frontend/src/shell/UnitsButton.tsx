@@ -13,12 +13,14 @@ const DIMS: { dim: Dim; label: string }[] = [
   { dim: "length", label: "Length" },
   { dim: "mass", label: "Weight" },
   { dim: "volume", label: "Volume" },
+  { dim: "capacity", label: "Capacity" },
+  { dim: "barometer", label: "Barometer" },
 ];
 
 /** Whole sets of units, taken at a stroke. */
 const SETS = {
-  us: { pressure: "micron", gauge: "psig", temperature: "f", flow: "cfm", length: "ft", mass: "lb-oz", volume: "ft3" },
-  metric: { pressure: "pa", gauge: "bar", temperature: "c", flow: "l-min", length: "m", mass: "kg", volume: "l" },
+  us: { pressure: "micron", gauge: "psig", temperature: "f", flow: "cfm", length: "ft", mass: "lb-oz", volume: "ft3", capacity: "tons", barometer: "inhg" },
+  metric: { pressure: "pa", gauge: "bar", temperature: "c", flow: "m3-h", length: "m", mass: "kg", volume: "l", capacity: "kw", barometer: "hpa" },
 } as const satisfies Record<string, Partial<Settings>>;
 
 const fits = (settings: Settings, set: Partial<Settings>): boolean =>
@@ -58,12 +60,24 @@ export function UnitsButton() {
               />
             </div>
           )}
+          {data && (
+            <Segments
+              label="Numbers"
+              value={data.settings.numbers ?? "point"}
+              options={[
+                { value: "point", label: "1,234.5" },
+                { value: "comma", label: "1.234,5" },
+                { value: "space", label: "1 234,5" },
+              ]}
+              onChange={(numbers) => save.mutate({ ...data.settings, numbers })}
+            />
+          )}
           {data &&
             DIMS.map(({ dim, label }) => (
               <Segments
                 key={dim}
                 label={label}
-                value={data.settings[dim] ?? ""}
+                value={String((data.settings as Record<string, unknown>)[dim] ?? "")}
                 options={(data.units[dim] ?? []).map((u) => ({ value: u.key, label: u.label }))}
                 onChange={(v) => save.mutate({ ...data.settings, [dim]: v })}
               />

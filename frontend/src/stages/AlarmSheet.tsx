@@ -13,10 +13,10 @@ import { Sheet } from "../ui/Sheet";
 type Kind = Alarm["kind"];
 const KINDS: { value: Kind; label: string }[] = [
   { value: "under", label: "Gauge under" },
-  { value: "over", label: "Gauge back over" },
+  { value: "over", label: "Gauge back above" },
   { value: "slower", label: "Falls slower than" },
   { value: "after", label: "Time since the pump started" },
-  { value: "due", label: "The next touch is due" },
+  { value: "due", label: "The next step is due" },
   { value: "stale", label: "The gauge falls silent" },
 ];
 
@@ -31,7 +31,7 @@ export function AlarmSheet({ editor, running }: { editor: Editor; running: boole
     const kind = KINDS.find((k) => k.value === a.kind)!.label;
     if (a.micron) return `${kind} ${u.say("pressure", a.micron * MICRON_PA)}`;
     if (a.rate) return `${kind} ${u.rate(-a.rate).replace(/^[−-]/, "")}`;
-    if (a.minutes) return `${kind}: ${a.minutes} min`;
+    if (a.minutes) return `${kind}: ${u.whole(a.minutes)} min`;
     return kind;
   };
   return (
@@ -42,8 +42,8 @@ export function AlarmSheet({ editor, running }: { editor: Editor; running: boole
             {alarms.map((a, i) => (
               <li key={i} className="flex min-h-11 items-center justify-between gap-3 border-b border-rule">
                 <span>{words(a)}</span>
-                <Button kind="quiet" onClick={() => set((old) => old.filter((_, k) => k !== i))} aria-label={`Take away: ${words(a)}`}>
-                  Take away
+                <Button kind="quiet" onClick={() => set((old) => old.filter((_, k) => k !== i))} aria-label={`Remove: ${words(a)}`}>
+                  Remove
                 </Button>
               </li>
             ))}
@@ -77,7 +77,7 @@ function NewAlarm({ onAdd }: { onAdd: (a: Alarm) => void }) {
     <div className="grid content-start gap-3">
       <SelectField label="Call when" value={kind} onChange={setKind} options={KINDS} />
       {(kind === "under" || kind === "over") && <NumberField key={kind} label="Level" dim="pressure" per={MICRON_PA} value={figure} onChange={put} min={1} max={760_000} />}
-      {kind === "slower" && <NumberField label="Rate" unit="µ/s" value={figure} onChange={put} min={0.01} max={1000} />}
+      {kind === "slower" && <NumberField label="Rate" dim="rise" value={figure} onChange={put} min={0.01} max={1000} />}
       {kind === "after" && <NumberField label="Minutes" unit="min" value={figure} onChange={put} min={1} max={2880} />}
       <Button disabled={!ready} onClick={() => onAdd(made())}>
         Set this alarm

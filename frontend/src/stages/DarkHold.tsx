@@ -26,7 +26,7 @@ export function DarkHold({ jobKey, live, series }: { jobKey: string; live: LiveO
       </Sheet>
       {live.pump_on && <NextCard live={live} jobKey={jobKey} />}
       {read.length > 0 && (
-        <Sheet title="Read in this hold">
+        <Sheet title="Read in this hold test">
           <ol className="max-h-72 list-none overflow-auto p-0">
             {read.map((r) => (
               <li key={r.at} className="flex justify-between border-b border-rule py-1 last:border-b-0">

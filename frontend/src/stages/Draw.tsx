@@ -2,7 +2,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 
 import type { LiveOut, TouchOut } from "../api/client";
-import { clock, mass, range } from "../lib/format";
+import { clock, range } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { usePlan, useReadings, useSystem, useTouch, useTouches } from "../api/queries";
 import { Orders } from "../rig/Orders";
@@ -104,7 +104,7 @@ function FigureCard({ live }: { live: LiveOut }) {
       </div>
       {target && live.phase === "draw" && target.high > live.now + 5 && (
         <p className="text-soft">
-          all of it at <span className="figure">{u.say("pressure", live.goal_pa)}</span> about <span className="figure font-bold text-ink">{clock(target.value)}</span>{" "}
+          whole system at <span className="figure">{u.say("pressure", live.goal_pa)}</span> about <span className="figure font-bold text-ink">{clock(target.value)}</span>{" "}
           <span className="figure">
             {clock(target.low)}–{clock(target.high)}
           </span>
@@ -112,7 +112,7 @@ function FigureCard({ live }: { live: LiveOut }) {
       )}
       {live.fit && live.phase === "draw" && (
         <p className="text-note text-soft" data-testid="fit">
-          {u.words(live.fit.words)} <Unknowns live={live} />
+          {live.fit.words} <Unknowns live={live} />
         </p>
       )}
       {live.gauges.map((g) => (
@@ -129,11 +129,12 @@ function FigureCard({ live }: { live: LiveOut }) {
 
 /** What the readings make of the unknowns, where they matter. */
 function Unknowns({ live }: { live: LiveOut }) {
+  const u = useUnits();
   const f = live.fit;
   if (!f || f.contradicts) return null;
   const said = [];
-  if (f.water_g.high > 0.05) said.push(`Free water ${range(f.water_g, mass)}`);
-  if (f.leak_pa_m3_s.value > 5e-5) said.push(`Leak ${range(f.leak_pa_m3_s, (v) => v.toExponential(0))} Pa·m³/s`);
+  if (f.water_g.high > 0.05) said.push(`Free water ${range(f.water_g, u.grams)}`);
+  if (f.leak_pa_m3_s.value > 5e-5) said.push(`Leak ${range(f.leak_pa_m3_s, u.scientific)} Pa·m³/s`);
   return said.length > 0 ? <span>{said.join(". ")}.</span> : null;
 }
 
@@ -142,7 +143,6 @@ export function NextCard({ live, jobKey }: { live: LiveOut; jobKey: string }) {
   const touch = useTouch(jobKey);
   const navigate = useNavigate();
   const [why, setWhy] = useState(false);
-  const u = useUnits();
   const [skipped, setSkipped] = useState<string[]>([]);
   const ahead = live.next.filter((n) => !skipped.includes(n.kind));
   const [now, then] = ahead;
@@ -166,11 +166,11 @@ export function NextCard({ live, jobKey }: { live: LiveOut; jobKey: string }) {
         </Tag>
         <p className="casual mt-2 text-order leading-[1.2] font-extrabold">{now.title}</p>
       </div>
-      <p className="mt-2">{u.words(now.why)}</p>
+      <p className="mt-2">{now.why}</p>
       {why && <p className="mt-2 border-l-4 border-ochre pl-3">{now.caution}</p>}
       {then && (
         <p className="mt-2 text-soft">
-          Next{then.due_at ? <span className="figure">, {clock(then.due_at)}</span> : null}: {then.title.charAt(0).toLowerCase() + then.title.slice(1)}.
+          Next{then.due_at ? <span className="figure">, {clock(then.due_at)}</span> : null}: {then.title}.
         </p>
       )}
       {touch.error && (
@@ -205,7 +205,7 @@ function TouchList({ touches, start }: { touches: TouchOut[]; start: number }) {
   if (shown.length === 0) return null;
   const numbered = shown.filter((t) => isTouch(t) && t.at > start + 5);
   return (
-    <Sheet title="Touches made" className="md:col-span-2">
+    <Sheet title="Steps logged" className="md:col-span-2">
       <ol className="grid list-none gap-x-8 p-0 sm:grid-cols-2 lg:grid-cols-3">
         {shown.map((t, i) => (
           <li key={i} className="flex min-h-9 items-baseline gap-2">

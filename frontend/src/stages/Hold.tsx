@@ -9,6 +9,7 @@ import { DarkHold } from "./DarkHold";
 import { NextCard } from "./Draw";
 import { Source } from "./Source";
 import type { StageProps } from "./types";
+import { Word } from "../ui/Word";
 
 /** The hold: the verdict first, then why. */
 export function Hold({ jobKey, live }: StageProps) {
@@ -16,15 +17,15 @@ export function Hold({ jobKey, live }: StageProps) {
   const verdict = useVerdict(jobKey, running);
   const readings = useReadings(jobKey);
   const dark = !useReach().ok;
-  if (verdict.error && verdict.data === undefined) return <Fault title="The hold cannot be read" detail={verdict.error.message} />;
-  if (!live || (verdict.isPending && !dark)) return <p className="text-soft">Reading the hold…</p>;
+  if (verdict.error && verdict.data === undefined) return <Fault title="The hold test cannot be read" detail={verdict.error.message} />;
+  if (!live || (verdict.isPending && !dark)) return <p className="text-soft">Reading the hold test…</p>;
   if (!verdict.data && live.phase === "hold" && dark) return <DarkHold jobKey={jobKey} live={live} series={readings.data ?? []} />;
   if (!verdict.data)
     return (
       <Sheet className="mx-auto max-w-xl" strong>
-        <h2 className="text-heading">No hold yet</h2>
+        <h2 className="text-heading">No hold test yet</h2>
         <p className="mt-2">
-          The hold begins when the system is isolated; the pump is stopped after that. {live.started_at ? "The draw is still going." : "The pump has not been started."}
+          The hold test begins when the system is <Word of="isolate">isolated</Word>; the pump is stopped after that. {live.started_at ? "The draw is still going." : "The pump has not been started."}
         </p>
         <Link to={`/jobs/${jobKey}/draw`} className="mt-3 inline-block min-h-12 py-3 font-bold underline">
           To the draw

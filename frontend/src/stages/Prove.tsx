@@ -7,7 +7,6 @@ import { GaugeForm, ItemsForm, OilForm, TestForm } from "../prove/forms";
 import { GateMark, STATE_WORDS } from "../prove/GateMark";
 import { Skip } from "../prove/Skip";
 import { useNarrow } from "../lib/narrow";
-import { useUnits } from "../lib/units";
 import { Fault, Sheet } from "../ui/Sheet";
 import type { StageProps } from "./types";
 
@@ -43,27 +42,25 @@ export function Prove(props: StageProps) {
 }
 
 function GateRow({ gate, open, onPick }: { gate: GateOut; open: boolean; onPick: () => void }) {
-  const u = useUnits();
   return (
     <button type="button" aria-expanded={open} onClick={onPick} className={`flex w-full items-start gap-3 px-1 py-2.5 text-left ${open ? "bg-green-wash" : ""}`}>
       <GateMark state={gate.state} />
       <span className="min-w-0 flex-1">
         <span className="block font-bold">{gate.title}</span>
-        <span className="line-clamp-2 text-note text-soft">{gate.state === "skipped" ? `Skipped: ${gate.words}` : u.words(gate.words)}</span>
+        <span className="line-clamp-2 text-note text-soft">{gate.state === "skipped" ? `Skipped: ${gate.words}` : gate.words}</span>
       </span>
     </button>
   );
 }
 
 function Detail({ gate, proof, ...props }: StageProps & { gate: GateOut; proof: ProveOut }) {
-  const u = useUnits();
   const prove = props.job.prove!;
   const set = (change: Partial<typeof prove>) => props.editor.edit((j) => ({ ...j, prove: { ...j.prove!, ...change } }), "typing");
   const given = { gate, proof, prove, set, ...props };
   return (
     <div className="grid gap-3 pb-3">
       <p>{gate.why}</p>
-      {gate.state === "failed" && <Fault title="Not good" detail={u.words(gate.words)} />}
+      {gate.state === "failed" && <Fault title="Not good" detail={gate.words} />}
       {gate.kind === "pressure-test" ? (
         <TestForm {...given} />
       ) : gate.kind === "oil" ? (

@@ -1,6 +1,8 @@
 import { Download } from "lucide-react";
+import { useState } from "react";
 
 import { useReadings, useSystem, useVerdict } from "../api/queries";
+import type { CautionOut } from "../api/client";
 import { hrefs } from "../api/commands";
 import { SealCard, useSeal } from "../record/SealCard";
 import { SignPad } from "../record/SignPad";
@@ -11,11 +13,13 @@ import { Tick } from "../ui/Tick";
 import { Sheet, Tag } from "../ui/Sheet";
 import { STAGE_NAMES } from "../shell/StageRail";
 import type { StageProps } from "./types";
+import { useUnits } from "../lib/units";
 
 type ClosingDoc = NonNullable<StageProps["job"]["closing"]>;
 
 /** Signature and the papers. */
 export function Record({ jobKey, job, editor, stages }: StageProps) {
+  const u = useUnits();
   const verdict = useVerdict(jobKey, false);
   const readings = useReadings(jobKey);
   const closing = job.closing!;
@@ -28,13 +32,20 @@ export function Record({ jobKey, job, editor, stages }: StageProps) {
   const sealed = seal.data?.sealed_at !== null && seal.data?.sealed_at !== undefined;
   const cautions = system.data?.cautions ?? [];
   const seen = closing.acknowledged ?? [];
-  const left = cautions.filter((c) => !seen.includes(c)).length;
+  // What an earlier version kept of a ticked caution is its text: the server knows it, until it is touched here.
+  const [touched, setTouched] = useState<string[]>([]);
+  const isTicked = (c: CautionOut) => seen.includes(c.key) || (c.ticked && !touched.includes(c.key));
+  const tick = (c: CautionOut, on: boolean) => {
+    setTouched((t) => [...t, c.key]);
+    set({ acknowledged: on ? [...seen, c.key] : seen.filter((x) => x !== c.key) }, "once");
+  };
+  const left = cautions.filter((c) => !isTicked(c)).length;
   const failed = verdict.data?.criteria[0]?.passed === false;
   return (
     <div className="grid items-start gap-4 md:grid-cols-2">
       <Sheet title="The papers" strong>
         <p className="mb-3">
-          {count.toLocaleString("en-US")} readings. {verdict.data ? <b>{verdict.data.sentence}.</b> : "No verdict yet."}
+          {u.whole(count)} readings. {verdict.data ? <b>{verdict.data.headline}.</b> : "No verdict yet."}
         </p>
         <ul className="grid list-none gap-3 p-0">
           {([
@@ -69,7 +80,7 @@ export function Record({ jobKey, job, editor, stages }: StageProps) {
         <div className="grid gap-3">
           {(failed || closing.deviation) && (
             <TextField
-              label="Deviation from the criterion, with its reason"
+              label="Deviation from the standard, with its reason"
               long
               value={closing.deviation ?? ""}
               onChange={(v) => set({ deviation: v })}
@@ -100,8 +111,8 @@ export function Record({ jobKey, job, editor, stages }: StageProps) {
       <Sheet title="Cautions, read and kept to">
         <ul className="list-none p-0">
           {cautions.map((c) => (
-            <li key={c} className="border-t-2 border-rule py-1 first:border-0">
-              <Tick label={c} on={seen.includes(c)} disabled={sealed} onChange={(on) => set({ acknowledged: on ? [...seen, c] : seen.filter((x) => x !== c) }, "once")} />
+            <li key={c.key} className="border-t-2 border-rule py-1 first:border-0">
+              <Tick label={c.words} on={isTicked(c)} disabled={sealed} onChange={(on) => tick(c, on)} />
             </li>
           ))}
         </ul>
@@ -128,7 +139,7 @@ function Sign({ name, needsReason, onSign }: { name: string; needsReason: boolea
       <Button
         type="submit"
         disabled={needsReason}
-        title={needsReason ? "The chosen school fails: give the reason for the deviation first" : undefined}
+        title={needsReason ? "The chosen standard fails: give the reason for the deviation first" : undefined}
         kind="solid"
       >
         Sign

@@ -32,10 +32,10 @@ export function Release({ jobKey, job, editor, live }: StageProps) {
         <section role="alert" className="sheet border-[3px] border-stop p-4 md:col-span-2">
           <Tag tone="stop">stop</Tag>
           <p className="casual mt-2 text-order leading-tight font-extrabold">
-            {verdict.data ? `The hold says: ${verdict.data.sentence.charAt(0).toLowerCase()}${verdict.data.sentence.slice(1)}` : "No hold has been read"}
+            {verdict.data ? verdict.data.headline : "No hold test was read"}
           </p>
           <p className="mt-1">
-            Refrigerant let in now covers the fault up, and leaves by the same way. Release only against a reason that goes on the record.
+            Refrigerant let in now covers the fault up, and leaves the same way. Charge anyway only with a reason: it is recorded as a deviation.
           </p>
         </section>
       )}
@@ -43,7 +43,7 @@ export function Release({ jobKey, job, editor, live }: StageProps) {
         <ReleaseRig jobKey={jobKey} version={editor.version} live={live} />
       </div>
       <div className="grid min-w-0 gap-4">
-      <Sheet title="In this order">
+      <Sheet title="Steps, in this order">
         <ol className="list-none p-0">
           {steps.map((s, i) => {
             const ticked = done.includes(s.value);
@@ -85,7 +85,7 @@ export function Release({ jobKey, job, editor, live }: StageProps) {
           />
         </Sheet>
         <ChargeCard jobKey={jobKey} job={job} editor={editor} />
-        <Cautions words={system.data?.cautions ?? []} />
+        <Cautions words={(system.data?.cautions ?? []).map((c) => c.words)} />
       </div>
     </div>
   );

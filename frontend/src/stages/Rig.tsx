@@ -59,7 +59,7 @@ export function Rig({ jobKey, job, editor }: StageProps) {
               onPart={(x) => setPart((now) => (now === x ? null : x))}
               reading={moment ? `gauge ${u.figure("pressure", moment.pa[p.gauge_node] ?? 0)}` : "gauge"}
             />
-            <p className="mt-2">{u.words(p.limit.charAt(0).toUpperCase() + p.limit.slice(1))}.</p>
+            <p className="mt-2">{p.limit}</p>
           </Sheet>
           {chosen && <PartEditor job={job} editor={editor} plan={p} part={chosen} onClose={() => setPart(null)} />}
           <div className="grid items-start gap-4 md:grid-cols-[minmax(0,1fr)_420px]">

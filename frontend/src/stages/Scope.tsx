@@ -79,9 +79,9 @@ function Condition({ scope, set }: Props) {
         <NumberField label="Coldest spot" dim="temperature" min={-40} max={60} value={scope.coldest_c} onChange={(v) => v !== null && set({ coldest_c: v })} />
         <NumberField label="Oil in the system" dim="mass" min={0} max={200} value={scope.oil_kg} onChange={(v) => v !== null && set({ oil_kg: v })} />
         <NumberField label="Elevation" dim="length" min={-400} max={5500} value={scope.elevation_m} onChange={(v) => v !== null && set({ elevation_m: v })} />
-        <NumberField label="Barometer, if read" unit="hPa" optional min={450} max={1090} value={scope.barometer_hpa} onChange={(v) => set({ barometer_hpa: v })} />
+        <NumberField label="Barometer, if read" dim="barometer" optional min={450} max={1090} value={scope.barometer_hpa} onChange={(v) => set({ barometer_hpa: v })} />
         <NumberField label="Volume, if measured" dim="volume" optional min={0.01} max={10000} value={scope.volume_l} onChange={(v) => set({ volume_l: v })} />
-        <NumberField label="Standing water, if known" unit="g" optional min={0} max={20000} value={scope.free_water_g} onChange={(v) => set({ free_water_g: v })} />
+        <NumberField label="Standing water, if known" dim="grams" optional min={0} max={20000} value={scope.free_water_g} onChange={(v) => set({ free_water_g: v })} />
         <SelectField
           label="Water stands in"
           value={scope.water_section ?? "coldest"}
@@ -98,7 +98,7 @@ function Condition({ scope, set }: Props) {
           onChange={(v) => set({ low_temperature: v === "low" }, "once")}
         />
         <Segments
-          label="Vacuum is said in"
+          label="Custom here: vacuum in"
           value={scope.custom ?? "micron"}
           options={[
             { value: "micron", label: "microns" },
@@ -122,13 +122,13 @@ function Charge({ scope, set }: Props) {
           label="Line adder"
           value={computed ? "computed" : "given"}
           options={[
-            { value: "given", label: "Maker's" },
+            { value: "given", label: "Manufacturer's" },
             { value: "computed", label: "Computed" },
           ]}
           onChange={(v) => set({ adder_g_per_m: v === "computed" ? null : 0 }, "once")}
         />
-        {!computed && <NumberField label="Adder" unit="g/m" min={0} max={5000} value={scope.adder_g_per_m} onChange={(v) => v !== null && set({ adder_g_per_m: v })} />}
-        <NumberField label="Accessories" unit="g" min={0} max={100000} value={scope.accessories_g} onChange={(v) => v !== null && set({ accessories_g: v })} />
+        {!computed && <NumberField label="Adder" dim="adder" min={0} max={5000} value={scope.adder_g_per_m} onChange={(v) => v !== null && set({ adder_g_per_m: v })} />}
+        <NumberField label="Accessories" dim="grams" min={0} max={100000} value={scope.accessories_g} onChange={(v) => v !== null && set({ accessories_g: v })} />
         <NumberField label="Held in the unit" dim="mass" min={0} max={2000} value={scope.held_in_unit_kg} onChange={(v) => v !== null && set({ held_in_unit_kg: v })} />
       </div>
     </Sheet>

@@ -81,7 +81,7 @@ export function Source({ jobKey, live, hasReadings }: { jobKey: string; live: Li
       <Modal open={fault !== null} onClose={() => setFault(null)} title="Not taken" wide>
         {fault && <Fault title={fault.problem.title} detail={fault.problem.detail} faults={fault.problem.faults} />}
       </Modal>
-      <Modal open={found !== null} onClose={() => setFound(null)} title="Take these readings?" wide>
+      <Modal open={found !== null} onClose={() => setFound(null)} title="Use these readings?" wide>
         {found && <Preview out={found.out} name={found.file.name} onTake={() => void take()} onLeave={() => setFound(null)} />}
       </Modal>
       <Modal open={pasting} onClose={() => setPasting(false)} title="Paste readings" wide>
@@ -111,12 +111,13 @@ function Pasted({ onLook }: { onLook: (text: string) => void }) {
 }
 
 function Preview({ out, name, onTake, onLeave }: { out: ImportOut; name: string; onTake: () => void; onLeave: () => void }) {
+  const u = useUnits();
   return (
     <>
       <p>
-        <span className="font-bold">{name}</span>: <span className="figure">{out.rows.toLocaleString("en-US")}</span> rows over {span(out.span_s)}, times as {out.time_kind}.{" "}
+        <span className="font-bold">{name}</span>: <span className="figure">{u.whole(out.rows)}</span> rows over {span(out.span_s)}, times as {out.time_kind}.{" "}
         {out.over_range > 0 && `${out.over_range} over range or blank. `}
-        {out.hold_from_s !== null && out.hold_from_s !== undefined ? `A hold is seen from ${span(out.hold_from_s)} on.` : "No hold is seen in it."}
+        {out.hold_from_s !== null && out.hold_from_s !== undefined ? `A hold test is seen from ${span(out.hold_from_s)} on.` : "No hold test is seen in it."}
       </p>
       <p className="mt-2">
         {out.columns.map((c) => (
@@ -147,9 +148,9 @@ function Preview({ out, name, onTake, onLeave }: { out: ImportOut; name: string;
       </div>
       <div className="mt-4 flex gap-3">
         <Button kind="solid" className="flex-1" onClick={onTake}>
-          Take them
+          Use them
         </Button>
-        <Button onClick={onLeave}>Leave them</Button>
+        <Button onClick={onLeave}>Cancel</Button>
       </div>
     </>
   );

@@ -2,26 +2,25 @@ import { useState } from "react";
 
 import type { LiveOut, WhyOut } from "../api/client";
 import { useFound, useWhy } from "../api/queries";
-import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
+import { capital } from "../lib/capital";
 
 /** Why the draw is slow: suspects by their odds, and the cheapest test that tells them apart. */
 export function Why({ jobKey, live }: { jobKey: string; live: LiveOut }) {
   const [open, setOpen] = useState(false);
-  const u = useUnits();
   const why = useWhy(jobKey, open);
   const found = useFound(jobKey);
   if (live.phase !== "draw" || !live.pump_on) return null;
   const asked = why.data?.answered.map((a) => a.test) ?? [];
   // A stall that the plan foresees is no trouble: water takes its time.
-  const odd = live.sign !== null && live.words === "slower than planned" || live.fit?.contradicts === true;
+  const odd = live.sign !== null && live.pace === "slower" || live.fit?.contradicts === true;
   const fault = why.error ?? found.error;
   return (
     <Sheet title="Why is it slow?" className={odd ? "border-ochre" : ""}>
       {odd && live.sign && (
         <p className="mb-2" data-testid="sign">
-          <Tag tone="caution">{u.words(live.sign)}</Tag>
+          <Tag tone="caution">{live.sign}</Tag>
         </p>
       )}
       {!open && (
@@ -41,7 +40,7 @@ export function Why({ jobKey, live }: { jobKey: string; live: LiveOut }) {
             <ul className="mt-3 grid list-none gap-1 border-t border-rule p-0 pt-2 text-note text-soft">
               {why.data.answered.map((a) => (
                 <li key={a.test}>
-                  {u.words(a.do)} <b className="text-ink">{a.found}</b>
+                  {a.do} <b className="text-ink">{a.found}</b>
                 </li>
               ))}
             </ul>
@@ -60,11 +59,11 @@ function Suspects({ why }: { why: WhyOut }) {
   const [first] = shown;
   return (
     <div>
-      <ol className="grid list-none gap-1.5 p-0" aria-label="Suspects">
+      <ol className="grid list-none gap-1.5 p-0" aria-label="Causes">
         {shown.map((s) => (
           <li key={s.key}>
             <div className="flex items-baseline justify-between gap-2">
-              <span className={s === first ? "font-bold" : ""}>{s.words.charAt(0).toUpperCase() + s.words.slice(1)}</span>
+              <span className={s === first ? "font-bold" : ""}>{s.words}</span>
               <span className="figure font-bold">{Math.max(1, Math.round(100 * s.odds))} %</span>
             </div>
             <div className="mt-0.5 h-1.5 bg-rule" aria-hidden>
@@ -83,7 +82,6 @@ function Suspects({ why }: { why: WhyOut }) {
 }
 
 function NextTest({ why, busy, onFound }: { why: WhyOut; busy: boolean; onFound: (test: string, outcome: string) => void }) {
-  const u = useUnits();
   const [at, setAt] = useState(0);
   const test = why.tests[at % Math.max(1, why.tests.length)];
   if (!test) return why.settled ? null : <p className="mt-2 text-soft">No test on this rig tells them further apart.</p>;
@@ -94,12 +92,12 @@ function NextTest({ why, busy, onFound }: { why: WhyOut; busy: boolean; onFound:
         <span>{why.settled ? "To be surer" : "Tells most for its time"}</span>
         <span className="figure">{test.minutes < 1 ? "½" : Math.round(test.minutes)} min</span>
       </div>
-      <p className="casual text-order leading-[1.2] font-extrabold">{u.words(ask[0]!)}</p>
+      <p className="casual text-order leading-[1.2] font-extrabold">{ask[0]!}</p>
       {ask[1] && <p className="mt-1">{ask[1]}</p>}
       <div className="mt-2 grid gap-2" style={{ gridTemplateColumns: `repeat(${test.outcomes.every((o) => o.words.length < 10) ? test.outcomes.length : 1}, minmax(0, 1fr))` }}>
         {test.outcomes.map((o) => (
           <Button key={o.key} disabled={busy} onClick={() => onFound(test.key, o.key)}>
-            {o.words.charAt(0).toUpperCase() + o.words.slice(1)}
+            {capital(o.words)}
           </Button>
         ))}
       </div>

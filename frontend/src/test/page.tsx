@@ -14,6 +14,7 @@ export const settings = (chosen: Record<string, string>): SettingsOut =>
       pressure: [
         { key: "micron", label: "µ", factor: 1 / PA, offset: 0, digits: 3 },
         { key: "mbar", label: "mbar", factor: 0.01, offset: 0, digits: 3 },
+        { key: "pa", label: "Pa", factor: 1, offset: 0, digits: 3 },
       ],
       temperature: [
         { key: "c", label: "°C", factor: 1, offset: 0, digits: 3 },
@@ -27,6 +28,20 @@ export const settings = (chosen: Record<string, string>): SettingsOut =>
         { key: "kg", label: "kg", factor: 1, offset: 0, digits: 3 },
         { key: "lb-oz", label: "lb", factor: 1 / 0.45359237, offset: 0, digits: 3 },
       ],
+      step: [
+        { key: "c", label: "°C", factor: 1, offset: 0, digits: 3 },
+        { key: "f", label: "°F", factor: 1.8, offset: 0, digits: 3 },
+      ],
+      grams: [
+        { key: "kg", label: "g", factor: 1, offset: 0, digits: 2 },
+        { key: "lb-oz", label: "oz", factor: 1 / 28.349523, offset: 0, digits: 2 },
+      ],
+      adder: [
+        { key: "kg", label: "g/m", factor: 1, offset: 0, digits: 3 },
+        { key: "lb-oz", label: "oz/ft", factor: 0.3048 / 28.349523, offset: 0, digits: 3 },
+      ],
+      capacity: [{ key: "tons", label: "tons", factor: 1 / 3.5168528, offset: 0, digits: 3 }],
+      barometer: [{ key: "inhg", label: "inHg", factor: 100 / 3386.389, offset: 0, digits: 4 }],
     },
   }) as unknown as SettingsOut;
 

@@ -31,11 +31,12 @@ function shown(start: number | null, more: Partial<Parameters<typeof NumberField
 }
 
 describe("a number field", () => {
-  it("hands on what lies within its bounds, a comma for a point as well", () => {
+  it("hands on what lies within its bounds, and shows back what is written by another habit", () => {
     const { told, type } = shown(5, { unit: "m" });
     type("7.5");
     type("12,25");
     expect(told.mock.calls).toEqual([[7.5], [12.25]]);
+    expect(screen.getByText("Read as 12.25 m")).toBeTruthy();
   });
 
   it("keeps what is typed, says what is wrong, and hands on nothing out of bounds", () => {
@@ -46,6 +47,8 @@ describe("a number field", () => {
       expect(box.getAttribute("aria-invalid")).toBe("true");
     }
     expect(told).not.toHaveBeenCalled();
+    expect(screen.getByText("not a number")).toBeTruthy();
+    type("600");
     expect(screen.getByText("from 1 to 60 m")).toBeTruthy();
   });
 
@@ -75,5 +78,31 @@ describe("a number field", () => {
     type("196.85");
     expect(box.getAttribute("aria-invalid")).toBe("false");
     expect(told.mock.lastCall![0]).toBeLessThanOrEqual(60);
+  });
+
+  it("asks which of two numbers is meant before it takes either", () => {
+    const { told, type } = shown(5, { unit: "m", max: 9000 });
+    type("1.500");
+    expect(told).not.toHaveBeenCalled();
+    fireEvent.click(screen.getByText("1,500 m"));
+    expect(told.mock.calls).toEqual([[1500]]);
+    type("1,500");
+    expect(told.mock.lastCall).toEqual([1500]);
+    expect(screen.getByText("Read as 1,500 m")).toBeTruthy();
+  });
+
+  it("does not ask where only one of them can stand there", () => {
+    const { told, type } = shown(5, { unit: "kg" });
+    type("3.250");
+    expect(told.mock.lastCall).toEqual([3.25]);
+  });
+
+  it("reads and writes by this person's habit", () => {
+    const { told, box, type } = shown(5.5, { unit: "m", max: 9000 }, { numbers: "comma" });
+    expect(box.value).toBe("5,5");
+    type("1.500");
+    expect(told.mock.lastCall).toEqual([1500]);
+    type("2,25");
+    expect(told.mock.lastCall).toEqual([2.25]);
   });
 });

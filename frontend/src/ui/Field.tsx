@@ -1,5 +1,6 @@
 import { useId, useState } from "react";
 
+import { inField, plain, typed, type Typed } from "../lib/numbers";
 import { useUnits, type Dim } from "../lib/units";
 
 /** The box of anything that is typed or chosen. */
@@ -65,16 +66,24 @@ export function NumberField({
   const native = !dim || (per === 1 && u.of(dim).factor === 1 && !u.of(dim).offset);
   const show = (v: number) => (native || !dim ? v : Number(u.shown(dim, v * per).toPrecision(5)));
   const keep = (v: number) => (native || !dim ? v : Number((u.stored(dim, v) / per).toPrecision(7)));
-  const shownUnit = dim ? (u.of(dim).key === "lb-oz" ? "lb" : u.label(dim)) : unit;
-  const [typed, setTyped] = useState<{ text: string; unit: string | undefined } | null>(null);
+  const written = (v: number) => inField(show(v), u.numbers);
+  const shownUnit = dim ? (dim === "mass" && u.of(dim).key === "lb-oz" ? "lb" : u.label(dim)) : unit;
+  const [own, setOwn] = useState<{ text: string; unit: string | undefined } | null>(null);
   // What was typed in another unit is not shown as if it were in this one.
-  const live = typed && typed.unit === shownUnit ? typed.text : null;
-  const text = live ?? (value === null || value === undefined ? "" : String(show(value)));
-  const parsed = keep(Number(text.replace(",", ".")));
+  const live = own && own.unit === shownUnit ? own.text : null;
+  const text = live ?? (value === null || value === undefined ? "" : written(value));
+  const read = typed(text, u.numbers);
+  const parsed = read ? keep(read.value) : Number.NaN;
   const empty = text.trim() === "";
   // Bounds are kept in the document's unit; a figure on the bound must not fail for its last digit.
   const within = (v: number) => Number.isFinite(v) && v >= min - Math.abs(min) * 1e-4 && v <= max * 1.0001;
+  const bounded = (v: number) => Math.min(max, Math.max(min, v));
   const bad = empty ? !optional : !within(parsed);
+  const saying = (v: number) => `${plain(v, 6, u.numbers)} ${shownUnit ?? ""}`.trim();
+  // Two numbers, and both could stand here: it is asked which, before either is taken.
+  const twoWays = (t: Typed | null) => t?.other !== undefined && within(keep(t.value)) && within(keep(t.other));
+  const asked = live !== null && twoWays(read);
+  const said = read && live !== null && !bad && read.how === "shown";
   return (
     <div className="min-w-0">
       <label htmlFor={id} className={quiet ? "sr-only" : "mb-1 block text-soft"}>
@@ -84,25 +93,45 @@ export function NumberField({
         <input
           id={id}
           inputMode="decimal"
-          className={`${BOX} figure pr-14 ${bad ? "border-stop" : ""}`}
+          className={`${BOX} figure pr-14 ${bad ? "border-stop" : asked ? "border-ochre" : ""}`}
           value={text}
-          aria-invalid={bad}
-          aria-describedby={bad ? `${id}-bad` : undefined}
+          aria-invalid={bad || asked}
+          aria-describedby={bad ? `${id}-bad` : said ? `${id}-read` : undefined}
           onChange={(e) => {
             const next = e.target.value;
-            setTyped({ text: next, unit: shownUnit });
-            const n = keep(Number(next.replace(",", ".")));
+            setOwn({ text: next, unit: shownUnit });
+            const found = typed(next, u.numbers);
             if (next.trim() === "") {
               if (optional) onChange(null);
-            } else if (within(n)) onChange(Math.min(max, Math.max(min, n)));
+              // What can be two numbers is asked about first.
+            } else if (found && !twoWays(found) && within(keep(found.value))) onChange(bounded(keep(found.value)));
           }}
-          onBlur={() => !bad && setTyped(null)}
+          onBlur={() => !bad && !asked && setOwn(null)}
         />
         <span className="pointer-events-none absolute inset-y-0 right-3 flex items-center text-soft">{shownUnit}</span>
       </div>
       {bad && (
         <p id={`${id}-bad`} className="mt-1 text-note text-stop">
-          {empty ? "a figure is needed" : `from ${show(min)} to ${show(max)} ${shownUnit}`}
+          {empty ? "a figure is needed" : read ? `from ${written(min)} to ${written(max)} ${shownUnit ?? ""}` : "not a number"}
+        </p>
+      )}
+      {said && (
+        <p id={`${id}-read`} className="mt-1 flex flex-wrap items-center gap-2 text-note text-soft" aria-live="polite">
+          {asked ? "Which one?" : `Read as ${saying(read.value)}`}
+          {asked &&
+            [read.value, read.other!].map((v) => (
+              <button
+                key={v}
+                type="button"
+                className="min-h-11 rounded-[5px] border-2 border-ink px-3 font-bold text-ink hover:bg-green-wash"
+                onClick={() => {
+                  onChange(bounded(keep(v)));
+                  setOwn(null);
+                }}
+              >
+                {saying(v)}
+              </button>
+            ))}
         </p>
       )}
     </div>

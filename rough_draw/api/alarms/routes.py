@@ -9,6 +9,7 @@ from pydantic import BaseModel, Field
 
 from rough_draw.api.alarms.watch import Alarms
 from rough_draw.api.deps import HubDep, Key
+from rough_draw.api.said import Said
 from rough_draw.store import jobs
 
 router = APIRouter(tags=["run"])
@@ -29,7 +30,7 @@ class RingOut(BaseModel):
     job: str
     title: str
     key: str
-    words: str
+    words: Said
     since: float
     silenced: bool
 

@@ -13,6 +13,7 @@ from rough_draw.api import runs
 from rough_draw.api.devices.hub import Hub
 from rough_draw.core.diagnosis.alarm_rules import Facts, Ring, ringing
 from rough_draw.core.engine.network import NetworkError
+from rough_draw.core.message import Message
 from rough_draw.core.model.system import ScopeError
 from rough_draw.core.planning.next_step import Outlook, next_touches
 from rough_draw.core.sheet import criteria
@@ -32,7 +33,7 @@ class Ringing:
     job: str
     title: str
     key: str
-    words: str
+    words: Message
     since: float
     silenced: bool
 
@@ -66,7 +67,7 @@ class Alarms:
                 key = (stored.key, ring.key)
                 since = self._since.setdefault(key, time.time())
                 party = stored.job.party
-                title = ", ".join(x for x in (party.customer, party.unit) if x) or stored.job.title or "Unnamed job"
+                title = ", ".join(x for x in (party.customer, party.unit) if x) or stored.job.title or ""
                 found.append(
                     Ringing(job=stored.key, title=title, key=ring.key, words=ring.words, since=since, silenced=False)
                 )
@@ -98,7 +99,7 @@ def rings_of(stored: jobs.StoredJob, hub: Hub) -> list[Ring]:
     )
 
 
-def _due(run: runs.RunView, now: float, at: FloatArray, pa: FloatArray) -> tuple[str, str] | None:
+def _due(run: runs.RunView, now: float, at: FloatArray, pa: FloatArray) -> tuple[str, Message] | None:
     """The next touch where it is due now, by level and clock alone: its kind and title."""
     try:
         where = runs.isolation_for(run.job).where

@@ -13,9 +13,11 @@ from rough_draw.api.deps import floats
 from rough_draw.api.devices.hub import Hub
 from rough_draw.api.devices.scale_driver import scale_name
 from rough_draw.core.charging.charge import charge_to_weigh
-from rough_draw.core.charging.superheat import SUBCOOLING, SUPERHEAT, read_running
+from rough_draw.core.charging.superheat import SUBCOOLING, SUPERHEAT, OutsideTable, read_running
 from rough_draw.core.charging.weighing import Weighing, at_ambient, hose_holds, liquid_words, weigh
 from rough_draw.core.engine.network import NetworkError
+from rough_draw.core.message import Message, message
+from rough_draw.core.message.figure import mass
 from rough_draw.core.model.isolation import valves_between
 from rough_draw.core.model.rig_graph import hose_volume
 from rough_draw.core.model.system import ScopeError, atmosphere_of
@@ -96,12 +98,12 @@ def _weights(key: str, run: runs.RunView) -> _Weighed:
     )
 
 
-def _cautions(run: runs.RunView, w: _Weighed, found: Weighing, hose: float) -> list[str]:
+def _cautions(run: runs.RunView, w: _Weighed, found: Weighing, hose: float) -> list[Message]:
     said = list(found.cautions)
     if w.valve != "shut" and run.job.release.way == "cylinder" and not w.running and _suction_open(run):
-        said.insert(0, "The suction side is open while liquid goes in: close it, or liquid reaches the compressor.")
+        said.insert(0, message("charge-suction-open"))
     if hose > 0.005:
-        said.append(f"The hose keeps about {hose * 1000:.0f} g; it is drawn in at the end, with the cylinder closed.")
+        said.append(message("charge-hose-keeps", mass=mass(hose)))
     return said
 
 
@@ -114,17 +116,18 @@ def charging_of(key: str, run: runs.RunView, hub: Hub) -> ChargingOut:
     margin, full, tare = release.margin_pct / 100.0, release.cylinder_full_kg, release.cylinder_tare_kg
     found = weigh(w.at, w.kg, w.begun, wanted or 0.0, margin, full, tare)
     hose = _hose_kg(job)
+    air = atmosphere_of(scope)
     bubble, dew = at_ambient(scope.refrigerant, kelvin(scope.ambient_c))
     shown_at, shown_kg = decimate(w.at, w.kg, SHOWN) if w.read else (np.zeros(0), np.zeros(0))
     link = hub.links.get(scale_name(key))
     unread = not w.read and (w.start is None or w.end is None)
     return ChargingOut(
         to_weigh_kg=wanted,
-        words=charge.words if charge is not None else "no nameplate charge on the sheet",
+        words=charge.words if charge is not None else message("charge-no-nameplate"),
         liquid=liquid_words(scope.refrigerant),
         phase="none" if wanted is None or unread else found.phase,
-        order="Give the nameplate charge" if wanted is None else found.order,
-        why="Under Scope; then the weight is worked out." if wanted is None else found.why,
+        order=message("charge-give-nameplate") if wanted is None else found.order,
+        why=message("charge-give-nameplate.why") if wanted is None else found.why,
         added_kg=None if not w.read and (wanted is None or unread) else found.added,
         left_kg=None if wanted is None else found.left,
         stop_at_kg=None if wanted is None else found.stop_at,
@@ -140,8 +143,8 @@ def charging_of(key: str, run: runs.RunView, hub: Hub) -> ChargingOut:
         valve=w.valve,
         running=w.running,
         hose_kg=hose,
-        bubble_pa=bubble,
-        dew_pa=dew,
+        bubble_gauge_pa=bubble - air,
+        dew_gauge_pa=dew - air,
         at=floats(shown_at, 14),
         kg=floats(shown_kg),
     )
@@ -166,8 +169,8 @@ def _running(job: Job, seen: Running | None) -> RunningOut | None:
             absolute(seen.liquid_kpa),
             warm(seen.liquid_c),
         )
-    except ValueError as e:
-        return RunningOut(dew_c=None, bubble_c=None, superheat=None, subcooling=None, words=[], fault=str(e))
+    except OutsideTable as e:
+        return RunningOut(dew_c=None, bubble_c=None, superheat=None, subcooling=None, words=[], fault=e.told)
     return RunningOut(
         dew_c=None if r.dew is None else celsius(r.dew),
         bubble_c=None if r.bubble is None else celsius(r.bubble),

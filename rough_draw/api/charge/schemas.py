@@ -6,6 +6,7 @@ from typing import Literal
 
 from pydantic import BaseModel, Field
 
+from rough_draw.api.said import Said
 from rough_draw.api.schemas import Body
 
 
@@ -32,17 +33,17 @@ class ChargingOut(BaseModel):
     """Where the charge stands. Weights kg, pressures Pa absolute, temperatures K, flow g/s."""
 
     to_weigh_kg: float | None
-    words: str
-    liquid: str
+    words: Said
+    liquid: Said
     phase: str
-    order: str
-    why: str
+    order: Said
+    why: Said
     added_kg: float | None
     left_kg: float | None
     stop_at_kg: float | None
     flow_g_s: float
     seconds: float | None
-    cautions: list[str]
+    cautions: list[Said]
     scale: bool
     stale: bool
     speed: float
@@ -52,8 +53,8 @@ class ChargingOut(BaseModel):
     valve: str
     running: bool
     hose_kg: float
-    bubble_pa: float
-    dew_pa: float
+    bubble_gauge_pa: float
+    dew_gauge_pa: float
     at: list[float]
     kg: list[float]
 
@@ -65,8 +66,8 @@ class RunningOut(BaseModel):
     bubble_c: float | None
     superheat: float | None
     subcooling: float | None
-    words: list[str]
-    fault: str
+    words: list[Said]
+    fault: Said
 
 
 class RunningsOut(BaseModel):

@@ -14,10 +14,12 @@ from rough_draw.api.run.fits import fitted
 from rough_draw.api.schemas import RangeOut
 from rough_draw.api.settings.schemas import ComingOut, DayFit, DayJob, DayOut, DayTouchOut
 from rough_draw.core.engine.network import NetworkError
+from rough_draw.core.message import Name, message
 from rough_draw.core.model.system import ScopeError
-from rough_draw.core.planning.pump_use import name_of
+from rough_draw.core.planning.pump_use import mark_of, name_of
 from rough_draw.core.planning.schedule import Planned, conflicts, fit, touches, underway
 from rough_draw.store import calendar, jobs, shelf
+from rough_draw.text import say
 
 router = APIRouter(tags=["day"])
 
@@ -28,20 +30,27 @@ Start = Query(None, ge=0, le=4e9, description="when the pump starts, epoch s; th
 
 def _planned(stored: jobs.StoredJob, start: float | None = None) -> Planned:
     job = stored.job
-    name = name_of(job.rig.pump)
-    title = " · ".join(x for x in (job.party.customer, job.party.unit) if x) or job.title or "Unnamed job"
+    name = mark_of(job.rig.pump)
+    title = " · ".join(x for x in (job.party.customer, job.party.unit) if x) or job.title or say(message("job-unnamed"))
     at = start if start is not None else job.plans.start_at
     return Planned(stored.key, title, name, at, touches(job, runs.plan_for(job)))
 
 
-def _out(p: Planned, unit: str, fault: str = "", running: bool = False) -> DayJob:
+def _out(p: Planned, unit: str, fault: Name = "", running: bool = False) -> DayJob:
     start = p.start
     found = []
     for t in p.touches if start is not None else ():
         at = RangeOut(low=start + t.at.low, value=start + t.at.value, high=start + t.at.high)
         found.append(DayTouchOut(kind=t.kind, title=t.title, at=at, hands_s=t.hands))
     return DayJob(
-        key=p.key, title=p.title, unit=unit, pump=p.pump, start_at=start, touches=found, fault=fault, running=running
+        key=p.key,
+        title=p.title,
+        unit=unit,
+        pump=name_of(p.pump) if p.pump else "",
+        start_at=start,
+        touches=found,
+        fault=fault,
+        running=running,
     )
 
 
@@ -73,7 +82,7 @@ def _day(hub: Hub) -> tuple[list[DayJob], list[Planned]]:
         try:
             p = _planned(stored)
         except (ScopeError, NetworkError) as e:
-            title = job.party.customer or job.title or "Unnamed job"
+            title = job.party.customer or job.title or say(message("job-unnamed"))
             rows.append(
                 DayJob(
                     key=stored.key,
@@ -82,7 +91,7 @@ def _day(hub: Hub) -> tuple[list[DayJob], list[Planned]]:
                     pump="",
                     start_at=job.plans.start_at,
                     touches=[],
-                    fault=str(e),
+                    fault=e.told,
                 )
             )
             continue
@@ -164,5 +173,5 @@ def job_calendar(key: Key, start: float | None = Start) -> Response:
 
 
 def _calendar(planned: list[Planned]) -> Response:
-    headers = {"Content-Disposition": 'attachment; filename="touches.ics"'}
+    headers = {"Content-Disposition": 'attachment; filename="steps.ics"'}
     return Response(calendar.ics(planned), media_type="text/calendar; charset=utf-8", headers=headers)

@@ -12,6 +12,7 @@ from rough_draw.api import runs
 from rough_draw.core.diagnosis.curve_signs import Signature, signature
 from rough_draw.core.diagnosis.diagnosis import Case, Readings, look_into
 from rough_draw.core.diagnosis.next_test import Opinion, Test, opinion, tests_of
+from rough_draw.core.message import message
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.physics.water import saturation_pressure
 from rough_draw.core.sheet.run_state import Touch
@@ -99,7 +100,7 @@ def why(key: str, run: runs.RunView, anew: bool = False) -> Why:
         raise NotYet("without a micron gauge there is no curve to look into")
     keep = main.at >= start if main is not None else np.zeros(0, dtype=bool)
     if main is None or int(keep.sum()) < LEAST:
-        raise NotYet(f"wait for {LEAST} readings of this draw")
+        raise NotYet(message("diagnosis-wait", count=LEAST))
     answers = answers_of(run.touches)
     with _guard:
         place = _places.setdefault(key, _Place())

@@ -10,9 +10,12 @@ from rough_draw.api import runs
 from rough_draw.api.deps import HubDep, Key
 from rough_draw.api.diagnosis import cases
 from rough_draw.api.diagnosis.schemas import AnswerChoiceOut, AnsweredOut, AnswerIn, SuspectOut, TestOut, WhyOut
+from rough_draw.api.said import told
 from rough_draw.core.diagnosis.next_test import Test
+from rough_draw.core.message import message
 from rough_draw.core.sheet.steps import Answered, LookedAnew, StepKind, text_of
 from rough_draw.store import jobs
+from rough_draw.text import say
 
 router = APIRouter(tags=["run"])
 
@@ -24,7 +27,7 @@ def _why(key: str, anew: bool = False) -> cases.Why:
     try:
         return cases.why(key, runs.view(key), anew)
     except cases.NotYet as e:
-        raise HTTPException(409, str(e)) from None
+        raise HTTPException(409, told(e)) from None
 
 
 def _out(found: cases.Why) -> WhyOut:
@@ -63,12 +66,12 @@ def answer(key: Key, body: AnswerIn, hub: HubDep) -> WhyOut:
     test = next((t for t in found.opinion.every if t.key == body.test), None)
     if test is None:
         known = ", ".join(t.key for t in found.opinion.every)
-        raise HTTPException(422, f"there is no test '{body.test}' for this rig; there are {known}")
+        raise HTTPException(422, say(message("test-unknown", test=body.test, known=known)))
     outcome = next((o for o in test.outcomes if o.key == body.outcome), None)
     if outcome is None:
         known = ", ".join(o.key for o in test.outcomes)
-        raise HTTPException(422, f"'{body.test}' does not turn out '{body.outcome}'; it is one of {known}")
-    _log(key, hub, Answered(body.test, body.outcome), f"{test.do} {outcome.words.capitalize()}.")
+        raise HTTPException(422, say(message("test-no-outcome", test=body.test, outcome=body.outcome, known=known)))
+    _log(key, hub, Answered(body.test, body.outcome), say(message("test-answered", do=test.do, answer=outcome.words)))
     return _out(_why(key))
 
 

@@ -4,13 +4,15 @@ from __future__ import annotations
 
 from pydantic import BaseModel, Field
 
+from rough_draw.api.said import Said
+
 
 class SuspectOut(BaseModel):
     """A cause with what to do about it and its odds."""
 
     key: str
-    words: str
-    cure: str
+    words: Said
+    cure: Said
     odds: float
 
 
@@ -18,14 +20,14 @@ class AnswerChoiceOut(BaseModel):
     """One way a test can turn out."""
 
     key: str
-    words: str
+    words: Said
 
 
 class TestOut(BaseModel):
     """A test that tells the suspects apart: what to do, minutes, and its outcomes."""
 
     key: str
-    do: str
+    do: Said
     minutes: float
     outcomes: list[AnswerChoiceOut]
 
@@ -34,15 +36,15 @@ class AnsweredOut(BaseModel):
     """A test that was made, with what was found."""
 
     test: str
-    do: str
-    found: str
+    do: Said
+    found: Said
 
 
 class WhyOut(BaseModel):
     """Why a draw goes as it does: ``as_of`` epoch s of the last reading it rests on."""
 
     as_of: float
-    sign: str | None
+    sign: Said | None
     suspects: list[SuspectOut]
     tests: list[TestOut]
     answered: list[AnsweredOut]

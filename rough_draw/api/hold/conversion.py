@@ -26,7 +26,9 @@ from rough_draw.core.hold.compare import Before, compared
 from rough_draw.core.hold.leak_places import Place
 from rough_draw.core.hold.result import Verdict
 from rough_draw.core.hold.verdict import ALGORITHM, no_verdict
-from rough_draw.core.hold.wording import NAMES, account_words, disagreements, likely, reasons
+from rough_draw.core.hold.wording import account_words, cause, disagreements, headline, likely, reasons
+from rough_draw.core.message import Message, Name, message
+from rough_draw.core.message.figure import vacuum
 from rough_draw.core.model.isolation import Isolation
 from rough_draw.core.model.system import atmosphere_of
 from rough_draw.core.physics.interval import Range
@@ -42,7 +44,7 @@ DRAWN_ODDS = 0.02
 
 def outcomes(v: Verdict, main: criteria.Criterion) -> list[StandardOut]:
     """The schools, the chosen one first, each with its rule."""
-    rules = {**{k: c.rule() for k, c in criteria.SCHOOLS.items()}, main.key: main.rule()}
+    rules = {**{k: c.rule() for k, c in criteria.STANDARDS.items()}, main.key: main.rule()}
     return [
         StandardOut(key=o.key, name=o.name, rule=rules[o.key], passed=o.passed, reason=o.reason) for o in v.criteria
     ]
@@ -85,8 +87,8 @@ class Beside:
     main: criteria.Criterion
     scope: Scope
     held: Isolation | None = None
-    inside: str = ""
-    known: tuple[str, ...] = ()
+    inside: Name = ""
+    known: tuple[Message, ...] = ()
     places: tuple[Place, ...] = ()
     before: tuple[Before, ...] = ()
     digest: str = ""
@@ -100,9 +102,10 @@ def verdict_out(v: Verdict, b: Beside) -> VerdictOut:
     return VerdictOut(
         verdict=v.verdict,
         sentence=v.sentence,
+        headline=headline(v),
         probability=v.probability,
         likely=likely(v.probability),
-        odds=[OddsOut(key=k, name=NAMES[k], odds=x, words=likely(x)) for k, x in odds],
+        odds=[OddsOut(key=k, name=cause(k), odds=x, words=likely(x)) for k, x in odds],
         leak_pa_m3_s=range_out(v.leak),
         rate_micron_s=range_out(v.rate),
         slope_micron_s=range_out(v.slope),
@@ -139,7 +142,7 @@ def verdict_out(v: Verdict, b: Beside) -> VerdictOut:
 def _advice(v: Verdict, b: Beside) -> AdviceOut:
     a = what_next(v, b.main, b.held)
     places = [PlaceOut(where=p.where, how=p.how) for p in b.places] if a.search else []
-    return AdviceOut(order=a.order, why=a.why, also=list(a.also), stage=a.stage, places=places)
+    return AdviceOut(order=a.order, why=a.why, also=list(a.with_it), stage=a.stage, places=places)
 
 
 def _earlier(v: Verdict, b: Before) -> EarlierOut:
@@ -172,10 +175,8 @@ def unverified(
     lasted = max(min(span, need), 60.0)
     leak = blind.leak * need / lasted
     grams = grams_per_year(Range(leak, leak, leak), scope).value
-    none = tuple(
-        criteria.Outcome(c.key, c.name, None, "no micron gauge read this hold") for c in criteria.SCHOOLS.values()
-    )
-    v = no_verdict("unverified", none, span, _needle_words(blind.blind_pa))
+    none = tuple(criteria.Outcome(c.key, None, message("outcome-no-gauge")) for c in criteria.STANDARDS.values())
+    v = no_verdict("unverified", none, span, message("unfit-needle", level=vacuum(blind.blind_pa)))
     out = verdict_out(v, Beside(start=start, volume=volume, main=main, scope=scope, held=held, inside=held.inside))
     needle = NeedleOut(
         blind_pa=blind.blind_pa,
@@ -187,7 +188,3 @@ def unverified(
         reads_pa=blind.reads_pa,
     )
     return out.model_copy(update={"needle": needle})
-
-
-def _needle_words(blind: float) -> str:
-    return f"a needle is {blind / MICRON_PA:,.0f} µ wide: what rises less than that is not seen"

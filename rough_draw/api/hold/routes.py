@@ -16,14 +16,16 @@ from rough_draw.core.catalogue.fluids import REFRIGERANTS
 from rough_draw.core.hold.leak_places import places
 from rough_draw.core.hold.quick_volume import volume_of
 from rough_draw.core.hold.verdict import judge_hold
+from rough_draw.core.message import message
 from rough_draw.core.physics.units import kelvin
 from rough_draw.core.proving.assessment import known_in_the_hold
 from rough_draw.core.readings import csv_table
 from rough_draw.core.readings.downsampling import decimate
 from rough_draw.core.readings.series import find_hold
-from rough_draw.core.sheet.criteria import SCHOOLS, chosen
+from rough_draw.core.sheet.criteria import STANDARDS, chosen
 from rough_draw.core.sheet.scope import Scope
 from rough_draw.core.sheet.templates import TEMPLATES
+from rough_draw.text import say
 
 router = APIRouter(tags=["hold"])
 
@@ -74,10 +76,12 @@ def quick(body: QuickIn) -> QuickOut:
     for value, known, name in (
         (body.template, TEMPLATES, "kind of system"),
         (body.refrigerant, REFRIGERANTS, "refrigerant"),
-        (body.school, SCHOOLS, "school"),
+        (body.school, STANDARDS, "standard"),
     ):
         if value not in known:
-            raise HTTPException(422, f"no {name} '{value[:40]}'; choose one of {', '.join(known)}")
+            raise HTTPException(
+                422, say(message("quick-unknown", field=name, value=value[:40], known=", ".join(known)))
+            )
     found = csv_table.read_table(body.text.encode("utf-8"))
     series = found.main()
     start = body.isolated_at_s if body.isolated_at_s is not None else find_hold(series)
@@ -91,7 +95,7 @@ def quick(body: QuickIn) -> QuickOut:
         coldest_c=body.coldest_c,
         ambient_c=max(body.coldest_c, 18.0),
     )
-    main = SCHOOLS[body.school]
+    main = STANDARDS[body.school]
     v = judge_hold(t, p, volume, kelvin(body.coldest_c), main)
     at, pa = decimate(t, p, SHOWN)
     seen = np.isfinite(pa)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from pydantic import BaseModel, Field
 
+from rough_draw.api.said import Said
 from rough_draw.api.schemas import Body, RangeOut
 
 
@@ -11,26 +12,26 @@ class StandardOut(BaseModel):
     """What one school says: its rule in words, pass, fail or not yet, and with what figures."""
 
     key: str
-    name: str
-    rule: str
+    name: Said
+    rule: Said
     passed: bool | None
-    reason: str
+    reason: Said
 
 
 class OddsOut(BaseModel):
     """One cause with its odds, and those in words."""
 
     key: str
-    name: str
+    name: Said
     odds: float
-    words: str
+    words: Said
 
 
 class CurveOut(BaseModel):
     """One account drawn over the hold and a little beyond, named with its figures."""
 
-    name: str
-    words: str
+    name: Said
+    words: Said
     odds: float
     best: bool
     at: list[float]
@@ -55,16 +56,16 @@ class ResidualsOut(BaseModel):
 class PlaceOut(BaseModel):
     """A place to look for the leak, and how."""
 
-    where: str
-    how: str
+    where: Said
+    how: Said
 
 
 class AdviceOut(BaseModel):
     """What to do next, why, what goes with it, and the stage it leads to."""
 
-    order: str
-    why: str
-    also: list[str]
+    order: Said
+    why: Said
+    also: list[Said]
     stage: str
     places: list[PlaceOut]
 
@@ -76,8 +77,8 @@ class EarlierOut(BaseModel):
     check: bool
     minutes: float
     verdict: str
-    sentence: str
-    words: str
+    sentence: Said
+    words: Said
 
 
 class NeedleOut(BaseModel):
@@ -96,9 +97,10 @@ class VerdictOut(BaseModel):
     """The verdict on the hold."""
 
     verdict: str
-    sentence: str
+    sentence: Said
+    headline: Said
     probability: float
-    likely: str
+    likely: Said
     odds: list[OddsOut]
     leak_pa_m3_s: RangeOut
     rate_micron_s: RangeOut
@@ -118,11 +120,11 @@ class VerdictOut(BaseModel):
     limit_pa: float
     saturation_pa: float
     volume_l: RangeOut
-    inside: str
+    inside: Said
     clear: bool
     criteria: list[StandardOut]
-    disagreements: list[str]
-    reasons: list[str]
+    disagreements: list[Said]
+    reasons: list[Said]
     curves: list[CurveOut]
     residuals: ResidualsOut
     advice: AdviceOut
@@ -152,9 +154,9 @@ class QuickOut(BaseModel):
     verdict: VerdictOut
     rows: int
     over_range: int
-    guesses: list[str]
+    guesses: list[Said]
     columns: list[str]
     hold_from_s: float
-    volume: str
+    volume: Said
     at: list[float]
     pa: list[float]

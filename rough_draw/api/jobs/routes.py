@@ -16,12 +16,17 @@ from rough_draw.api.jobs.schemas import JobIn, PumpOut, StageState, YardRow
 from rough_draw.api.people.browser import person_here
 from rough_draw.api.run.standing import live_of
 from rough_draw.api.schemas import JobOut
+from rough_draw.core.hold.wording import headline
+from rough_draw.core.message import Name, message
 from rough_draw.core.planning import pump_use
 from rough_draw.core.proving.stage_progress import Stage, current, stages
 from rough_draw.core.sheet import criteria
 from rough_draw.core.sheet.habits import Habits
 from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.naming import pump_name
 from rough_draw.store import job_files, jobs, kit_log, people, shelf
+from rough_draw.text import say
+from rough_draw.text.reader import reader
 
 router = APIRouter(tags=["jobs"])
 
@@ -39,11 +44,12 @@ def _row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
     run = runs.view_of(stored)
     found = _stages(run)
     stage = current(found)
-    words = {s.key: s.missing for s in found}[stage]
+    words: Name = {s.key: s.missing for s in found}[stage]
     ended = found[-1].done
     link = hub.links.get(stored.key)
     is_live = link is not None and not link.stale
-    pa, over, next_title, next_at = None, False, "", None
+    pa, over, next_at = None, False, None
+    next_title: Name = ""
     main = run.main()
     if main is not None and main.at.size and not ended:
         over = bool(np.isnan(main.pa[-1]))
@@ -55,14 +61,18 @@ def _row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
             next_title, next_at = live.next[0].title, live.next[0].due_at
     if stage in ("release", "record") and (judged := holds.judged_ready(run)) is not None:
         if judged.verdict.verdict != "tight-and-dry" and not run.job.release.steps_done and not ended:
-            stage, words = "hold", judged.verdict.sentence
+            stage, words = "hold", headline(judged.verdict)
         else:
-            words = judged.verdict.sentence + (f"; {words}" if words else "")
+            words = (
+                message("yard-verdict-and", verdict=judged.verdict.sentence, missing=words)
+                if words
+                else judged.verdict.sentence
+            )
     start_at = run.job.plans.start_at if run.state.started_at is None and not ended else None
     if start_at is not None and not next_title:
-        next_title, next_at = "Start the pump", start_at
+        next_title, next_at = message("day-start-pump"), start_at
     if ended:
-        words = f"signed by {run.job.closing.signed_by}"
+        words = message("yard-signed", by=run.job.closing.signed_by)
     return YardRow(
         key=stored.key,
         title=stored.job.title,
@@ -79,13 +89,13 @@ def _row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
         stages=_states(found),
         updated_at=stored.updated_at,
         technician=run.job.party.technician,
-        pump=pump_use.name_of(run.job.rig.pump),
+        pump=pump_name(run.job.rig.pump),
         start_at=start_at,
     )
 
 
 def _sealed_key(stored: jobs.StoredJob, hub: Hub) -> tuple[object, ...]:
-    return stored.key, stored.version, stored.updated_at, stored.sealed_at
+    return stored.key, stored.version, stored.updated_at, stored.sealed_at, reader()
 
 
 @cached(LRUCache(4096), key=_sealed_key, lock=Lock())
@@ -105,7 +115,9 @@ def pumps() -> list[PumpOut]:
     for stored in jobs.listing():
         run = runs.view_of(stored)
         state, party = run.state, stored.job.party
-        title = ", ".join(x for x in (party.customer, party.unit) if x) or stored.job.title or "Unnamed job"
+        title = (
+            ", ".join(x for x in (party.customer, party.unit) if x) or stored.job.title or say(message("job-unnamed"))
+        )
         over = bool(stored.job.closing.signed_by)
         since = state.started_at if state.pump_on else state.pump_off_at
         plan = stored.job.plans.start_at
@@ -113,7 +125,7 @@ def pumps() -> list[PumpOut]:
             pump_use.Use(
                 key=stored.key,
                 title=title,
-                pump=pump_use.name_of(stored.job.rig.pump),
+                pump=pump_use.mark_of(stored.job.rig.pump),
                 on=state.pump_on,
                 since=since,
                 start=plan,
@@ -123,7 +135,7 @@ def pumps() -> list[PumpOut]:
     gone = kit_log.retired()
     kit = [k.name for k in shelf.kit() if k.kind == "pump" and k.id not in gone]
     return [
-        PumpOut(pump=x.pump, doing=x.doing, job=x.job, title=x.title, at=x.at, also=list(x.also))
+        PumpOut(pump=pump_use.name_of(x.pump), doing=x.doing, job=x.job, title=x.title, at=x.at, also=list(x.also))
         for x in pump_use.lines(kit, uses)
     ]
 

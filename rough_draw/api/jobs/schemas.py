@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from pydantic import BaseModel, Field
 
+from rough_draw.api.said import Said
 from rough_draw.api.schemas import Body
 from rough_draw.core.sheet.job import Job
 
@@ -20,37 +21,37 @@ class StageState(BaseModel):
 
     key: str
     done: bool
-    missing: str
+    missing: Said
 
 
 class YardRow(BaseModel):
     """A job on the Yard."""
 
     key: str
-    title: str
+    title: Said
     customer: str
     unit: str
     refrigerant: str
     stage: str
-    words: str
+    words: Said
     pa: float | None
     over_range: bool
     live: bool
-    next_title: str
+    next_title: Said
     next_at: float | None
     stages: list[StageState]
     updated_at: float
     technician: str
-    pump: str
+    pump: Said
     start_at: float | None
 
 
 class PumpOut(BaseModel):
     """A pump on the Yard: what it does (runs, stands, planned, free), for which job, since or at when (epoch s)."""
 
-    pump: str
+    pump: Said
     doing: str
     job: str
-    title: str
+    title: Said
     at: float | None
-    also: list[str]
+    also: list[Said]

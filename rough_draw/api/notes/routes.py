@@ -27,26 +27,25 @@ from rough_draw.api.notes.schemas import (
     WaterOut,
     WordOut,
 )
+from rough_draw.api.plan.schemas import CordOut
 from rough_draw.core.advice import calculators
-from rough_draw.core.advice.cord import CordAnswer, check
+from rough_draw.core.advice.cord import check
 from rough_draw.core.advice.glossary import GLOSSARY
-from rough_draw.core.charging.charge import cautions
+from rough_draw.core.charging.cautions import cautions
+from rough_draw.core.message import Fault, Message, message
+from rough_draw.core.message.figure import gauge_pressure, rise
 from rough_draw.core.physics.interval import Range
-from rough_draw.core.physics.units import kelvin
+from rough_draw.core.physics.units import MICRON_PA, kelvin
 from rough_draw.core.physics.water import saturation_pressure
-from rough_draw.core.sheet.criteria import SCHOOLS, Criterion
+from rough_draw.core.sheet.criteria import STANDARDS, Criterion
 from rough_draw.core.sheet.rig import Cord, PumpPart
 from rough_draw.core.sheet.scope import Scope
+from rough_draw.text import say
 
 router = APIRouter(tags=["notes"])
 PHYSICS = Path(__file__).parents[3] / "docs" / "physics.md"
-ALWAYS = (
-    "Isolate first, pump off second. A stopped pump lets its air and oil back.",
-    "Positive pressure before any core goes back or anything comes off a port.",
-    "Close the gauge off before refrigerant comes, or know that it will be fouled.",
-    "Hold nitrogen is let off to 0 gauge before a pump or a micron gauge is connected.",
-    "Liquid into the liquid line, never to the compressor.",
-)
+ALWAYS = ("isolate-first", "pressure-first", "gauge-off-first", "nitrogen-vented", "liquid-line")
+"""Cautions of every job, by their keys."""
 
 
 @router.post("/notes/pressure")
@@ -54,7 +53,7 @@ def pressure(body: PressureIn) -> PressureOut:
     """A pressure in every unit, with the boiling point of water at it; or the pressure at which water boils at a °C."""
     pa = body.pa if body.boils_c is None else saturation_pressure(kelvin(body.boils_c))
     if pa is None:
-        raise HTTPException(422, "give a pressure (pa) or a temperature (boils_c)")
+        raise HTTPException(422, say(message("note-give-one")))
     n = calculators.pressure_note(pa, body.atmosphere_pa)
     return PressureOut(
         pa=n.pa, units=n.units, boils_c=n.boils_c, state=n.state, depth_inhg=n.depth_inhg, depth_psi=n.depth_psi
@@ -90,19 +89,19 @@ def nitrogen(body: NitrogenIn) -> NitrogenOut:
     """What breaks with nitrogen leave."""
     try:
         return NitrogenOut(left=calculators.dilution_left(body.low_pa, body.high_pa, body.times))
-    except ValueError as e:
-        raise HTTPException(422, str(e)) from None
+    except Fault as e:
+        raise HTTPException(422, say(e.told)) from None
 
 
 @router.post("/notes/cord")
-def cord(body: CordIn) -> CordAnswer:
+def cord(body: CordIn) -> CordOut:
     """A cord judged for a pump."""
     pump = PumpPart(id="pump", plate_cfm=body.cfm, current_a=body.current_a)
     try:
         given = Cord(length_m=body.length_m, wire=body.wire, volts=body.volts)  # type: ignore[arg-type]
-        return check(given, pump)
+        return CordOut.model_validate(check(given, pump))
     except ValueError:
-        raise HTTPException(422, f"no wire '{body.wire}'; write it as 14 AWG or 2.5 mm²") from None
+        raise HTTPException(422, say(message("cord-no-wire", wire=body.wire))) from None
 
 
 @router.post("/notes/altitude")
@@ -124,8 +123,8 @@ def leak(body: LeakIn) -> LeakOut:
     """A leak from one form to the others."""
     try:
         n = calculators.leak_note(body.value, body.form, body.volume_l, body.refrigerant, body.ambient_c)
-    except ValueError as e:
-        raise HTTPException(422, str(e)) from None
+    except Fault as e:
+        raise HTTPException(422, say(e.told)) from None
     return LeakOut(micron_s=n.micron_s, pa_m3_s=n.pa_m3_s, mbar_l_s=n.mbar_l_s, g_year=range_out(n.g_year))
 
 
@@ -137,22 +136,23 @@ def lines(body: LinesIn) -> LinesOut:
     return LinesOut(each=[range_out(v) for v in each], total=range_out(total))
 
 
-def _leaves(c: Criterion) -> str:
-    """What a school lets stand, or cannot see."""
+def _leaves(c: Criterion) -> Message:
+    """What a standard lets stand, or cannot see."""
     if c.dial:
-        return "Everything that a needle cannot see: recorded as unverified."
+        return message("leaves-dial")
     if c.flat_rate is not None:
-        return f"A leak under {c.flat_rate:g} µ/s; what has not levelled off yet is not passed."
+        return message("leaves-flat", rate=rise(c.flat_rate * MICRON_PA))
     if c.breaks:
-        return "Free water: it is not diluted, only warmed."
-    return "A straight rise that stays under the limit for that long."
+        return message("leaves-breaks")
+    return message("leaves-rise")
 
 
 @router.get("/notes/pages")
 def pages() -> PagesOut:
     """Words, schools and cautions."""
+    *usual, last = cautions(Scope(refrigerant="R-448A"))
     return PagesOut(
-        glossary=[WordOut(term=e.term, means=e.means, source=e.source) for e in GLOSSARY],
+        glossary=[WordOut(key=e.key, term=e.term, also=e.also, means=e.means, source=e.source) for e in GLOSSARY],
         schools=[
             SchoolNote(
                 key=c.key,
@@ -165,9 +165,9 @@ def pages() -> PagesOut:
                 breaks=len(c.breaks),
                 leaves=_leaves(c),
             )
-            for c in SCHOOLS.values()
+            for c in STANDARDS.values()
         ],
-        cautions=[*cautions(Scope(refrigerant="R-448A"))[:-1], *ALWAYS, cautions(Scope())[-1]],
+        cautions=[*usual, *(message(f"caution-{one}", zero=gauge_pressure(0.0)) for one in ALWAYS), last],
     )
 
 

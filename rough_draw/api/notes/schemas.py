@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from pydantic import BaseModel, Field
 
+from rough_draw.api.said import Said
 from rough_draw.api.schemas import RangeOut
 from rough_draw.core.advice.calculators import HoseRow, LeakForm, LineRow
 from rough_draw.core.physics.units import ATMOSPHERE_PA
@@ -52,7 +53,7 @@ class HoseAnswer(BaseModel):
     speed_m3_s: float
     pump_share: float
     seconds: float | None
-    worst: str
+    worst: Said
     worst_share: float
 
 
@@ -133,8 +134,10 @@ class LinesOut(BaseModel):
 class WordOut(BaseModel):
     """A word of the trade."""
 
-    term: str
-    means: str
+    key: str
+    term: Said
+    also: Said | None
+    means: Said
     source: str
 
 
@@ -142,14 +145,14 @@ class SchoolNote(BaseModel):
     """A school's rule beside the others, Pa and minutes; ``leaves``: what it lets stand or cannot see."""
 
     key: str
-    name: str
-    rule: str
+    name: Said
+    rule: Said
     target_pa: float
     limit_pa: float
     minutes: float
     flat_rate: float | None
     breaks: int
-    leaves: str
+    leaves: Said
 
 
 class PagesOut(BaseModel):
@@ -157,7 +160,7 @@ class PagesOut(BaseModel):
 
     glossary: list[WordOut]
     schools: list[SchoolNote]
-    cautions: list[str]
+    cautions: list[Said]
 
 
 class TextOut(BaseModel):

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from pydantic import BaseModel, Field
 
+from rough_draw.api.said import Said
+
 
 class PersonIn(BaseModel):
     """A technician."""
@@ -16,7 +18,7 @@ class PersonOut(BaseModel):
     """A technician, with their number."""
 
     id: int
-    name: str
+    name: Said
     licence: str
 
 

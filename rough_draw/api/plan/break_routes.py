@@ -7,6 +7,7 @@ from pydantic import BaseModel
 
 from rough_draw.api import runs
 from rough_draw.api.deps import Key, range_out
+from rough_draw.api.said import Said
 from rough_draw.api.schemas import RangeOut
 from rough_draw.core.physics.interval import Range
 from rough_draw.core.sheet.criteria import chosen
@@ -31,7 +32,7 @@ class CyclesOut(BaseModel):
 
     asked: int
     advised: int
-    why: str
+    why: Said
     share: float
     wet: bool
     cycles: list[CycleOut]

@@ -5,6 +5,7 @@ from __future__ import annotations
 from rough_draw.api import runs
 from rough_draw.api.deps import floats, range_out
 from rough_draw.api.plan.schemas import (
+    CautionOut,
     ChargeOut,
     Choice,
     CriterionOut,
@@ -24,7 +25,9 @@ from rough_draw.core.advice.finding import Finding
 from rough_draw.core.advice.findings import findings
 from rough_draw.core.advice.setup_check import answers
 from rough_draw.core.catalogue.systems import LINKS
-from rough_draw.core.charging.charge import cautions, charge_to_weigh
+from rough_draw.core.charging.cautions import caution, caution_keys, ticked
+from rough_draw.core.charging.charge import charge_to_weigh
+from rough_draw.core.message import message
 from rough_draw.core.model.assemble import Assembly, assemble
 from rough_draw.core.model.isolation import isolation
 from rough_draw.core.model.system import ScopeError, build_system
@@ -36,6 +39,7 @@ from rough_draw.core.sheet import criteria
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.kit import free
 from rough_draw.store import shelf
+from rough_draw.text import say
 
 MOMENTS = 28
 
@@ -69,7 +73,7 @@ def system_out(job: Job) -> SystemOut:
                 kind=x.kind,
                 open=x.open,
                 valve=x.kind in LINKS and x.kind not in ("capillary", "filter-drier", "check-valve"),
-                opened=x.note or (LINKS[x.kind].opened if x.kind in LINKS else ""),
+                opened=x.note or message(f"opened-{x.kind}"),
             )
             for x in job.scope.links
         ],
@@ -81,9 +85,18 @@ def system_out(job: Job) -> SystemOut:
         water_boils_pa=saturation_pressure(model.coldest),
         default_school=school,
         default_reason=reason,
-        criteria=[CriterionOut(key=c.key, name=c.name, rule=c.rule(), target_pa=c.target) for c in watched],
+        criteria=[
+            CriterionOut(key=c.key, name=c.name, about=c.about, rule=c.rule(), target_pa=c.target) for c in watched
+        ],
         dial=criteria.dial_blind(dial, model.atmosphere, volume.value, kelvin(job.scope.coldest_c)) if dial else None,
-        cautions=cautions(job.scope),
+        cautions=[
+            CautionOut(
+                key=k,
+                words=caution(k, job.scope.refrigerant),
+                ticked=ticked(k, job.scope.refrigerant, job.closing.acknowledged),
+            )
+            for k in caution_keys(job.scope)
+        ],
         charge=ChargeOut(kg=charge.to_weigh, words=charge.words) if charge else None,
     )
 
@@ -114,7 +127,7 @@ def _moments(plan: Plan) -> list[MomentOut]:
                 at=m.time,
                 pa=pa,
                 resistance={k: round(v, 3) for k, v in m.resistance.items() if v >= 0.004},
-                sources={k: round(v, 3) for k, v in m.sources.items()},
+                sources={say(message(f"feed-{k}")): round(v, 3) for k, v in m.sources.items()},
                 words=m.words,
             )
         )
@@ -158,6 +171,7 @@ def plan_out(job: Job) -> PlanOut:
     assembly: Assembly = plan.assembly
     shut = isolation(job, assembly)
     span = plan.time_to_target
+    cores = {t.name for t in assembly.network.tubes if t.kind == "core"}
     return PlanOut(
         target_pa=plan.target,
         time_to_target_s=RangeOut(low=span.low, value=span.value, high=span.high) if span else None,
@@ -169,7 +183,15 @@ def plan_out(job: Job) -> PlanOut:
         gauge_error_pa=plan.gauge_error,
         gauge_node=assembly.gauge_node,
         parts=[
-            PartOut(name=p.name, label=p.label, kind=p.kind, side=p.side, conductance_m3_s=p.conductance, share=p.share)
+            PartOut(
+                name=p.name,
+                label=p.label,
+                kind=p.kind,
+                side=p.side,
+                core=p.name in cores,
+                conductance_m3_s=p.conductance,
+                share=p.share,
+            )
             for p in plan.steady.parts
         ],
         times=floats(plan.times),

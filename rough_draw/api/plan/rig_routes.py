@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 from concurrent.futures import ThreadPoolExecutor
+from contextvars import copy_context
 from typing import Any
 
 from fastapi import APIRouter, HTTPException, Response, UploadFile
@@ -15,8 +16,8 @@ from rough_draw.api.plan.conversion import all_findings, plan_out
 from rough_draw.api.plan.schemas import Apply, BestOut, CarryOut, PatternOut, RigEdit, RigPlan, TakeTemplate
 from rough_draw.api.schemas import JobOut
 from rough_draw.core.advice.packing_list import carry
-from rough_draw.core.advice.svg import rig_svg
 from rough_draw.core.engine.network import NetworkError
+from rough_draw.core.message import Fault, Name, message
 from rough_draw.core.model.system import ScopeError
 from rough_draw.core.planning.rig_search import Best
 from rough_draw.core.sheet import rig_edit
@@ -28,6 +29,8 @@ from rough_draw.core.sheet.setups import PATTERNS, fits, rig_from
 from rough_draw.core.sheet.templates import TEMPLATES
 from rough_draw.store import jobs, shelf
 from rough_draw.store.job_files import FileFault, where
+from rough_draw.store.rig_svg import rig_svg
+from rough_draw.text import say
 
 router = APIRouter(tags=["rig"])
 
@@ -62,7 +65,7 @@ def _edited(job: Job, edit: RigEdit) -> Rig:
     match edit.op:
         case "pattern":
             if name not in PATTERNS:
-                raise ValueError(f"there is no pattern '{name}'")
+                raise Fault(message("edit-no-setup", setup=name))
             return rig_from(name, job.scope).model_copy(update={"cord": rig.cord})
         case "swap":
             return rig_edit.swap(rig, name, edit.fields)
@@ -70,7 +73,7 @@ def _edited(job: Job, edit: RigEdit) -> Rig:
             item = shelf.kit_item(edit.kit or 0)
             part = rig.get(name)
             if part is None or part.kind != item.kind:
-                raise ValueError(f"'{item.name}' is a {item.kind}; it cannot stand in the place of '{name}'")
+                raise Fault(message("edit-wrong-kind", item=item.name, kind=message(f"part-{item.kind}"), part=name))
             keep = {k: getattr(part, k) for k in ("depressor", "fits") if hasattr(part, k)}
             return rig_edit.take_from_kit(rig, name, item.id, item.name, {**item.values, **keep})
         case "remove":
@@ -98,7 +101,7 @@ def _way(job: Job, port_id: str) -> Rig:
     """One more hose to a port: the best free one of the kit, or one like the first."""
     port = job.scope.port(port_id)
     if port is None:
-        raise ValueError(f"the system has no port '{port_id}'")
+        raise Fault(message("edit-no-port", port=port_id))
     kit = shelf.kit()
     hoses = [k for k in free(kit, job.rig, "hose") if as_hose(k).made_for == "vacuum"]
     tools = free(kit, job.rig, "tool")
@@ -119,7 +122,9 @@ def edit_rig(key: Key, edit: RigEdit) -> JobOut:
     except ValidationError as e:
         raise ScopeError(where(e), _place(e)) from None
     except ValueError as e:
-        raise ScopeError(str(e), f"rig.parts.{edit.part}" if edit.part else "rig") from None
+        raise ScopeError(
+            e.told if isinstance(e, Fault) else str(e), f"rig.parts.{edit.part}" if edit.part else "rig"
+        ) from None
     return _save(key, edit.version, job, rig=rig)
 
 
@@ -136,7 +141,7 @@ def apply(key: Key, body: Apply) -> JobOut:
     if body.key == "best":
         best = _best(job)
         if best.chosen is None:
-            raise HTTPException(409, best.reason)
+            raise HTTPException(409, say(best.reason))
         return _save(key, body.version, job, rig=best.chosen.job.rig)
     if body.key.startswith("aside-"):
         n = int(body.key.removeprefix("aside-")) if body.key.removeprefix("aside-").isdigit() else -1
@@ -177,17 +182,20 @@ def best(key: Key) -> BestOut:
 def compare(key: Key) -> list[RigPlan]:
     """The chosen rig and those set aside, planned on the same system."""
     job = jobs.get(key).job
-    rigs = [("This rig", job.rig), *((a.name or f"Rig {n + 2}", a.rig) for n, a in enumerate(job.aside))]
+    rigs: list[tuple[Name, Rig]] = [(message("this-rig"), job.rig)]
+    rigs += [(a.name or message("rig-number", number=n + 2), a.rig) for n, a in enumerate(job.aside)]
 
-    def one(found: tuple[int, tuple[str, Rig]]) -> RigPlan:
+    def one(found: tuple[int, tuple[Name, Rig]]) -> RigPlan:
         n, (name, rig) = found
         try:
             return RigPlan(index=n, name=name, plan=plan_out(job.model_copy(update={"rig": rig})), fault="")
         except (ScopeError, NetworkError) as e:
-            return RigPlan(index=n, name=name, plan=None, fault=str(e))
+            return RigPlan(index=n, name=name, plan=None, fault=e.told)
 
     with ThreadPoolExecutor(2) as pool:
-        return list(pool.map(one, enumerate(rigs)))
+        # Each thread says it to the one who asks.
+        here = [(copy_context(), found) for found in enumerate(rigs)]
+        return list(pool.map(lambda x: x[0].run(one, x[1]), here))
 
 
 @router.get("/jobs/{key}/carry")

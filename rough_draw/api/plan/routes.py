@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+from typing import get_args
+
 from fastapi import APIRouter
 
 from rough_draw import __version__
@@ -27,33 +30,24 @@ from rough_draw.core.catalogue.tube import SIZES
 from rough_draw.core.interlock.goals import GoalKey
 from rough_draw.core.interlock.orders import Step, order
 from rough_draw.core.interlock.release import release_steps
+from rough_draw.core.message import message
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.sheet import criteria
 from rough_draw.core.sheet.habits import QUESTIONS
 from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.scope import Condition, SectionKind
 from rough_draw.core.sheet.templates import TEMPLATES
 from rough_draw.store import jobs, shelf
-from rough_draw.text import say, say_all
 
 router = APIRouter(tags=["plan"])
 
-CONDITIONS = (
-    Choice(value="new-dry", label="New and dry", note="kept capped, brazed under nitrogen"),
-    Choice(value="open-hours", label="Open for hours", note="opened for a repair"),
-    Choice(value="leak-drawn-air", label="Drew air through a leak", note="ran in vacuum"),
-    Choice(value="compressor-burnt", label="Compressor burnt", note="acid and water"),
-    Choice(value="flooded", label="Water got in", note="a burst coil or pipe"),
-)
-SECTION_KINDS = (
-    Choice(value="line", label="Line", note="size and length"),
-    Choice(value="evaporator", label="Evaporator", note="by capacity"),
-    Choice(value="condenser", label="Condenser", note="by capacity"),
-    Choice(value="reheat", label="Reheat coil", note="by capacity"),
-    Choice(value="compressor", label="Compressor", note="by capacity; holds the oil"),
-    Choice(value="vessel", label="Vessel", note="receiver, accumulator, header"),
-    Choice(value="drier", label="Filter-drier"),
-    Choice(value="cylinder", label="Cylinder", note="by volume"),
-)
+CONDITIONS: tuple[Condition, ...] = get_args(Condition)
+SECTION_KINDS: tuple[SectionKind, ...] = get_args(SectionKind)
+
+
+def _choices(of: str, values: Iterable[str]) -> list[Choice]:
+    """Choices that are named by the messages of one kind: ``of``-value, its note as an attribute."""
+    return [Choice(value=v, label=message(f"{of}-{v}"), note=message(f"{of}-{v}.about")) for v in values]
 
 
 @router.get("/health")
@@ -65,24 +59,26 @@ def health() -> dict[str, str]:
 @router.get("/catalogue")
 def catalogue() -> CatalogueOut:
     """Everything a form offers to choose from."""
-    joint = Choice(value="joint", label="joint", note="always open")
-    links = [Choice(value=k, label=k.replace("-", " "), note=c.opened) for k, c in LINKS.items()]
+    links = [Choice(value=k, label=message(f"link-{k}"), note=message(f"opened-{k}")) for k in ("joint", *LINKS)]
     return CatalogueOut(
         templates=[Choice(value=t.key, label=t.name, note=t.words) for t in TEMPLATES.values()],
-        section_kinds=list(SECTION_KINDS),
-        link_kinds=[joint, *links],
+        section_kinds=_choices("section-kind", SECTION_KINDS),
+        link_kinds=links,
         port_sizes=list(rig_parts.PORT_BORE),
         tube_sizes=list(SIZES),
         refrigerants=[Choice(value=r.name, label=r.name, note=r.safety) for r in REFRIGERANTS.values()],
-        oils=[Choice(value=o.name, label=o.name, note="hygroscopic" if o.hygroscopic else "") for o in OILS.values()],
-        conditions=list(CONDITIONS),
+        oils=[
+            Choice(value=o.name, label=o.name, note=message("oil-hygroscopic") if o.hygroscopic else "")
+            for o in OILS.values()
+        ],
+        conditions=_choices("condition", CONDITIONS),
         hose_sizes=list(rig_parts.HOSE_SIZES),
         tool_bores=list(rig_parts.TOOL_BORE),
         manifolds=list(rig_parts.MANIFOLD_BORE),
         gauges=[Choice(value=g.name, label=g.name, note=g.words) for g in rig_parts.GAUGES.values()],
         pumps_cfm=list(rig_parts.PUMPS_CFM),
         wires=list(WIRES),
-        schools=[Choice(value=c.key, label=c.name, note=c.rule()) for c in criteria.SCHOOLS.values()],
+        schools=[Choice(value=c.key, label=c.name, note=c.about) for c in criteria.STANDARDS.values()],
         habits=[
             HabitOut(
                 field=q.field,
@@ -99,8 +95,7 @@ def catalogue() -> CatalogueOut:
 
 def step_out(s: Step) -> StepOut:
     """A step for the wire."""
-    note = say(s.why) if s.why is not None else ""
-    return StepOut(value=s.key, label=say(s.title), note=note, care=say_all(c.whole for c in s.care))
+    return StepOut(value=s.key, label=s.title, note=s.why or "", care=[c.whole for c in s.care])
 
 
 @router.get("/jobs/{key}/checks")
@@ -152,6 +147,7 @@ def changes(key: Key) -> ChangesOut:
             for u in runs.upgrades_for(job)
         ],
         unknowns=[
-            UnknownOut(unknown=i.unknown, low_s=i.low, high_s=i.high, measure=i.measure) for i in runs.unknowns_for(job)
+            UnknownOut(unknown=i.unknown, name=i.name, low_s=i.low, high_s=i.high, measure=i.measure)
+            for i in runs.unknowns_for(job)
         ],
     )

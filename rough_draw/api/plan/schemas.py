@@ -4,13 +4,10 @@ from __future__ import annotations
 
 from typing import Any, Literal
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, ConfigDict, Field
 
+from rough_draw.api.said import Said
 from rough_draw.api.schemas import Body, RangeOut
-from rough_draw.core.advice.cord import CordAnswer
-from rough_draw.core.advice.drawing_types import Drawing
-from rough_draw.core.advice.packing_list import Item
-from rough_draw.core.advice.setup_check import Answer
 from rough_draw.core.sheet.criteria import DialBlind
 from rough_draw.core.sheet.rig import Rig
 
@@ -19,14 +16,127 @@ class Choice(BaseModel):
     """Something to choose from a list."""
 
     value: str
-    label: str
-    note: str = ""
+    label: Said
+    note: Said = ""
+
+
+class Core(BaseModel):
+    """What is read off a value of the core as it stands."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+
+class AnswerOut(Core):
+    """One question of the setup check, what the rig says to it, and why."""
+
+    letter: str
+    question: Said
+    says: Literal["yes", "partly", "no"]
+    words: Said
+
+
+class CordOut(Core):
+    """A cord judged for a pump: drops as shares of the voltage."""
+
+    running_a: float
+    starting_a: float
+    running_drop: float
+    starting_drop: float
+    volts_starting: float
+    verdict: Literal["good", "usable", "no"]
+    words: Said
+    better: str | None
+
+
+class ItemOut(Core):
+    """One thing to carry."""
+
+    key: str
+    group: str
+    name: Said
+    count: int
+    why: Said | None
+
+
+class StrokeOut(Core):
+    """A drawn pipe."""
+
+    part: str
+    path: str
+    label: Said
+    x: float
+    y: float
+
+
+class BoxOut(Core):
+    """A drawn compartment."""
+
+    name: str
+    kind: str
+    label: Said
+    x: float
+    y: float
+    w: float
+    h: float
+    state: str
+
+
+class RoundOut(Core):
+    """A drawn valve."""
+
+    valve: str
+    part: str
+    label: Said
+    x: float
+    y: float
+    small: bool
+    upright: bool
+
+
+class FlagOut(Core):
+    """A drawn gauge."""
+
+    part: str
+    x: float
+    y: float
+    foot: float
+    where: Said
+    left: bool
+
+
+class MarkOut(Core):
+    """A small label of a drawing."""
+
+    text: Said
+    x: float
+    y: float
+
+
+class WayOut(Core):
+    """One way from the pump to a port."""
+
+    port: str
+    label: Said
+    parts: tuple[str, ...]
+
+
+class DrawingOut(Core):
+    """The rig line laid out."""
+
+    width: float
+    height: float
+    strokes: list[StrokeOut]
+    boxes: list[BoxOut]
+    valves: list[RoundOut]
+    flags: list[FlagOut]
+    marks: list[MarkOut]
+    ways: list[WayOut]
 
 
 class StepOut(Choice):
     """A step of a derived order, with the cautions that no order avoids."""
 
-    care: list[str] = []
+    care: list[Said] = []
 
 
 class ChecksOut(BaseModel):
@@ -38,8 +148,8 @@ class ChecksOut(BaseModel):
 class SectionOut(BaseModel):
     """A section of the system: ``state`` is pumped, left-out or charge (keeps its refrigerant)."""
 
-    name: str
-    label: str
+    name: Said
+    label: Said
     volume_m3: RangeOut
     state: str
 
@@ -47,27 +157,36 @@ class SectionOut(BaseModel):
 class LinkOut(BaseModel):
     """A passage between sections: whether it can be shut, and how it is opened for the evacuation."""
 
-    name: str
-    label: str
+    name: Said
+    label: Said
     kind: str
     open: bool
     valve: bool
-    opened: str
+    opened: Said
 
 
 class ChargeOut(BaseModel):
     """Charge to weigh in."""
 
     kg: float
-    words: str
+    words: Said
+
+
+class CautionOut(BaseModel):
+    """A caution by its key, and whether the sheet has it ticked."""
+
+    key: str
+    words: Said
+    ticked: bool
 
 
 class CriterionOut(BaseModel):
     """A watched criterion in words."""
 
     key: str
-    name: str
-    rule: str
+    name: Said
+    about: Said
+    rule: Said
     target_pa: float
 
 
@@ -76,27 +195,28 @@ class SystemOut(BaseModel):
 
     sections: list[SectionOut]
     links: list[LinkOut]
-    left_out: list[str]
+    left_out: list[Said]
     volume_m3: RangeOut
     water_kg: RangeOut
-    water_place: str
+    water_place: Said
     atmosphere_pa: float
     water_boils_pa: float
     default_school: str
-    default_reason: str
+    default_reason: Said
     criteria: list[CriterionOut]
     dial: DialBlind | None
-    cautions: list[str]
+    cautions: list[CautionOut]
     charge: ChargeOut | None
 
 
 class PartOut(BaseModel):
     """A part of the rig line with what it passes at the target."""
 
-    name: str
-    label: str
+    name: Said
+    label: Said
     kind: str
     side: str
+    core: bool
     conductance_m3_s: float
     share: float
 
@@ -106,10 +226,10 @@ class FindingOut(BaseModel):
 
     key: str
     severity: Literal["stop", "caution", "note"]
-    place: str
-    title: str
-    why: str
-    fix: str | None
+    place: Said
+    title: Said
+    why: Said
+    fix: Said | None
 
 
 class MomentOut(BaseModel):
@@ -119,7 +239,7 @@ class MomentOut(BaseModel):
     pa: dict[str, float]
     resistance: dict[str, float]
     sources: dict[str, float]
-    words: str
+    words: Said
 
 
 class PlanOut(BaseModel):
@@ -128,7 +248,7 @@ class PlanOut(BaseModel):
     target_pa: float
     time_to_target_s: RangeOut | None
     share_reaching: float
-    limit: str
+    limit: Said
     speed_at_target_m3_s: float
     port_speed_m3_s: dict[str, float]
     pump_share: float
@@ -142,25 +262,25 @@ class PlanOut(BaseModel):
     system_mid: list[float]
     moments: list[MomentOut]
     isolate_valves: list[str]
-    isolate_where: str
-    isolate_inside: str
+    isolate_where: Said
+    isolate_inside: Said
     gauge_inside: bool
-    valves: dict[str, str]
+    valves: dict[str, Said]
     shut: list[str]
-    left_out: list[str]
-    questions: list[Answer]
+    left_out: list[Said]
+    questions: list[AnswerOut]
     findings: list[FindingOut]
-    cord: CordAnswer | None
+    cord: CordOut | None
     slots: list[SlotOut]
-    drawing: Drawing
-    run_drawing: Drawing
+    drawing: DrawingOut
+    run_drawing: DrawingOut
 
 
 class UpgradeOut(BaseModel):
     """A single change and what it saves; ``source`` is hand, kit or buy."""
 
     key: str
-    change: str
+    change: Said
     source: str
     seconds_saved: RangeOut
     time_to_target_s: float
@@ -177,18 +297,19 @@ class UnknownOut(BaseModel):
     """One unknown: seconds to target at its low and high end, and what would narrow it."""
 
     unknown: str
+    name: Said
     low_s: float
     high_s: float
-    measure: str
+    measure: Said
 
 
 class BestOut(BaseModel):
     """The best rig that the van allows."""
 
-    reason: str
-    missing: str
+    reason: Said
+    missing: Said | None
     tried: int
-    pattern: str
+    pattern: Said
     seconds: float | None
     rig: Rig | None
 
@@ -197,8 +318,8 @@ class PatternOut(BaseModel):
     """A hook-up to start from; ``fits`` says whether this system has ports enough."""
 
     key: str
-    name: str
-    words: str
+    name: Said
+    words: Said
     ports: int
     fits: bool
 
@@ -245,13 +366,13 @@ class RigPlan(BaseModel):
     """One rig of a comparison."""
 
     index: int
-    name: str
+    name: Said
     plan: PlanOut | None
-    fault: str
+    fault: Said
 
 
 class CarryOut(BaseModel):
     """What to carry, and what is ticked off."""
 
-    items: list[Item]
+    items: list[ItemOut]
     packed: list[str]

@@ -26,6 +26,7 @@ from rough_draw.api.practice.schemas import (
 )
 from rough_draw.api.practice.sessions import Debrief, Session
 from rough_draw.core.diagnosis.faults import kind_of
+from rough_draw.core.message import Message, message
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.practice import actions
 from rough_draw.core.practice.action_kinds import CallVerdict, NameCause
@@ -39,7 +40,6 @@ from rough_draw.standins.practice.bay import Bay
 from rough_draw.standins.practice.debrief_facts import to_name
 from rough_draw.standins.practice.offers import groups
 from rough_draw.store import practice as store
-from rough_draw.text import say, say_all
 
 LATELY = 8
 """Sessions that a skill's mean is taken over."""
@@ -60,7 +60,11 @@ def card(s: Scenario, own: bool = False, past: Sequence[store.Past] = ()) -> Sce
         ends=s.ends,
         rigged=s.rigged,
         place=" · ".join(x for x in (party.customer, party.unit) if x),
-        system=f"{template.name if template else 'a system of its own'}, {s.sheet.scope.refrigerant}",
+        system=message(
+            "practice-system",
+            system=template.name if template else message("practice-own-system"),
+            refrigerant=s.sheet.scope.refrigerant,
+        ),
         own=own,
         best=max(mine) if mine else None,  # type: ignore[type-var]
         tries=len([p for p in past if p.scenario == s.key]),
@@ -98,7 +102,9 @@ def _next(cards: Sequence[ScenarioCard]) -> tuple[str | None, str]:
     if not fresh:
         return None, "All done, and done well: make one from a number, at level 5."
     found = min(fresh, key=lambda c: (c.level, c.best is not None))
-    return found.key, "not tried yet" if found.best is None else f"{found.best:.0f} so far; it can be done better"
+    return found.key, message("practice-not-tried") if found.best is None else message(
+        "practice-so-far", score=round(found.best)
+    )
 
 
 def run_out(s: Session) -> RunOut:
@@ -124,7 +130,7 @@ def run_out(s: Session) -> RunOut:
         target_pa=criterion.target,
         limit_pa=criterion.limit,
         hold_s=criterion.minutes * 60.0,
-        school=f"{criterion.name}: {criterion.rule()}",
+        school=message("practice-standard", standard=criterion.name, rule=criterion.rule()),
         # How a section's own valve stands is not seen from outside.
         shut=[
             g.name
@@ -142,9 +148,11 @@ def run_out(s: Session) -> RunOut:
             for g in groups(bay)
         ],
         causes=[Choice(value=c.key, label=c.words) for c in bay.nameable()],
-        verdicts=[Choice(value=k, label=w) for k, w in actions.VERDICTS.items()],
-        ends=[Choice(value=k, label=w) for k, w in actions.ENDS.items()],
-        hints=[Choice(value=str(n), label=w, note=f"−{c:.0f}") for n, (w, c) in enumerate(actions.HINTS, 1)],
+        verdicts=[Choice(value=k, label=message(f"called-{k}")) for k in actions.VERDICTS],
+        ends=[Choice(value=k, label=message(f"end-{k}")) for k in actions.ENDS],
+        hints=[
+            Choice(value=str(n), label=message(f"hint-{n}"), note=f"−{c:.0f}") for n, c in enumerate(actions.HINTS, 1)
+        ],
         ended=bay.ended,
     )
 
@@ -185,7 +193,7 @@ def _judged(bay: Bay) -> list[JudgedOut]:
         if d.hold is not None and isinstance(d.action, CallVerdict):
             best = d.hold.verdicts(limit)
             said = d.action.verdict
-            right = "right" if said in best else f"it was: {verdict_words(best[0]).lower()}"
+            right = "right" if said in best else message("practice-it-was", verdict=verdict_words(best[0]))
         elif isinstance(d.action, NameCause):
             right = "right" if kind_of(d.action.cause) in known else "not so"
         found.append(
@@ -195,7 +203,7 @@ def _judged(bay: Bay) -> list[JudgedOut]:
                 words=d.words,
                 showed=d.showed,
                 before=d.before,
-                said=[SaidOut(severity=c.severity, words=say(c.words), why=say(c.why)) for c in d.said],
+                said=[SaidOut(severity=c.severity, words=c.words, why=c.why) for c in d.said],
                 shown_pa=_value(bay.track.shown, bay, d.at),
                 true_pa=_value(bay.track.true, bay, d.at),
                 highest_pa=_value(bay.track.highest, bay, d.at),
@@ -209,9 +217,11 @@ def _judged(bay: Bay) -> list[JudgedOut]:
 def _truth(s: Scenario) -> list[str]:
     """What was hidden, in words, with what to do about it."""
     known = {c.key: c for c in possible(s.sheet)}
-    found = [f"{known[f.key].words.capitalize()}. {known[f.key].cure}" for f in s.hidden.faults]
+    found: list[Message] = [
+        message("practice-cause", cause=known[f.key].words, cure=known[f.key].cure) for f in s.hidden.faults
+    ]
     links = {x.id: x.words() for x in s.sheet.scope.links}
-    found += [f"The {links[n]} was closed: what is behind it is not evacuated. Open it." for n in s.hidden.shut]
+    found += [message("practice-was-closed", link=links[n]) for n in s.hidden.shut]
     if any(b.kind == "ballast-open" for b in s.before):
         found.append("The gas ballast stood open. Close it.")
     return found or ["Nothing was the matter."]
@@ -226,7 +236,7 @@ def debrief_out(d: Debrief) -> DebriefOut:
         lesson=s.lesson,
         truth=_truth(s),
         total=d.total,
-        marks=[MarkOut(skill=m.skill, words=SKILLS[m.skill], score=m.score, lines=say_all(m.lines)) for m in d.marks],
+        marks=[MarkOut(skill=m.skill, words=SKILLS[m.skill], score=m.score, lines=list(m.lines)) for m in d.marks],
         deeds=_judged(d.bay),
         expert=_judged(d.expert),
         own_path=_path(d.bay),

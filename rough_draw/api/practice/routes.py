@@ -31,6 +31,9 @@ from rough_draw.api.practice.schemas import (
     TrackOut,
     VanPart,
 )
+from rough_draw.api.said import told
+from rough_draw.core.message import message
+from rough_draw.core.message.figure import number
 from rough_draw.core.practice.rig_choice import slots
 from rough_draw.core.practice.scenario import Scenario, possible
 from rough_draw.core.sheet.job import Job
@@ -39,6 +42,7 @@ from rough_draw.scenarios.sheets import VAN
 from rough_draw.standins.practice.session_log import CannotDo
 from rough_draw.store import practice as store
 from rough_draw.store.job_files import FileFault, where
+from rough_draw.text import say
 
 router = APIRouter(tags=["practice"])
 RunKey = Annotated[str, Path(pattern=r"^[a-f0-9]{4,40}$")]
@@ -79,7 +83,7 @@ def remove_run(key: RunKey) -> Response:
 def pace(key: RunKey, body: PaceIn) -> RunOut:
     """Another pace."""
     if body.speed not in sessions.SPEEDS:
-        raise HTTPException(422, f"pace {body.speed} is not offered; use {', '.join(map(str, sessions.SPEEDS))}")
+        raise HTTPException(422, say(message("pace-unknown", pace=number(body.speed))))
     found = sessions.session(key)
     with found.lock:
         found.catch_up()
@@ -95,7 +99,7 @@ def do(key: RunKey, body: DeedIn) -> RunOut:
         try:
             found.do(body.kind, body.choice)
         except CannotDo as e:
-            raise HTTPException(409, str(e)) from None
+            raise HTTPException(409, told(e)) from None
         return run_out(found)
 
 
@@ -150,7 +154,7 @@ def debrief(key: RunKey) -> DebriefOut:
     """The debrief of a finished session."""
     found = sessions.session(key)
     if not found.bay.ended:
-        raise HTTPException(409, "this practice job is not over yet; end it first, then look at its debrief")
+        raise HTTPException(409, say(message("practice-not-over")))
     return debrief_out(sessions.debrief(found))
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from pydantic import BaseModel, Field
 
 from rough_draw.api.plan.schemas import Choice as Option
+from rough_draw.api.said import Said
 from rough_draw.core.practice.rig_choice import RigChoice
 
 
@@ -12,13 +13,13 @@ class ScenarioCard(BaseModel):
     """A scenario as a learner sees it: nothing of what is hidden. ``best`` of one's scores, None before the first."""
 
     key: str
-    title: str
-    brief: str
+    title: Said
+    brief: Said
     level: int
-    ends: str
+    ends: Said
     rigged: bool
-    place: str
-    system: str
+    place: Said
+    system: Said
     own: bool = False
     best: float | None = None
     tries: int = 0
@@ -28,7 +29,7 @@ class SkillOut(BaseModel):
     """A skill over the last sessions: its mean, of how many, and how it went before."""
 
     skill: str
-    words: str
+    words: Said
     score: float | None
     of: int
     past: list[float]
@@ -39,7 +40,7 @@ class PastRun(BaseModel):
 
     key: str
     scenario: str
-    title: str
+    title: Said
     began_at: float
     ended_at: float | None
     total: float | None
@@ -52,7 +53,7 @@ class PracticeOut(BaseModel):
     skills: list[SkillOut]
     runs: list[PastRun]
     next: str | None
-    why: str
+    why: Said
 
 
 class BeginIn(BaseModel):
@@ -78,7 +79,7 @@ class DeedOut(BaseModel):
     """Something that can be done, with its minutes."""
 
     kind: str
-    words: str
+    words: Said
     minutes: float
 
 
@@ -86,7 +87,7 @@ class GroupOut(BaseModel):
     """Deeds that belong together."""
 
     key: str
-    words: str
+    words: Said
     deeds: list[DeedOut]
 
 
@@ -95,8 +96,8 @@ class DoneOut(BaseModel):
 
     at: float
     kind: str
-    words: str
-    showed: str
+    words: Said
+    showed: Said
 
 
 class RunOut(BaseModel):
@@ -118,7 +119,7 @@ class RunOut(BaseModel):
     target_pa: float
     limit_pa: float
     hold_s: float
-    school: str
+    school: Said
     shut: list[str]
     done: list[DoneOut]
     groups: list[GroupOut]
@@ -143,15 +144,15 @@ class RigSlot(BaseModel):
 
     slot: str
     kind: str
-    where: str
+    where: Said
 
 
 class RigOption(BaseModel):
     """A hook-up that this system allows, and its places."""
 
     pattern: str
-    name: str
-    words: str
+    name: Said
+    words: Said
     slots: list[RigSlot]
 
 
@@ -167,15 +168,15 @@ class VanPart(BaseModel):
 
     id: int
     kind: str
-    name: str
+    name: Said
 
 
 class SaidOut(BaseModel):
     """A consequence of a deed."""
 
     severity: str
-    words: str
-    why: str
+    words: Said
+    why: Said
 
 
 class JudgedOut(BaseModel):
@@ -183,24 +184,24 @@ class JudgedOut(BaseModel):
 
     at: float
     kind: str
-    words: str
-    showed: str
+    words: Said
+    showed: Said
     before: bool
     said: list[SaidOut]
     shown_pa: float | None
     true_pa: float | None
     highest_pa: float | None
-    worst: str
-    right: str
+    worst: Said
+    right: Said
 
 
 class MarkOut(BaseModel):
     """A skill's score with its reasons."""
 
     skill: str
-    words: str
+    words: Said
     score: float | None
-    lines: list[str]
+    lines: list[Said]
 
 
 class PathOut(BaseModel):
@@ -216,8 +217,8 @@ class DebriefOut(BaseModel):
     """A session beside a sound hand's."""
 
     scenario: ScenarioCard
-    lesson: str
-    truth: list[str]
+    lesson: Said
+    truth: list[Said]
     total: float
     marks: list[MarkOut]
     deeds: list[JudgedOut]

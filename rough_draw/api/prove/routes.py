@@ -26,18 +26,20 @@ from rough_draw.api.prove.schemas import (
     ProofStageOut,
     ProveOut,
 )
+from rough_draw.core.message import Fault, message
+from rough_draw.core.message.figure import number
 from rough_draw.core.model.proof_network import expected, proof_stages
 from rough_draw.core.model.system import ScopeError
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.proving import bench_session
 from rough_draw.core.proving.assessment import Proof, prove
 from rough_draw.core.proving.health import health
-from rough_draw.core.proving.pump_oil import LEVELS, LOOKS
+from rough_draw.core.proving.pump_oil import LEVELS, LOOKS, look_words
 from rough_draw.core.sheet.job import Job
-from rough_draw.core.sheet.kit_history import WORDS
 from rough_draw.core.sheet.steps import BenchStage, read_bench_step, text_of
 from rough_draw.standins.gauge_server import SPEEDS
 from rough_draw.store import jobs, kit_log, shelf
+from rough_draw.text import say
 
 router = APIRouter(tags=["prove"])
 
@@ -77,8 +79,10 @@ def read_prove(key: Key) -> ProveOut:
             words=found.oil.words,
             hours=found.oil.hours,
             jobs=found.oil.jobs,
-            looks=[Choice(value=k, label=name, note=why) for k, (name, why) in LOOKS.items()],
-            levels=[Choice(value=k, label=k, note=why) for k, why in LEVELS.items()],
+            looks=[Choice(value=k, label=message(f"oil-look-{k}"), note=look_words(k)) for k in LOOKS],
+            levels=[
+                Choice(value=k, label=message(f"oil-level-{k}.name"), note=message(f"oil-level-{k}")) for k in LEVELS
+            ],
         ),
         blank_off=BlankOffOut(
             verdict=found.blank_off.verdict, words=found.blank_off.words, before_micron=list(found.blank_off.before)
@@ -132,12 +136,12 @@ def read_bench(key: Key, hub: HubDep) -> BenchOut:
 async def start_bench(key: Key, body: BenchIn, hub: HubDep) -> BenchOut:
     """Put the rig on the simulated bench, from the beginning, or change its pace."""
     if body.speed not in SPEEDS:
-        raise HTTPException(422, f"speed {body.speed} is not offered; use 1, 10 or 60")
+        raise HTTPException(422, say(message("pace-unknown", pace=number(body.speed))))
     job = (await asyncio.to_thread(jobs.get, key)).job
     try:
         await asyncio.to_thread(proof_stages, job)
     except ScopeError as e:
-        raise HTTPException(409, f"this rig cannot be proved: {e}") from None
+        raise HTTPException(409, say(message("prove-no-rig", fault=e.told))) from None
     await hub.attach_bench(key, job, body.speed)
     return await asyncio.to_thread(_bench, key, hub)
 
@@ -155,9 +159,9 @@ async def touch_bench(key: Key, body: BenchTouchIn, hub: HubDep) -> BenchOut:
     job = (await asyncio.to_thread(jobs.get, key)).job
     step = read_bench_step(body.kind)
     if step is None:
-        raise HTTPException(422, f"the bench has no touch '{body.kind}'; use pump-on, pump-off, valve-shut, valve-open")
+        raise HTTPException(422, say(message("bench-unknown", step=body.kind)))
     if isinstance(step, BenchStage) and step.stage not in [s.key for s in proof_stages(job)]:
-        raise HTTPException(422, f"this rig has no stage '{step.stage}'; read the sheet again")
+        raise HTTPException(422, say(message("bench-no-stage", stage=step.stage)))
     link = hub.links.get(bench_name(key))
     at = (await link.touch(body.kind) if link is not None else None) or time.time()
     await asyncio.to_thread(jobs.add_touch, key, text_of(step), at, "")
@@ -181,7 +185,10 @@ def _bench(key: str, hub: Hub) -> BenchOut:
         index = [s.key for s in proof_stages(job)].index(run.stage)
         band = expected(job, index)
     except (ScopeError, ValueError) as e:
-        said, band = bench_session.Watch(str(e), "caution", ""), None
+        said, band = (
+            bench_session.Watch(e.told if isinstance(e, Fault) else message("bench-stage-gone"), "caution", ""),
+            None,
+        )
     thin = max(1, at.size // MOST_POINTS)
     last = float(pa[-1]) if pa.size else float("nan")
     return BenchOut(
@@ -221,7 +228,7 @@ def read_kit() -> list[KitCard]:
         rows = [
             KitEventOut(
                 kind=e.kind,
-                words=WORDS.get(e.kind, e.kind),
+                words=message(f"kit-event-{e.kind}"),
                 at=e.at,
                 job=e.job,
                 title=titles.get(e.job, ""),

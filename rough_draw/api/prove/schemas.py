@@ -7,6 +7,7 @@ from typing import Literal
 from pydantic import BaseModel, Field
 
 from rough_draw.api.plan.schemas import Choice
+from rough_draw.api.said import Said
 from rough_draw.api.schemas import Body, RangeOut
 from rough_draw.core.sheet.evidence import StageReading
 
@@ -15,20 +16,20 @@ class GateOut(BaseModel):
     """A gate: what it asks, how it stands, and its evidence or what it still wants."""
 
     key: str
-    title: str
-    why: str
+    title: Said
+    why: Said
     kind: Literal["items", "sections", "sweep", "pressure-test", "oil", "blank-off", "rig-proof", "gauge"]
     items: list[Choice]
     any_of: bool
     state: Literal["open", "passed", "stated", "doubtful", "failed", "skipped"]
-    words: str
+    words: Said
 
 
 class PressureTestOut(BaseModel):
     """The pressure test judged; ``expected_pa`` and ``drop_pa`` absolute, leaks Pa·m³/s."""
 
     verdict: str
-    words: str
+    words: Said
     expected_pa: float | None
     drop_pa: RangeOut | None
     leak_pa_m3_s: RangeOut | None
@@ -39,7 +40,7 @@ class OilOut(BaseModel):
     """The oil judged, with hours and jobs since its last change where they are on file."""
 
     verdict: str
-    words: str
+    words: Said
     hours: float | None
     jobs: int | None
     looks: list[Choice]
@@ -50,7 +51,7 @@ class BlankOffOut(BaseModel):
     """The blank-off judged, with this pump's earlier ones, µ."""
 
     verdict: str
-    words: str
+    words: Said
     before_micron: list[float]
 
 
@@ -58,22 +59,22 @@ class GaugeCheckOut(BaseModel):
     """The gauge judged, each finding on its own."""
 
     verdict: str
-    words: list[str]
+    words: list[Said]
 
 
 class ProofStageOut(BaseModel):
     """A stage of the rig proof: what to do, what a good one does, how it was found."""
 
     key: str
-    title: str
-    do: str
+    title: Said
+    do: Said
     mark: str
     volume_m3: float
     shuts: bool
     settled_pa: RangeOut
     usual_pa_m3_s: RangeOut
     verdict: str
-    words: list[str]
+    words: list[Said]
     own_pa_m3_s: RangeOut | None
     hold_micron_s: float | None
 
@@ -87,7 +88,7 @@ class ProveOut(BaseModel):
     blank_off: BlankOffOut
     gauge: GaugeCheckOut
     stages: list[ProofStageOut]
-    fault: str
+    fault: Said
 
 
 class BenchIn(Body):
@@ -115,7 +116,7 @@ class BenchOut(BaseModel):
     shut_s: float | None
     pa: float | None
     over_range: bool
-    words: str
+    words: Said
     tone: str
     next: str
     reading: StageReading | None
@@ -131,12 +132,12 @@ class KitEventOut(BaseModel):
     """An event of a part of the kit."""
 
     kind: str
-    words: str
+    words: Said
     at: float
     job: str
-    title: str
+    title: Said
     verdict: str
-    said: str
+    said: Said
     micron: float | None
     inflow_pa_m3_s: float | None
     hours: float | None
@@ -147,8 +148,8 @@ class KitCard(BaseModel):
 
     id: int
     kind: str
-    name: str
+    name: Said
     values: dict[str, str | float | bool | None]
     state: str
-    words: str
+    words: Said
     events: list[KitEventOut]

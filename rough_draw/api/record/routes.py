@@ -12,10 +12,12 @@ from rough_draw.api.deps import HubDep, Key
 from rough_draw.api.devices.hub import Hub
 from rough_draw.api.hold import holds
 from rough_draw.core.engine.network import NetworkError
+from rough_draw.core.message import message
 from rough_draw.core.model.assemble import Assembly
 from rough_draw.core.model.system import ScopeError
 from rough_draw.core.proving.health import health
 from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.naming import part_name
 from rough_draw.store import job_files, jobs, kit_log, sealing, shelf
 from rough_draw.store.report import Record, render
 from rough_draw.store.report_closing import Closing
@@ -50,9 +52,11 @@ def _closing(key: str, run: runs.RunView, hub: Hub) -> Closing:
         state, why = health(part.kind, values, filed.get(part.kit, []), rule)
         kit.append(
             (
-                part.name or part.kind,
-                f"no. {part.kit}",
-                f"{state}: {why.split('. ')[0].rstrip('.')}." if state else "nothing on file",
+                part_name(part),
+                message("report-kit-no", number=part.kit),
+                message("report-kit-state", state=message(f"kit-state-{state}"), why=why)
+                if state
+                else message("report-kit-none"),
             )
         )
     chain = sealing.chain_of(key)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from pydantic import BaseModel, Field
 
+from rough_draw.api.said import Said
 from rough_draw.api.schemas import Body
 
 
@@ -29,7 +30,7 @@ class AmendmentOut(BaseModel):
     number: int
     at: float
     by: str
-    reason: str
+    reason: Said
     what: str
     before: str
     after: str
@@ -43,7 +44,7 @@ class SealOut(BaseModel):
     entries: int
     hash: str
     whole: bool
-    faults: list[str]
+    faults: list[Said]
     amendments: list[AmendmentOut]
 
 
@@ -65,7 +66,7 @@ class PastRow(BaseModel):
     refrigerant: str
     technician: str
     verdict: str
-    sentence: str
+    sentence: Said
     slope_micron_s: float | None
     level_micron: float | None
     draw_min: float | None

@@ -20,6 +20,8 @@ from rough_draw.api.schemas import RangeOut
 from rough_draw.core.diagnosis.live_fit import Answer, Fit, fit, start_fit
 from rough_draw.core.engine.compile import EngineError
 from rough_draw.core.engine.network import NetworkError
+from rough_draw.core.message import message
+from rough_draw.core.message.figure import share
 from rough_draw.core.model.system import ScopeError
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.planning.next_step import CHECK_AT, FLUSH_AT, Outlook
@@ -116,11 +118,11 @@ def fit_out(a: Answer, started: float) -> FitOut:
     """An answer as the API says it, times as epoch s."""
     contradicts = a.off > CONTRADICTS
     if contradicts:
-        words = f"Nothing the plan allows for explains it: the nearest is {np.expm1(a.off):.0%} off."
+        words = message("fit-contradicts", off=share(float(np.expm1(a.off))))
     elif a.target_at is None:
-        words = "It will not get there within a day as things stand."
+        words = message("fit-out-of-reach")
     else:
-        words = "As the readings so far speak for it."
+        words = message("fit-as-readings")
     return FitOut(
         at=[started + t for t in floats(a.times)],
         low=floats(a.band[0]),

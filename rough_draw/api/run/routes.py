@@ -24,12 +24,15 @@ from rough_draw.api.run.schemas import (
     StandinIn,
 )
 from rough_draw.api.run.standing import live_of
+from rough_draw.core.message import message
+from rough_draw.core.message.figure import number
 from rough_draw.core.model.system import atmosphere_of
 from rough_draw.core.readings import csv_table
 from rough_draw.core.readings.downsampling import decimate
 from rough_draw.core.readings.series import find_hold, noted_isolation
 from rough_draw.standins.gauge_server import SPEEDS
 from rough_draw.store import jobs
+from rough_draw.text import say
 
 router = APIRouter(tags=["run"])
 
@@ -115,7 +118,7 @@ def import_readings(key: Key, file: UploadFile, commit: bool = False) -> ImportO
 async def attach(key: Key, body: StandinIn, hub: HubDep) -> LiveOut:
     """Attach the simulated gauge to this job, or change its pace."""
     if body.speed not in SPEEDS:
-        raise HTTPException(422, f"speed {body.speed} is not offered; use 1, 10 or 60")
+        raise HTTPException(422, say(message("pace-unknown", pace=number(body.speed))))
     run = await asyncio.to_thread(_view, key)
     if body.port is not None:
         await hub.detach(key)
@@ -123,7 +126,7 @@ async def attach(key: Key, body: StandinIn, hub: HubDep) -> LiveOut:
         return await asyncio.to_thread(_live, key, hub)
     last = max((float(s.at[-1]) for s in run.series if s.at.size), default=None)
     if key not in hub.links and run.series and not any(t.kind == ATTACHED for t in run.touches):
-        raise HTTPException(409, "this job has readings of its own; open a new job to use the simulated gauge")
+        raise HTTPException(409, say(message("own-readings")))
     fresh = not any(t.kind == ATTACHED for t in run.touches)
     truth = await hub.attach(key, run.job, run.touches, last, body.speed)
     if body.second and not any(t.kind == SECOND for t in run.touches):
@@ -160,7 +163,7 @@ async def stream(key: Key, hub: HubDep) -> EventSourceResponse:
 
     async def events() -> AsyncIterator[ServerSentEvent]:
         yield ServerSentEvent(data=json.dumps({"kind": "hello"}))
-        async for message in hub.listeners.listen(key):
-            yield ServerSentEvent(data=json.dumps(message))
+        async for told in hub.listeners.listen(key):
+            yield ServerSentEvent(data=json.dumps(told))
 
     return EventSourceResponse(events(), ping=15)

@@ -6,6 +6,7 @@ from typing import Literal
 
 from pydantic import BaseModel, Field
 
+from rough_draw.api.said import Said
 from rough_draw.api.schemas import Body, RangeOut
 
 
@@ -23,30 +24,30 @@ class TouchOut(BaseModel):
     """A touch that was made."""
 
     kind: str
-    words: str
+    words: Said
     at: float
-    note: str
+    note: Said
 
 
 class ConsequenceOut(BaseModel):
     """What would follow from a touch."""
 
     severity: Literal["stop", "caution", "note"]
-    words: str
-    why: str
+    words: Said
+    why: Said
 
 
 class OfferOut(BaseModel):
     """A touch that can be made."""
 
     kind: str
-    words: str
+    words: Said
 
 
 class ForesightOut(BaseModel):
     """A touch in words and what would follow from it."""
 
-    words: str
+    words: Said
     stop: bool
     consequences: list[ConsequenceOut]
 
@@ -85,9 +86,9 @@ class NextOut(BaseModel):
     """A touch ahead."""
 
     kind: str
-    title: str
-    why: str
-    caution: str
+    title: Said
+    why: Said
+    caution: Said
     first: str
     due_at: float | None
 
@@ -107,7 +108,7 @@ class FitOut(BaseModel):
     contradicts: bool
     leak_pa_m3_s: RangeOut
     water_g: RangeOut
-    words: str
+    words: Said
 
 
 class GaugeOut(BaseModel):
@@ -131,17 +132,18 @@ class LiveOut(BaseModel):
     broken: bool
     goal_pa: float
     shut: list[str]
-    opened: list[str]
+    opened: list[Said]
     pa: float | None
     over_range: bool
     reading_at: float | None
     gauge: str
-    gauge_place: str
+    gauge_place: Said
+    pace: Literal["no-reading", "as-planned", "slower", "faster"] | None
     rate_micron_s: float | None
-    words: str
+    words: Said
     target_at: RangeOut | None
     fit: FitOut | None
-    sign: str | None
+    sign: Said | None
     battery_pct: float | None
     target_pa: float
     limit_pa: float
@@ -158,7 +160,7 @@ class LiveOut(BaseModel):
 class ColumnOut(BaseModel):
     """A pressure column of an imported table."""
 
-    label: str
+    label: Said
     unit: str
 
 
@@ -171,7 +173,7 @@ class ImportOut(BaseModel):
     span_s: float
     time_kind: str
     columns: list[ColumnOut]
-    guesses: list[str]
+    guesses: list[Said]
     preview: list[list[str]]
     hold_from_s: float | None
 

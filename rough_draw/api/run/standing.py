@@ -21,6 +21,7 @@ from rough_draw.api.run.schemas import (
 from rough_draw.api.schemas import RangeOut
 from rough_draw.core.advice.drawing import gauge_place
 from rough_draw.core.diagnosis.live_fit import Answer, goal_of
+from rough_draw.core.message import Name, message
 from rough_draw.core.planning.next_step import CHECK_AT, FLUSH_AT, Outlook, ballast_at, next_touches
 from rough_draw.core.planning.plan import Plan
 from rough_draw.core.planning.progress import Standing, standing
@@ -28,6 +29,7 @@ from rough_draw.core.readings.series import time_at_level
 from rough_draw.core.sheet import criteria
 from rough_draw.core.sheet.criteria import Criterion
 from rough_draw.store import jobs
+from rough_draw.text import say
 
 RECENT_S = 900.0
 """Readings older than this say nothing of how fast it falls now."""
@@ -141,13 +143,13 @@ def _next(n: _Now, criterion: Criterion, answer: Answer | None) -> list[NextOut]
     ]
 
 
-def _words(n: _Now, criterion: Criterion) -> str:
+def _words(n: _Now, criterion: Criterion) -> Name:
     state = n.run.state
     if state.broken_at is not None:
-        return "nitrogen in the system"
+        return message("run-nitrogen-in")
     if criterion.breaks and n.phase == "draw":
-        return f"draw {state.breaks + 1} of {len(criterion.breaks) + 1}"
-    return n.stand.words if n.phase == "draw" else ""
+        return message("run-draw", number=state.breaks + 1, count=len(criterion.breaks) + 1)
+    return message(f"pace-{n.stand.pace}") if n.phase == "draw" else ""
 
 
 def _sections(n: _Now) -> dict[str, float]:
@@ -186,8 +188,9 @@ def live_of(key: str, run: runs.RunView, hub: Hub) -> LiveOut:
         pa=n.pa,
         over_range=n.over,
         reading_at=n.reading_at,
-        gauge=n.main.gauge if n.main else (gauge.name if gauge and gauge.name else "no gauge yet"),
-        gauge_place=gauge_place(job, gauge).capitalize() if gauge else "Dial only",
+        gauge=n.main.gauge if n.main else (gauge.name if gauge and gauge.name else say(message("run-no-gauge"))),
+        gauge_place=message("run-gauge-place", place=gauge_place(job, gauge)) if gauge else message("run-dial-only"),
+        pace=n.stand.pace if n.phase == "draw" else None,
         rate_micron_s=n.stand.rate,
         words=_words(n, criterion),
         target_at=_target_at(n, answer),

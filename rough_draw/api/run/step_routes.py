@@ -12,10 +12,11 @@ from rough_draw.api import runs
 from rough_draw.api.deps import HubDep, Key
 from rough_draw.api.run.schemas import ConsequenceOut, ForesightOut, OfferOut, TouchIn, TouchOut
 from rough_draw.core.interlock.preview import foresee, touches_on
+from rough_draw.core.message import message
 from rough_draw.core.model.assemble import valve_names
 from rough_draw.core.sheet.job import Job
-from rough_draw.core.sheet.run_state import TOUCHES, known, words_of
-from rough_draw.core.sheet.steps import OnPart, read_step
+from rough_draw.core.sheet.run_state import known, words_of
+from rough_draw.core.sheet.steps import RUN_MOVES, OnPart, read_step
 from rough_draw.store import jobs, kit_log
 from rough_draw.text import say
 
@@ -76,29 +77,25 @@ def _file_hours(key: str, at: float) -> None:
 def _check(kind: str, job: Job) -> None:
     """A step that is known, on a valve, part or port that is there. Raises 422."""
     if not known(kind):
-        raise HTTPException(
-            422, f"there is no touch '{kind}'; use one of {', '.join(TOUCHES)}, open:<valve>, shut:<valve>"
-        )
+        raise HTTPException(422, say(message("step-unknown", step=kind, known=", ".join(RUN_MOVES))))
     one = read_step(kind)
     if not isinstance(one, OnPart):
         return
     if one.is_valve:
         names = valve_names(job)
         if one.part not in names:
-            raise HTTPException(422, f"this rig has no valve '{one.part}'; it has {', '.join(names) or 'none'}")
+            raise HTTPException(422, say(message("step-no-valve", valve=one.part, known=", ".join(names))))
         return
     there = [p.id for p in (job.scope.ports if one.is_core else job.rig.parts)]
     if one.part not in there:
-        raise HTTPException(
-            422, f"there is no '{one.part}' to {one.move.replace('-', ' ')}; there are {', '.join(there)}"
-        )
+        raise HTTPException(422, say(message("step-no-part", part=one.part, known=", ".join(there))))
 
 
 @router.get("/jobs/{key}/offers/{name}")
 def offers(key: Key, name: Annotated[str, Path(max_length=60)]) -> list[OfferOut]:
     """What a hand could do to a part or a section as the run stands."""
     run = runs.view(key)
-    return [OfferOut(kind=o.kind, words=say(o.words)) for o in touches_on(run.job, run.state, name)]
+    return [OfferOut(kind=o.kind, words=o.words) for o in touches_on(run.job, run.state, name)]
 
 
 @router.get("/jobs/{key}/foresee")
@@ -108,5 +105,5 @@ def foresee_touch(key: Key, kind: Annotated[str, Query(max_length=60)]) -> Fores
     if kind != "energise":
         _check(kind, run.job)
     found = foresee(run.job, run.state, kind)
-    said = [ConsequenceOut(severity=c.severity, words=say(c.words), why=say(c.why)) for c in found.consequences]
-    return ForesightOut(words=say(found.words), stop=found.stop, consequences=said)
+    said = [ConsequenceOut(severity=c.severity, words=c.words, why=c.why) for c in found.consequences]
+    return ForesightOut(words=found.words, stop=found.stop, consequences=said)

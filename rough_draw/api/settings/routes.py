@@ -5,7 +5,8 @@ from __future__ import annotations
 from fastapi import APIRouter, HTTPException, Request, Response
 
 from rough_draw.api import runs
-from rough_draw.api.people.browser import person_here
+from rough_draw.api.people.browser import keep_units, person_here, settings_here
+from rough_draw.api.said import told
 from rough_draw.api.settings.schemas import (
     DialIn,
     DialOut,
@@ -32,17 +33,19 @@ def _settings(values: Settings) -> SettingsOut:
 @router.get("/settings")
 def read_settings(request: Request) -> SettingsOut:
     """Units, rate and the like, with every unit there is; the units are those of whoever is at this browser."""
-    return _settings(people.settings_for(person_here(request), shelf.settings()))
+    return _settings(settings_here(request, shelf.settings()))
 
 
 @router.put("/settings")
-def write_settings(body: Settings, request: Request) -> SettingsOut:
-    """Keep the settings: units for whoever is at this browser, the rest for the firm."""
+def write_settings(body: Settings, request: Request, response: Response) -> SettingsOut:
+    """Keep the settings: units for whoever is at this browser, or with the browser itself; the rest for the firm."""
     here, base = person_here(request), shelf.settings()
     if here is not None and here in {p.id for p in people.listing()}:
         people.keep_units(here, body)
-        body = body.model_copy(update={u: getattr(base, u) for u in people.UNITS})
-    return _settings(people.settings_for(here, shelf.save_settings(body)))
+    else:
+        keep_units(response, body)
+    shelf.save_settings(body.model_copy(update={u: getattr(base, u) for u in people.UNITS}))
+    return _settings(body)
 
 
 @router.get("/templates")
@@ -91,5 +94,5 @@ def dial(body: DialIn) -> DialOut:
     try:
         found = read_dial(body.text, body.atmosphere_pa)
     except ValueError as e:
-        raise HTTPException(422, str(e)) from None
-    return DialOut(pa=found.pa, inhg=found.inhg, asked=found.asked)
+        raise HTTPException(422, told(e)) from None
+    return DialOut(pa=found.pa, inhg=found.inhg, asked=found.asked or "")

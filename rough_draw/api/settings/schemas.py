@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, ConfigDict, Field
 
 from rough_draw.api.plan.schemas import Choice
+from rough_draw.api.said import Said
 from rough_draw.api.schemas import Body, RangeOut
 from rough_draw.core.physics.display_units import DisplayUnit
 from rough_draw.core.physics.units import ATMOSPHERE_PA
-from rough_draw.core.planning.schedule import Conflict
 from rough_draw.core.sheet.settings import Settings
 
 
@@ -16,8 +16,8 @@ class ComingOut(BaseModel):
     """A touch ahead: when (epoch s), what, on which unit, of which job."""
 
     at: float
-    title: str
-    where: str
+    title: Said
+    where: Said
     job: str
 
 
@@ -25,7 +25,7 @@ class DayTouchOut(BaseModel):
     """A touch of the day: epoch s early, expected and late."""
 
     kind: str
-    title: str
+    title: Said
     at: RangeOut
     hands_s: float
 
@@ -34,20 +34,30 @@ class DayJob(BaseModel):
     """A job in the day; without a start its touches are empty."""
 
     key: str
-    title: str
+    title: Said
     unit: str
-    pump: str
+    pump: Said
     start_at: float | None
     touches: list[DayTouchOut]
-    fault: str
+    fault: Said
     running: bool = False
+
+
+class ConflictOut(BaseModel):
+    """Two jobs that want the same thing at once; ``at`` epoch s."""
+
+    model_config = ConfigDict(from_attributes=True)
+    keys: tuple[str, str]
+    what: str
+    at: float
+    words: Said
 
 
 class DayOut(BaseModel):
     """All jobs that are planned, what clashes, and jobs that could be."""
 
     jobs: list[DayJob]
-    conflicts: list[Conflict]
+    conflicts: list[ConflictOut]
 
 
 class DayFit(Body):
@@ -61,7 +71,7 @@ class PurchaseOut(BaseModel):
     """What a purchase would have saved over past jobs."""
 
     key: str
-    words: str
+    words: Said
     seconds: float
     jobs: int
     money: float
@@ -88,7 +98,7 @@ class DialOut(BaseModel):
 
     pa: float
     inhg: float
-    asked: str
+    asked: Said
 
 
 class SettingsOut(BaseModel):
@@ -103,7 +113,7 @@ class KitOut(BaseModel):
 
     id: int
     kind: str
-    name: str
+    name: Said
     values: dict[str, str | float | bool | None]
 
 
@@ -111,7 +121,7 @@ class HabitOut(BaseModel):
     """What schools differ in: the field of the sheet's habits, the question, its choices with their reasons."""
 
     field: str
-    words: str
+    words: Said
     options: list[Choice]
 
 
@@ -150,4 +160,4 @@ class OwnTemplateOut(BaseModel):
     """A person's own template."""
 
     id: int
-    name: str
+    name: Said

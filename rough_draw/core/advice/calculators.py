@@ -13,6 +13,7 @@ from rough_draw.core.catalogue import tube
 from rough_draw.core.catalogue.fluids import REFRIGERANTS
 from rough_draw.core.catalogue.rig_parts import HOSE_SIZES
 from rough_draw.core.charging.charge import grams_per_year
+from rough_draw.core.message import Fault, Name, listed, message
 from rough_draw.core.model.assemble import assemble
 from rough_draw.core.model.steady import solve_steady
 from rough_draw.core.model.system import line_volume
@@ -50,7 +51,7 @@ class PressureNote:
 def pressure_note(pa: float, atmosphere: float = ATMOSPHERE_PA) -> PressureNote:
     """A pressure in every unit, with the boiling point of water at it. ``pa`` absolute, Pa, over 0."""
     if not pa > 0:
-        raise ValueError("a pressure is over 0: there is no less than nothing")
+        raise Fault(message("note-no-pressure"))
     low, high = saturation_pressure(kelvin(LOWEST_C)), saturation_pressure(kelvin(HIGHEST_C))
     boils = celsius(boiling_point(pa)) if low <= pa <= high * 1.001 else None
     depth = max(0.0, atmosphere - pa)
@@ -99,7 +100,7 @@ class HoseNote:
     speed: float
     pump_share: float
     seconds: float | None
-    worst: str
+    worst: Name
     worst_share: float
 
 
@@ -139,7 +140,7 @@ def hose_notes(rows: Sequence[HoseRow], cfm: float, volume_l: float, target: flo
 def dilution_left(low: float, high: float, times: int) -> list[float]:
     """Share of the first gas and vapour left after each break from ``low`` to ``high`` Pa: (p_low/p_high)^n."""
     if not 0 < low < high:
-        raise ValueError("nitrogen lifts the pressure: the level it is broken at has to be under the one broken to")
+        raise Fault(message("note-dilution-order"))
     return [(low / high) ** n for n in range(1, times + 1)]
 
 
@@ -184,7 +185,7 @@ def leak_note(value: float, form: LeakForm, volume_l: float, refrigerant: str, a
     Raises ValueError for a refrigerant that is not known.
     """
     if refrigerant not in REFRIGERANTS:
-        raise ValueError(f"no refrigerant '{refrigerant}'; choose one of {', '.join(REFRIGERANTS)}")
+        raise Fault(message("note-no-refrigerant", refrigerant=refrigerant, known=listed(list(REFRIGERANTS))))
     scope = Scope(refrigerant=refrigerant, ambient_c=ambient_c, coldest_c=min(ambient_c, 20.0))
     per_gram = grams_per_year(Range(1.0, 1.0, 1.0), scope).value
     volume = volume_l * 1e-3

@@ -7,6 +7,8 @@ from dataclasses import dataclass
 from typing import Literal
 
 from rough_draw.core.catalogue.rig_parts import CURRENT_PER_CFM, STARTING_CURRENT
+from rough_draw.core.message import Fault, Message, message
+from rough_draw.core.message.figure import share
 from rough_draw.core.sheet.rig import Cord, PumpPart
 
 COPPER = 1.7241e-8
@@ -26,7 +28,7 @@ class CordAnswer:
     starting_drop: float
     volts_starting: float
     verdict: Literal["good", "usable", "no"]
-    words: str
+    words: Message
     better: str | None
 
 
@@ -42,7 +44,7 @@ def wire_area(wire: str) -> float:
         return float(0.25 * math.pi * diameter**2)
     if unit == "mm²" and 0.2 <= value <= 50:
         return value * 1e-6
-    raise ValueError(f"no wire '{wire}'; write it as 14 AWG or 2.5 mm²")
+    raise Fault(message("cord-no-wire", wire=wire))
 
 
 def drop(length_m: float, wire: str, current_a: float) -> float:
@@ -75,15 +77,10 @@ def check(cord: Cord, pump: PumpPart) -> CordAnswer:
     if verdict != "good":
         better = next((w for w in family if _verdict(cord.length_m, w, cord.volts, amps)[0] == "good"), None)
     left = cord.volts * (1.0 - min(start, 1.0))
-    words = {
-        "good": f"{run:.1%} lost running, {start:.0%} starting: good",
-        "usable": f"{run:.1%} lost running, {start:.0%} starting: it will start sluggishly, worst in the cold",
-        "no": f"{run:.1%} lost running, {start:.0%} starting: the pump may not start, or labour and stall",
-    }[verdict]
-    if better:
-        words += f"; {better} would do"
-    elif verdict != "good":
-        words += "; bring the pump nearer to the outlet"
+    then = "wire" if better else "none" if verdict == "good" else "nearer"
+    words = message(
+        f"cord-{verdict}", running=share(run), starting=share(min(start, 1.0)), then=then, wire=better or ""
+    )
     return CordAnswer(
         running_a=amps,
         starting_a=amps * STARTING_CURRENT.value,

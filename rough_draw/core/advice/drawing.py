@@ -7,9 +7,10 @@ stroke's width is the logarithm of the conductance, and what is toned or shut is
 from __future__ import annotations
 
 from rough_draw.core.advice.drawing_types import BOX_H, Box, Drawing, Flag, Mark, Round, Stroke, Way, columns
+from rough_draw.core.message import Message, Name, message
 from rough_draw.core.model.assemble import Assembly
-from rough_draw.core.model.rig_graph import hose_label
 from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.naming import hose_size, pump_name
 from rough_draw.core.sheet.rig import CylinderPart, GaugePart, HosePart, ManifoldPart, Part, TeePart, ToolPart
 
 TOP = 44.0
@@ -55,22 +56,20 @@ class _Draw:
         port = self.job.scope.port(part.port or "")
         return {"suction": 0, "discharge": 1, "other": 2, "liquid": 3}[port.side] if port else 4
 
-    def pipe(self, part: str, x0: float, x1: float, y: float, label: str = "", below: float = 24.0) -> None:
+    def pipe(self, part: str, x0: float, x1: float, y: float, label: Name = "", below: float = 24.0) -> None:
         self.d.strokes.append(Stroke(part, f"M{x0:.0f} {y:.0f}H{x1:.0f}", label, (x0 + x1) / 2, y + below))
 
-    def valve_at(self, part: Part, x: float, y: float, text: str = "tool") -> None:
+    def valve_at(self, part: Part, x: float, y: float) -> None:
         if part.id in self.a.valves:
             self.d.valves.append(Round(valve=part.id, part=part.id, label=self.a.valves[part.id].label, x=x, y=y))
-            self.d.marks.append(Mark(text, x, y + 38))
+            self.d.marks.append(Mark(message(f"mark-{part.kind}"), x, y + 38))
 
     def first_way(self, last: Part) -> float:
         """The way along the top line; returns where the system starts."""
         rig, d, y = self.rig, self.d, self.mid
         chain = rig.chain(last)
         pump = rig.pump
-        d.boxes.append(
-            Box(name=pump.id, kind="pump", label=pump.name or f"{pump.plate_cfm:g} CFM", x=MARGIN, y=TOP, w=PUMP_W)
-        )
+        d.boxes.append(Box(name=pump.id, kind="pump", label=pump_name(pump), x=MARGIN, y=TOP, w=PUMP_W))
         x = MARGIN + PUMP_W
         fixed = sum(
             {"tee": 26.0, "manifold": MANIFOLD_W + 8, "tool": 40.0, "valve": 40.0, "adapter": 26.0}.get(p.kind, 0)
@@ -86,14 +85,16 @@ class _Draw:
                 x += 26
                 for o in p.outlets():
                     self.outs[p.id, o] = (x, y)
-                d.marks.append(Mark("tee", x - 14, y + 38))
+                d.marks.append(Mark(message("mark-tee"), x - 14, y + 38))
             elif isinstance(p, HosePart):
-                self.pipe(p.id, x, x + span, y, hose_label(p))
+                self.pipe(p.id, x, x + span, y, hose_size(p))
                 x += span
                 if p.ball_end:
                     d.valves.append(Round(valve=p.id, part=p.id, label=self.a.valves[p.id].label, x=x - 22, y=y))
             elif isinstance(p, ManifoldPart):
-                d.boxes.append(Box(name=p.id, kind="manifold", label="manifold", x=x, y=TOP, w=MANIFOLD_W))
+                d.boxes.append(
+                    Box(name=p.id, kind="manifold", label=message("mark-manifold"), x=x, y=TOP, w=MANIFOLD_W)
+                )
                 for n, o in enumerate(p.outlets()):
                     self.outs[p.id, o] = (x + 18 + 20 * n, TOP + BOX_H)
                 x += MANIFOLD_W
@@ -101,26 +102,26 @@ class _Draw:
                 x += 8
             elif isinstance(p, ToolPart) or p.kind == "valve":
                 self.pipe(p.id, x, x + 40, y)
-                self.valve_at(p, x + 20, y, "tool" if p.kind == "tool" else "valve")
+                self.valve_at(p, x + 20, y)
                 self.outs[p.id, "side"] = (x + 20, y - 20)
                 x += 40
             elif p.kind == "adapter":
                 self.pipe(p.id, x, x + 26, y)
-                d.marks.append(Mark("adapter", x + 13, y - 14))
+                d.marks.append(Mark(message("mark-adapter"), x + 13, y - 14))
                 x += 26
             self.outs.setdefault((p.id, "end"), (x, y))
         self.pipe(f"{last.port}.port", x, x + 40, y)
         d.marks.append(Mark(self.core_words(last), x + 20, y + 38))
         return x + 40
 
-    def core_words(self, part: Part) -> str:
+    def core_words(self, part: Part) -> Name:
         port = self.job.scope.port(part.port or "")
         tube = next((t for t in self.a.network.tubes if t.name == f"{part.port}.port"), None)
         if tube is None or port is None:
             return ""
         if not tube.open:
-            return "core closed"
-        return "core in" if tube.kind == "core" else "port"
+            return message("mark-core-closed")
+        return message("mark-core-in" if tube.kind == "core" else "mark-port")
 
     def sections(self, place: dict[str, tuple[int, int]], left: float, returning: bool) -> None:
         d = self.d
@@ -185,7 +186,7 @@ class _Draw:
                 )
             )
         elif kind == "check-valve":
-            d.marks.append(Mark("check", at[0], at[1] - 8))
+            d.marks.append(Mark(message("mark-check"), at[0], at[1] - 8))
 
     def lower_way(self, last: Part, y: float) -> None:
         """Another way: down from where it branches off, along a lane, and up into its section from the right."""
@@ -204,7 +205,7 @@ class _Draw:
         span = (end - x) / max(1, len(hoses))
         path = f"M{start[0]:.0f} {start[1]:.0f}V{y:.0f}"
         for h in hoses:
-            d.strokes.append(Stroke(h.id, f"{path}H{x + span:.0f}", hose_label(h), x + span / 2, y + 22))
+            d.strokes.append(Stroke(h.id, f"{path}H{x + span:.0f}", hose_size(h), x + span / 2, y + 22))
             path = f"M{x + span:.0f} {y:.0f}"
             x += span
             if h.ball_end:
@@ -212,14 +213,14 @@ class _Draw:
             self.outs[h.id, "end"] = (x, y)
         for p in tools:
             self.pipe(p.id, x, x + 46, y)
-            self.valve_at(p, x + 22, y, p.kind)
+            self.valve_at(p, x + 22, y)
             self.outs[p.id, "side"] = (x + 22, y - 20)
             self.outs[p.id, "end"] = (x + 46, y)
             x += 46
         up = box.y + box.h / 2
         d.strokes.append(Stroke(f"{last.port}.port", f"M{x:.0f} {y:.0f}H{riser:.0f}V{up:.0f}H{box.x + box.w:.0f}"))
         words = self.core_words(last)
-        if words != "port":
+        if words != message("mark-port"):
             d.marks.append(Mark(words, riser - 40, y - 12))
 
     def dead_ends(self, y: float, low: float) -> float:
@@ -235,7 +236,7 @@ class _Draw:
             x = start[0] + 150.0
             d.strokes.append(Stroke(hose.id, f"M{start[0]:.0f} {start[1]:.0f}V{y + 14:.0f}H{x:.0f}", "", 0, 0))
             if isinstance(hose, HosePart):
-                d.marks.append(Mark(hose_label(hose), start[0] + 58, y + 38))
+                d.marks.append(Mark(hose_size(hose), start[0] + 58, y + 38))
                 if hose.ball_end:
                     d.valves.append(
                         Round(valve=hose.id, part=hose.id, label=self.a.valves[hose.id].label, x=x - 22, y=y + 14)
@@ -244,7 +245,7 @@ class _Draw:
                 Box(
                     name=p.id,
                     kind=p.kind,
-                    label="cylinder" if p.kind == "cylinder" else "nitrogen",
+                    label=message(f"mark-{p.kind}"),
                     x=x,
                     y=y - 6,
                     w=104,
@@ -278,7 +279,7 @@ class _Draw:
             if g.valve:
                 self.d.valves.append(
                     Round(
-                        valve=g.id, part=g.id, label="the gauge's own valve", x=x, y=base - 12, small=True, upright=True
+                        valve=g.id, part=g.id, label=message("gauge-valve"), x=x, y=base - 12, small=True, upright=True
                     )
                 )
                 base -= 22
@@ -311,15 +312,15 @@ class _Draw:
         return MARGIN + PUMP_W + 12, self.mid
 
 
-def gauge_place(job: Job, gauge: GaugePart) -> str:
+def gauge_place(job: Job, gauge: GaugePart) -> Message:
     """Where a gauge sits, in words."""
     for part in job.rig.chain(gauge)[::-1]:
         port = job.scope.port(part.port) if part.port else None
         if port is not None:
-            return f"at the {port.words()}"
+            return message("gauge-at-port", port=port.words())
         if part.kind == "manifold":
-            return "at the manifold"
-    return "at the pump"
+            return message("gauge-at-manifold")
+    return message("gauge-at-pump")
 
 
 def draw(job: Job, assembly: Assembly, whole: bool = True) -> Drawing:

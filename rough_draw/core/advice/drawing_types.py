@@ -6,6 +6,7 @@ import math
 from collections import deque
 from dataclasses import dataclass, field
 
+from rough_draw.core.message import Name
 from rough_draw.core.sheet.job import Job
 
 BOX_H = 60.0
@@ -17,7 +18,7 @@ class Stroke:
 
     part: str
     path: str
-    label: str = ""
+    label: Name = ""
     x: float = 0.0
     y: float = 0.0
 
@@ -28,7 +29,7 @@ class Box:
 
     name: str
     kind: str
-    label: str
+    label: Name
     x: float
     y: float
     w: float
@@ -42,7 +43,7 @@ class Round:
 
     valve: str
     part: str
-    label: str
+    label: Name
     x: float
     y: float
     small: bool = False
@@ -57,7 +58,7 @@ class Flag:
     x: float
     y: float
     foot: float
-    where: str = ""
+    where: Name = ""
     left: bool = False
 
 
@@ -65,7 +66,7 @@ class Flag:
 class Mark:
     """A small label."""
 
-    text: str
+    text: Name
     x: float
     y: float
 
@@ -75,7 +76,7 @@ class Way:
     """One way from the pump to a port: part ids in order, for the upright drawing."""
 
     port: str
-    label: str
+    label: Name
     parts: tuple[str, ...]
 
 

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 from typing import Literal
 
+from rough_draw.core.message import Message, Value, message
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.rig import Rig
 
@@ -40,19 +42,22 @@ RANK: dict[str, int] = {"stop": 0, "caution": 1, "note": 2}
 class Fix:
     """A change in words, and the job with it made."""
 
-    words: str
+    words: Message
     job: Job
 
 
 @dataclass(frozen=True, kw_only=True)
 class Finding:
-    """One finding. ``place`` is a part, port, section or link by its id; ``about`` tells it from others of its kind."""
+    """One finding. ``place`` is a part, port, section or link by its id; ``about`` tells it from others of its kind.
+
+    ``case`` tells its sentence from others of its kind, ``values`` are those of sentence and reason.
+    """
 
     kind: FindingKind
     severity: Severity
     place: str
-    title: str
-    why: str
+    case: str = ""
+    values: Mapping[str, Value] = field(default_factory=dict)
     fix: Fix | None = None
     about: str = ""
 
@@ -61,7 +66,21 @@ class Finding:
         """What it is known by."""
         return f"{self.kind}-{self.about}" if self.about else self.kind
 
+    @property
+    def title(self) -> Message:
+        """What is found."""
+        return message(f"finding-{self._told}", **self.values)
 
-def rig_fix(job: Job, words: str, rig: Rig) -> Fix:
+    @property
+    def why(self) -> Message:
+        """Why it matters."""
+        return message(f"finding-{self._told}.why", **self.values)
+
+    @property
+    def _told(self) -> str:
+        return f"{self.kind}-{self.case}" if self.case else self.kind
+
+
+def rig_fix(job: Job, words: Message, rig: Rig) -> Fix:
     """The job with another rig, as a fix."""
     return Fix(words, job.model_copy(update={"rig": rig}))

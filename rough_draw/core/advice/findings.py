@@ -4,11 +4,14 @@ from __future__ import annotations
 
 from rough_draw.core.advice.finding import RANK, Finding, Fix, rig_fix
 from rough_draw.core.advice.rig_findings import about_gauge, about_hold, about_hoses, about_pump
-from rough_draw.core.catalogue.systems import LINKS
+from rough_draw.core.catalogue.systems import CHECK_CRACK, LINKS
+from rough_draw.core.message import Message, message
+from rough_draw.core.message.figure import vacuum
 from rough_draw.core.model.assemble import Assembly
 from rough_draw.core.model.isolation import Isolation, behind_check, left_out, shut
 from rough_draw.core.sheet import rig_edit
 from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.naming import opened_words
 from rough_draw.core.sheet.rig import HosePart, ToolPart
 
 
@@ -27,7 +30,7 @@ def findings(job: Job, assembly: Assembly, isolation: Isolation, gauge_error: fl
     return sorted(found, key=lambda f: RANK[f.severity])
 
 
-def _link_fix(link: str, job: Job, is_open: bool, words: str) -> Fix:
+def _link_fix(link: str, job: Job, is_open: bool, words: Message) -> Fix:
     links = tuple(x.model_copy(update={"open": is_open}) if x.id == link else x for x in job.scope.links)
     return Fix(words, job.model_copy(update={"scope": job.scope.model_copy(update={"links": links})}))
 
@@ -52,19 +55,18 @@ def _sections(job: Job, assembly: Assembly) -> list[Finding]:
     for name in left_out(assembly):
         link = _opens(job, assembly, name)
         fix = None
-        how = "Open what closes it off, or pull from a port of its own."
+        how = message("left-out-open-or-port")
         if link is not None:
             x = links[link]
-            how = f"The {x.words()} is closed: {x.note or LINKS[x.kind].opened}." if x.kind in LINKS else how
-            fix = _link_fix(link, job, True, f"the {x.words()} opened")
+            how = message("left-out-link-closed", how=opened_words(x)) if x.kind in LINKS else how
+            fix = _link_fix(link, job, True, message("fix-open-link", link=x.words()))
         found.append(
             Finding(
                 kind="left-out",
                 about=name,
                 severity="stop",
                 place=name,
-                title=f"The {labels[name]} will not be evacuated",
-                why=f"Nothing joins it to a pumped port, and no gauge would say so. {how}",
+                values={"section": labels[name], "how": how},
                 fix=fix,
             )
         )
@@ -75,8 +77,7 @@ def _sections(job: Job, assembly: Assembly) -> list[Finding]:
                 about=name,
                 severity="caution",
                 place=name,
-                title=f"The {labels[name]} empties only through a check valve",
-                why="Its spring holds some thousand µ back. Pull from both sides of it.",
+                values={"section": labels[name], "held": vacuum(CHECK_CRACK.value)},
             )
         )
     for x in job.scope.links:
@@ -89,9 +90,8 @@ def _sections(job: Job, assembly: Assembly) -> list[Finding]:
                     about=x.id,
                     severity="stop",
                     place=x.id,
-                    title=f"The {kept.words()} holds its charge, and the {x.words()} is open",
-                    why="Refrigerant would run into the vacuum, the gauge and the pump.",
-                    fix=_link_fix(x.id, job, False, f"the {x.words()} closed"),
+                    values={"section": kept.words(), "link": x.words()},
+                    fix=_link_fix(x.id, job, False, message("fix-close-link", link=x.words())),
                 )
             )
     return found
@@ -113,9 +113,8 @@ def _ways(job: Job, assembly: Assembly) -> list[Finding]:
                     about=port.id,
                     severity="stop",
                     place=part.id,
-                    title=f"The {port.words()} is closed by its own core",
-                    why="Its core is in and nothing pushes it: no gas passes.",
-                    fix=rig_fix(job, f"a core tool at the {port.words()}, its core pulled", rig),
+                    values={"port": port.words()},
+                    fix=rig_fix(job, message("fix-core-tool", port=port.words()), rig),
                 )
             )
     return found
@@ -138,10 +137,11 @@ def _ports(job: Job) -> list[Finding]:
                     about=port.id,
                     severity="stop",
                     place=part.id,
-                    title=f"A {fits} end does not go on the {port.size} {port.words()}",
-                    why="An adapter narrows the way; a tool of the right size does not.",
+                    values={"end": fits, "size": port.size, "port": port.words()},
                     fix=rig_fix(
-                        job, f"a {port.size} tool" if isinstance(part, ToolPart) else f"a {port.size} adapter", rig
+                        job,
+                        message("fix-tool-size" if isinstance(part, ToolPart) else "fix-adapter", size=port.size),
+                        rig,
                     ),
                 )
             )
@@ -152,8 +152,7 @@ def _ports(job: Job) -> list[Finding]:
                     about=port.id,
                     severity="note",
                     place=part.id,
-                    title=f"The {port.words()} is cramped",
-                    why="A bracket or panel may have to come off before a tool fits; allow for it.",
+                    values={"port": port.words()},
                 )
             )
     return found
@@ -171,9 +170,7 @@ def _tools(job: Job) -> list[Finding]:
                     about=part.id,
                     severity="caution",
                     place=part.id,
-                    title="A core tool not made for vacuum",
-                    why="It leaks at its own seals, and the hold will show it as the system's leak.",
-                    fix=rig_fix(job, "a tool made for vacuum", fixed),
+                    fix=rig_fix(job, message("fix-vacuum-tool"), fixed),
                 )
             )
     for part in rig.pumped():
@@ -190,9 +187,8 @@ def _tools(job: Job) -> list[Finding]:
                 about=port.id,
                 severity="caution",
                 place=part.id,
-                title=f"No valve stands at the {port.words()}, and its core stays in",
-                why="The core chokes the way, and nothing closes the system off there.",
-                fix=rig_fix(job, f"a core tool at the {port.words()}, its core pulled", tooled),
+                values={"port": port.words()},
+                fix=rig_fix(job, message("fix-core-tool", port=port.words()), tooled),
             )
         )
     return found

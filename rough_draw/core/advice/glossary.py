@@ -1,99 +1,112 @@
-"""The trade's words, in short. ``source`` is a relation of `docs/physics.md` where there is one."""
+"""The trade's words. ``source`` is a relation of `docs/physics.md` where there is one."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
 
+from rough_draw.core.message import Message, message
+
 
 @dataclass(frozen=True)
 class Entry:
-    """A word, what it means, and the relation that stands behind it."""
+    """A word by its key, and the relation that stands behind it. ``others``: it goes by other names too."""
 
-    term: str
-    means: str
+    key: str
     source: str = ""
+    others: bool = False
+
+    @property
+    def term(self) -> Message:
+        """The word."""
+        return message(f"word-{self.key}")
+
+    @property
+    def means(self) -> Message:
+        """What it means."""
+        return message(f"word-{self.key}.means")
+
+    @property
+    def also(self) -> Message | None:
+        """What else it is called."""
+        return message(f"word-{self.key}.also") if self.others else None
 
 
 GLOSSARY: tuple[Entry, ...] = (
-    Entry("Accumulator", "A vessel before the compressor that keeps liquid out of it. Volume to be evacuated."),
-    Entry("Adder", "Charge for each metre of line over the length that the unit's own charge allows for."),
-    Entry("Air in", "What a port without core or valve does in a vacuum. Moist, and all of the draw is lost.", "leak"),
-    Entry(
-        "Blank-off",
-        "What a pump reaches on its own, a gauge straight on it. Judged running: stopped, it leaks back at once.",
-        "pump",
-    ),
-    Entry(
-        "Break",
-        "Dry nitrogen let into the vacuum. Each dilutes what is left and carries heat to ice and water.",
-        "nitrogen break",
-    ),
-    Entry("Check-hold", "A short hold about 1,000 µ, the pump still on, before the rest of the draw."),
-    Entry("Choked", "Flow that no deeper vacuum makes any faster: so is a leak from the air.", "leak"),
-    Entry(
-        "Coldest spot", "Where water stays longest. No water lifts a hold over its saturation there.", "saturation, ice"
-    ),
-    Entry(
-        "Conductance",
-        "What a passage lets through for a difference of pressure, l/s. In series they add as 1/C.",
-        "long tube",
-    ),
-    Entry(
-        "Core tool",
-        "A ball valve with a plunger that takes a valve core out, and puts it back, under pressure or vacuum.",
-    ),
-    Entry("Decay", "The hold: what the pressure does once nothing pumps. It rises; how is what tells."),
-    Entry("Depressor", "The pin in a hose's end that pushes a core open. It halves what the hose could do."),
-    Entry("Dwell", "Minutes kept under the target with the pump on before the hold."),
-    Entry(
-        "Equalisation",
-        "What evens out between near and far in the first minutes of a hold. Not a leak.",
-        "a leak seen from afar",
-    ),
-    Entry(
-        "Free water",
-        "Water that stands, not vapour, not bound. A plateau at its saturation until it is gone.",
-        "standing water",
-    ),
-    Entry(
-        "Gas ballast",
-        "A bleed of air that keeps water from condensing in the oil. Left open, it ends the draw early.",
-        "pump",
-    ),
-    Entry("Heel", "What is left in a cylinder that no longer comes out by itself."),
-    Entry("Hygroscopic", "Takes up water from air, and keeps it: POE and PVE oils.", "sorbed gas"),
-    Entry("Isolate", "Close the system off, as near to it as the rig's valves allow. Before the pump stops.", ""),
-    Entry("Isolated section", "A part behind a closed valve. Not evacuated, and no gauge says so."),
-    Entry("Micron", "1 µ = 1 mTorr = 0.1333 Pa, absolute. The air at sea level is 760,000.", ""),
-    Entry(
-        "Mean free path",
-        "How far a molecule goes between two others. Over the bore, pressure no longer pushes.",
-        "mean free path",
-    ),
-    Entry("Outgassing", "What rubber, oil and walls give off, less and less, about as one over the time.", "hose"),
-    Entry("Over range", "More than the gauge can say. It is no figure."),
-    Entry("Permeation", "Air through the hose itself. In a hold with hoses in, part of the rise is theirs.", "hose"),
-    Entry("Rig proof", "The rig pulled alone, the tools closed, one hose at a time.", "rig proof"),
-    Entry(
-        "Saturation", "The pressure at which water and its vapour stand together, by temperature.", "saturation, liquid"
-    ),
-    Entry("Subcooling", "How far liquid is under its boiling point at its pressure, K."),
-    Entry("Superheat", "How far vapour is over its boiling point at its pressure, K."),
-    Entry(
-        "Sweep",
-        "A slow flow of nitrogen through the whole system, in at one end and out at the other.",
-        "nitrogen sweep",
-    ),
-    Entry(
-        "Throughput",
-        "Gas that passes, Pa·m³/s: volume flow times pressure. The same all along a rig.",
-        "even pressures",
-    ),
-    Entry(
-        "Transitional",
-        "Between pushing and flying: most of a draw in hoses. Neither rule alone is right there.",
-        "long tube",
-    ),
-    Entry("Triple evacuation", "Down, broken with nitrogen, down, broken, down and held.", "nitrogen break"),
-    Entry("Valve core", "The spring valve in a port. Left in, by far the worst part of a rig.", "entrance"),
+    Entry("accumulator", others=True),
+    Entry("a2l", others=True),
+    Entry("a3", others=True),
+    Entry("absolute", source="units", others=True),
+    Entry("adder", others=True),
+    Entry("air-in", source="leak"),
+    Entry("dial-gauge", source="dial gauge", others=True),
+    Entry("ballast", source="pump", others=True),
+    Entry("blank-off", source="pump", others=True),
+    Entry("break", source="nitrogen break", others=True),
+    Entry("bubble-point", others=True),
+    Entry("bulb", others=True),
+    Entry("burnout", others=True),
+    Entry("capillary", others=True),
+    Entry("charging-hose", source="hose", others=True),
+    Entry("check-valve", others=True),
+    Entry("choked", source="leak", others=True),
+    Entry("coldest-spot", source="saturation, ice"),
+    Entry("conductance", source="long tube", others=True),
+    Entry("core", source="entrance", others=True),
+    Entry("core-tool", others=True),
+    Entry("crankcase-heater", others=True),
+    Entry("deep-vacuum", source="saturation, liquid"),
+    Entry("depressor", others=True),
+    Entry("deviation"),
+    Entry("dip-tube", others=True),
+    Entry("drier", others=True),
+    Entry("dwell", others=True),
+    Entry("eev", others=True),
+    Entry("equalization", source="a leak seen from afar", others=True),
+    Entry("free-water", source="standing water", others=True),
+    Entry("gauge-tool"),
+    Entry("gauge-pressure", source="units", others=True),
+    Entry("glide"),
+    Entry("heel"),
+    Entry("hold-check", others=True),
+    Entry("hold-test", source="leak", others=True),
+    Entry("hygroscopic", source="sorbed gas"),
+    Entry("isolate", others=True),
+    Entry("isolated-section"),
+    Entry("leak-rate", source="leak"),
+    Entry("lockout", others=True),
+    Entry("makers", others=True),
+    Entry("manifold", others=True),
+    Entry("mean-free-path", source="mean free path"),
+    Entry("micron", others=True),
+    Entry("micron-gauge", others=True),
+    Entry("nameplate", others=True),
+    Entry("nitrogen", others=True),
+    Entry("outgassing", source="hose"),
+    Entry("over-range", others=True),
+    Entry("permeation", source="hose"),
+    Entry("poe", source="sorbed gas", others=True),
+    Entry("pump-down"),
+    Entry("purge"),
+    Entry("recovery", others=True),
+    Entry("reheat"),
+    Entry("relief"),
+    Entry("rig-proof", source="rig proof"),
+    Entry("rise", source="leak", others=True),
+    Entry("saturation", source="saturation, liquid", others=True),
+    Entry("seal"),
+    Entry("service-valve", others=True),
+    Entry("setup", others=True),
+    Entry("single-stage", source="pump", others=True),
+    Entry("solenoid"),
+    Entry("standard", others=True),
+    Entry("subcooling"),
+    Entry("superheat"),
+    Entry("sweep", source="nitrogen sweep"),
+    Entry("throughput", source="even pressures"),
+    Entry("transitional", source="long tube"),
+    Entry("trim", others=True),
+    Entry("triple", source="nitrogen break"),
+    Entry("txv", others=True),
+    Entry("vacuum-hose", source="long tube", others=True),
+    Entry("zeotrope", others=True),
 )

@@ -4,12 +4,17 @@ from __future__ import annotations
 
 from collections import Counter
 from dataclasses import dataclass
+from typing import Literal
 
 from rough_draw.core.catalogue.fluids import REFRIGERANTS
 from rough_draw.core.charging.charge import charge_to_weigh
-from rough_draw.core.planning.pump_use import name_of
+from rough_draw.core.message import Message, Name, listed, message
+from rough_draw.core.message.figure import hose_length, mass
 from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.naming import pump_name
 from rough_draw.core.sheet.rig import AdapterPart, HosePart, ManifoldPart, ToolPart
+
+Group = Literal["rig", "fittings", "tools", "consumables", "safety"]
 
 
 @dataclass(frozen=True)
@@ -17,10 +22,10 @@ class Item:
     """One thing to carry: a stable key, its group, how many, and why."""
 
     key: str
-    group: str
-    name: str
+    group: Group
+    name: Name
     count: int
-    why: str = ""
+    why: Message | None = None
 
 
 def carry(job: Job) -> list[Item]:
@@ -31,36 +36,53 @@ def carry(job: Job) -> list[Item]:
 def _rig(job: Job) -> list[Item]:
     rig = job.rig
     pump = rig.pump
-    items = [Item("pump", "Rig", name_of(pump), 1, "topped up, intake capped")]
+    items = [Item("pump", "rig", pump_name(pump), 1, message("carry-pump.why"))]
     hoses = Counter(
-        f"{h.size} {'vacuum' if h.made_for == 'vacuum' else 'charging'} hose, {h.length_m:g} m"
+        message("carry-hose", made=h.made_for, size=h.size, length=hose_length(h.length_m))
         for h in rig.parts
         if isinstance(h, HosePart)
     )
-    items += [Item(f"hose-{n}", "Rig", name, count) for n, (name, count) in enumerate(sorted(hoses.items()), 1)]
-    tools = Counter(f"core tool, {t.fits} port" for t in rig.parts if isinstance(t, ToolPart))
-    items += [Item(f"tool-{n}", "Rig", name, count) for n, (name, count) in enumerate(sorted(tools.items()), 1)]
+    items += [Item(f"hose-{n}", "rig", name, count) for n, (name, count) in enumerate(_in_order(hoses), 1)]
+    tools = Counter(message("carry-core-tool", size=t.fits) for t in rig.parts if isinstance(t, ToolPart))
+    items += [Item(f"tool-{n}", "rig", name, count) for n, (name, count) in enumerate(_in_order(tools), 1)]
     if any(isinstance(p, ManifoldPart) for p in rig.parts):
-        items.append(Item("manifold", "Rig", "manifold", 1))
+        items.append(Item("manifold", "rig", message("carry-manifold"), 1))
     tees = sum(p.kind == "tee" for p in rig.parts)
     if tees:
-        items.append(Item("tee", "Rig", "vacuum tee", tees))
+        items.append(Item("tee", "rig", message("carry-tee"), tees))
     if rig.gauges:
-        items.append(Item("gauge", "Rig", rig.gauges[0].name or "micron gauge", len(rig.gauges), "battery, cleaned"))
+        items.append(
+            Item(
+                "gauge",
+                "rig",
+                rig.gauges[0].name or message("carry-gauge"),
+                len(rig.gauges),
+                message("carry-gauge.why"),
+            )
+        )
     if rig.cord is not None:
-        items.append(Item("cord", "Rig", f"extension cord, {rig.cord.wire}, {rig.cord.length_m:g} m", 1))
+        items.append(
+            Item("cord", "rig", message("carry-cord", wire=rig.cord.wire, length=hose_length(rig.cord.length_m)), 1)
+        )
     if any(p.kind == "cylinder" for p in rig.parts) or job.release.way == "cylinder":
         charge = charge_to_weigh(job.scope) if job.scope.adder_g_per_m is not None else None
-        weight = f", {charge.to_weigh:.1f} kg to weigh in" if charge else ""
-        items.append(Item("cylinder", "Rig", f"{job.scope.refrigerant} cylinder{weight}", 1))
-        items.append(Item("scale", "Rig", "charging scale", 1, "battery"))
+        held = message("carry-cylinder", refrigerant=job.scope.refrigerant)
+        if charge:
+            weight = mass(charge.to_weigh)
+            held = message("carry-cylinder-charge", refrigerant=job.scope.refrigerant, weight=weight)
+        items.append(Item("cylinder", "rig", held, 1))
+        items.append(Item("scale", "rig", message("carry-scale"), 1, message("carry-scale.why")))
     return items
+
+
+def _in_order(counted: Counter[Message]) -> list[tuple[Message, int]]:
+    return sorted(counted.items(), key=lambda x: str(x[0].values))
 
 
 def _fittings(job: Job) -> list[Item]:
     adapters = Counter(p.fits for p in job.rig.parts if isinstance(p, AdapterPart))
     items = [
-        Item(f"adapter-{s.split()[0].replace('/', '-')}", "Fittings", f"{s} adapter", n)
+        Item(f"adapter-{s.split()[0].replace('/', '-')}", "fittings", message("carry-adapter", size=s), n)
         for s, n in sorted(adapters.items())
     ]
     cores: Counter[str] = Counter()
@@ -72,43 +94,43 @@ def _fittings(job: Job) -> list[Item]:
         items.append(
             Item(
                 f"cores-{size.split()[0].replace('/', '-')}",
-                "Fittings",
-                f"new {size} valve cores",
+                "fittings",
+                message("carry-cores", size=size),
                 n,
-                "cheap; fit new ones",
+                message("carry-cores.why"),
             )
         )
     caps = len(job.scope.ports)
-    items.append(Item("caps", "Fittings", "port caps with sound seals", caps))
+    items.append(Item("caps", "fittings", message("carry-caps"), caps))
     gaskets = sum(isinstance(p, HosePart) for p in job.rig.parts) * 2
     if gaskets:
-        items.append(Item("gaskets", "Fittings", "hose gaskets", gaskets, "two a hose, as spares"))
+        items.append(Item("gaskets", "fittings", message("carry-gaskets"), gaskets, message("carry-gaskets.why")))
     return items
 
 
 def _tools(job: Job) -> list[Item]:
     kinds = {x.kind for x in job.scope.links}
-    items = [Item("cap-wrench", "Tools", "cap and flare wrenches", 1)]
+    items = [Item("cap-wrench", "tools", message("carry-wrenches"), 1)]
     if "service-valve" in kinds:
-        items.append(Item("hex-key", "Tools", "hex keys, long enough for the valve stems", 1))
+        items.append(Item("hex-key", "tools", message("carry-hex-keys"), 1))
     solenoids = sum(x.kind == "solenoid" for x in job.scope.links)
     if solenoids:
-        items.append(Item("magnet", "Tools", "solenoid magnet", solenoids, "holds each valve open"))
+        items.append(Item("magnet", "tools", message("carry-magnet"), solenoids, message("carry-magnet.why")))
     driven = [x.words() for x in job.scope.links if x.kind in ("expansion-valve", "reheat-valve")]
     if driven:
         items.append(
             Item(
                 "service-mode",
-                "Tools",
-                "service tool or manual for the unit's service mode",
+                "tools",
+                message("carry-service-mode"),
                 1,
-                f"opens the {', '.join(driven[:3])}",
+                message("carry-service-mode.why", valves=listed(driven[:3])),
             )
         )
     if any(p.cramped for p in job.scope.ports):
-        items.append(Item("bracket", "Tools", "driver for the bracket at the cramped port", 1))
+        items.append(Item("bracket", "tools", message("carry-bracket"), 1))
     if job.scope.coldest_c < 10 or job.scope.condition in ("flooded", "leak-drawn-air"):
-        items.append(Item("warmth", "Tools", "heat blanket or warm-air gun", 1, "no flame; keep it moving"))
+        items.append(Item("warmth", "tools", message("carry-warmth"), 1, message("carry-warmth.why")))
     return items
 
 
@@ -116,33 +138,29 @@ def _consumables(job: Job) -> list[Item]:
     wet = job.scope.condition in ("flooded", "leak-drawn-air", "compressor-burnt")
     oil = 3 if wet else 1
     items = [
-        Item(
-            "oil", "Consumables", "vacuum pump oil, fills", oil, "changed on the way" if wet else "fresh at every use"
-        ),
-        Item("oil-waste", "Consumables", "can for used oil", 1),
-        Item("nitrogen", "Consumables", "nitrogen, regulator with relief", 1, _nitrogen(job)),
-        Item("lubricant", "Consumables", "assembly lubricant", 1, "a drop on gasket faces"),
-        Item("wipes", "Consumables", "lint-free wipes and alcohol", 1, "joints dry; the gauge if it is fouled"),
-        Item("bubbles", "Consumables", "leak-check solution or detector", 1),
+        Item("oil", "consumables", message("carry-oil"), oil, message("carry-oil-wet" if wet else "carry-oil.why")),
+        Item("oil-waste", "consumables", message("carry-oil-can"), 1),
+        Item("nitrogen", "consumables", message("carry-nitrogen"), 1, _nitrogen(job)),
+        Item("lubricant", "consumables", message("carry-lubricant"), 1, message("carry-lubricant.why")),
+        Item("wipes", "consumables", message("carry-wipes"), 1, message("carry-wipes.why")),
+        Item("bubbles", "consumables", message("carry-leak-check"), 1),
     ]
     if any(x.kind == "filter-drier" for x in job.scope.links) and job.scope.condition != "new-dry":
-        items.append(Item("drier", "Consumables", "new filter-drier", 1, "fitted last, evacuated with the rest"))
+        items.append(Item("drier", "consumables", message("carry-drier"), 1, message("carry-drier.why")))
     return items
 
 
-def _nitrogen(job: Job) -> str:
-    if job.criterion.school == "triple":
-        return "pressure test, sweep and two breaks"
-    return "pressure test and sweep"
+def _nitrogen(job: Job) -> Message:
+    return message("carry-nitrogen-triple" if job.criterion.school == "triple" else "carry-nitrogen.why")
 
 
 def _safety(job: Job) -> list[Item]:
     items = [
-        Item("ppe", "Safety", "goggles, gloves, long sleeves, boots", 1),
-        Item("lock", "Safety", "lock and tag, voltage tester", 1),
+        Item("ppe", "safety", message("carry-ppe"), 1),
+        Item("lock", "safety", message("carry-lock"), 1),
     ]
     if REFRIGERANTS[job.scope.refrigerant].safety != "A1":
-        items.append(Item("gas-detector", "Safety", "gas detector, extinguisher", 1, "flammable refrigerant"))
+        items.append(Item("gas-detector", "safety", message("carry-detector"), 1, message("carry-detector.why")))
     if job.scope.condition == "compressor-burnt":
-        items.append(Item("acid", "Safety", "acid-proof gloves, acid test", 1, "burnt oil is acid"))
+        items.append(Item("acid", "safety", message("carry-acid"), 1, message("carry-acid.why")))
     return items

@@ -7,12 +7,19 @@ from rough_draw.core.advice.finding import Finding, Severity, rig_fix
 from rough_draw.core.advice.setup_check import gauge_valve
 from rough_draw.core.catalogue.fluids import REFRIGERANTS
 from rough_draw.core.catalogue.rig_parts import HOSE_SIZES
+from rough_draw.core.message import Value, listed, message
+from rough_draw.core.message.figure import gauge_pressure, hose_length, rise, vacuum
 from rough_draw.core.model.assemble import Assembly
 from rough_draw.core.model.isolation import Isolation
-from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.physics.units import ATMOSPHERE_PA, MICRON_PA, PA_PER
 from rough_draw.core.sheet import rig_edit
+from rough_draw.core.sheet.criteria import DIAL_SHARE
 from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.naming import hose_size
 from rough_draw.core.sheet.rig import GaugePart, HosePart, ManifoldPart, Rig, ToolPart
+
+NEW_HOSE = 300 * MICRON_PA
+"""Pa under which a new rubber hose may hold a draw back in its first hours (estimate)."""
 
 
 def _each(job: Job, hoses: list[HosePart], fields: dict[str, object]) -> Rig:
@@ -23,9 +30,9 @@ def _each(job: Job, hoses: list[HosePart], fields: dict[str, object]) -> Rig:
     return rig
 
 
-def _several(hoses: list[HosePart], one: str, many: str) -> str:
-    sizes = ", ".join(dict.fromkeys(f"{h.size}, {h.length_m:g} m" for h in hoses))
-    return f"{one if len(hoses) == 1 else many.format(n=len(hoses))} ({sizes})"
+def _several(hoses: list[HosePart]) -> dict[str, Value]:
+    """How many they are, and of which sizes."""
+    return {"count": len(hoses), "sizes": listed(list(dict.fromkeys(hose_size(h) for h in hoses)))}
 
 
 def about_hoses(job: Job, target: float) -> list[Finding]:
@@ -35,35 +42,24 @@ def about_hoses(job: Job, target: float) -> list[Finding]:
     hoses = [p for p in rig.parts if isinstance(p, HosePart)]
     pins = [h for h in hoses if h.depressor and h.port is None]
     if pins:
-        title = _several(
-            pins, "A core depressor is left in a hose that needs none", "Core depressors are left in {n} hoses"
-        )
-        why = "The pin and its seat are nearly as narrow as a core."
-        fix = rig_fix(job, "the depressors taken out", _each(job, pins, {"depressor": False}))
-        found.append(Finding(kind="depressor", severity="caution", place=pins[0].id, title=title, why=why, fix=fix))
+        fix = rig_fix(job, message("fix-depressors", count=len(pins)), _each(job, pins, {"depressor": False}))
+        found.append(Finding(kind="depressor", severity="caution", place=pins[0].id, values=_several(pins), fix=fix))
     rubber = [h for h in hoses if h.made_for == "pressure" and rig.from_pump(h)]
     if rubber:
-        title = _several(rubber, "A charging hose is used in vacuum", "{n} charging hoses are used in vacuum")
-        why = "They let air and water through their walls, and their seals are made to hold pressure in."
         swapped = rig
         for h in rubber:
             swapped = rig_edit.swap(swapped, h.id, {"made_for": "vacuum", "age": "used"})
-        fix = rig_fix(job, "vacuum hoses of the same size", swapped)
+        fix = rig_fix(job, message("fix-vacuum-hoses", count=len(rubber)), swapped)
         found.append(
-            Finding(kind="pressure-hose", severity="caution", place=rubber[0].id, title=title, why=why, fix=fix)
+            Finding(kind="pressure-hose", severity="caution", place=rubber[0].id, values=_several(rubber), fix=fix)
         )
     balls = [h for h in rubber if h.ball_end]
     if balls:
-        title = "Ball valves at the ends of charging hoses are rarely made for vacuum"
-        why = "Trust them only after the rig has been proved with them closed."
-        found.append(Finding(kind="ball-end", severity="note", place=balls[0].id, title=title, why=why))
+        found.append(Finding(kind="ball-end", severity="note", place=balls[0].id))
     fresh = [h for h in hoses if h.age == "new"]
-    if fresh and target < 300 * MICRON_PA:
-        title = _several(
-            fresh, "A new hose may not go under 200 to 300 µ yet", "{n} new hoses may not go under 200 to 300 µ yet"
-        )
-        why = "A new rubber lining lets go of gas for its first hours under vacuum; it reads like a wet system."
-        found.append(Finding(kind="new-hose", severity="note", place=fresh[0].id, title=title, why=why))
+    if fresh and target < NEW_HOSE:
+        values = {**_several(fresh), "low": vacuum(200 * MICRON_PA), "high": vacuum(NEW_HOSE)}
+        found.append(Finding(kind="new-hose", severity="note", place=fresh[0].id, values=values))
     return [*found, *_crossed(job)]
 
 
@@ -90,9 +86,7 @@ def _crossed(job: Job) -> list[Finding]:
             kind="crossed-hoses",
             severity="caution",
             place=suction.id,
-            title="The smaller hose is on the suction side",
-            why="The volume is on the suction side; the larger hose belongs there.",
-            fix=rig_fix(job, "the two hoses exchanged", swapped),
+            fix=rig_fix(job, message("fix-exchange-hoses"), swapped),
         )
     ]
 
@@ -152,9 +146,8 @@ def _no_gauge(job: Job) -> Finding:
         kind="no-gauge",
         severity="caution",
         place=job.rig.pump.id,
-        title="No micron gauge",
-        why="A dial's needle covers 500 to 8,000 µ with its own width. The job is recorded as unverified.",
-        fix=rig_fix(job, "a micron gauge on a tool of its own", way) if way else None,
+        values={"hidden": vacuum(DIAL_SHARE * 30.0 * PA_PER["inhg"])},
+        fix=rig_fix(job, message("fix-add-gauge"), way) if way else None,
     )
 
 
@@ -162,18 +155,20 @@ def _gauge_near_pump(job: Job, gauge: GaugePart, error: float, target: float) ->
     chain = job.rig.chain(gauge)
     if chain[0].kind != "pump" or any(isinstance(p, ToolPart) for p in chain):
         return None
-    where = "at the manifold" if any(isinstance(p, ManifoldPart) for p in chain) else "at the pump"
+    where = message("gauge-at-manifold" if any(isinstance(p, ManifoldPart) for p in chain) else "gauge-at-pump")
     moved = _far_gauge(job, gauge)
-    micron = error / MICRON_PA
     return Finding(
         kind="gauge-near-pump",
         severity="caution",
         place=gauge.id,
-        title=f"The gauge sits {where}: it reads {micron:,.0f} µ too low at the target",
-        why=f"At {(target - error) / MICRON_PA:,.0f} µ shown, the worst spot is at {target / MICRON_PA:,.0f} µ."
-        if error < target
-        else "It reaches the target long before the system does.",
-        fix=rig_fix(job, "the gauge moved to the system, on a tool", moved) if moved else None,
+        case="" if error < target else "far",
+        values={
+            "where": where,
+            "error": vacuum(error),
+            "shown": vacuum(max(0.0, target - error)),
+            "target": vacuum(target),
+        },
+        fix=rig_fix(job, message("fix-move-gauge"), moved) if moved else None,
     )
 
 
@@ -182,7 +177,7 @@ def _gauge_open_to_charge(job: Job, assembly: Assembly, gauge: GaugePart) -> lis
     if gauge_valve(job, assembly) is not None:
         return []
     found = []
-    under = rig_fix(job, "a tool under the gauge", rig_edit.put_under(job.rig, gauge.id))
+    under = rig_fix(job, message("fix-gauge-tool"), rig_edit.put_under(job.rig, gauge.id))
     chain = job.rig.chain(gauge)
     if not (chain[0].kind == "pump" and any(p.kind == "manifold" for p in chain)):
         found.append(
@@ -190,8 +185,7 @@ def _gauge_open_to_charge(job: Job, assembly: Assembly, gauge: GaugePart) -> lis
                 kind="gauge-exposed",
                 severity="caution",
                 place=gauge.id,
-                title="The gauge cannot be closed off before refrigerant comes",
-                why=f"It stands {gauge.stands_kpa / 100:.0f} bar, but refrigerant and oil foul it.",
+                values={"rated": gauge_pressure(1e3 * gauge.stands_kpa)},
                 fix=under,
             )
         )
@@ -203,8 +197,11 @@ def _gauge_open_to_charge(job: Job, assembly: Assembly, gauge: GaugePart) -> lis
                 kind="gauge-burst",
                 severity="stop",
                 place=gauge.id,
-                title=f"The gauge stands {gauge.stands_kpa / 100:.0f} bar; {ref} can reach {pressure / 100:.0f}",
-                why="It must be closed off before refrigerant comes, and nothing can.",
+                values={
+                    "rated": gauge_pressure(1e3 * gauge.stands_kpa),
+                    "refrigerant": ref,
+                    "reaches": gauge_pressure(1e3 * pressure - ATMOSPHERE_PA),
+                },
                 fix=under,
             )
         )
@@ -218,8 +215,7 @@ def _gauge_coarse(gauge: GaugePart, target: float) -> Finding | None:
         kind="gauge-coarse",
         severity="note",
         place=gauge.id,
-        title=f"The gauge shows steps of {gauge.resolution_micron:g} µ",
-        why=f"That is coarse for a target of {target / MICRON_PA:,.0f} µ: a slow rise hides between two steps.",
+        values={"step": vacuum(gauge.resolution_micron * MICRON_PA), "target": vacuum(target)},
     )
 
 
@@ -234,18 +230,17 @@ def about_hold(job: Job, i: Isolation) -> list[Finding]:
     if i.complete and i.hose_m == 0:
         return []
     rate = i.hose_inflow / i.volume / MICRON_PA if i.volume else 0.0
-    why = "All that can be done is to stop the pump, and its air and oil come back."
-    if i.complete:
-        why = f"{i.hose_m:g} m of hose stay in what is judged: about {rate:.2f} µ/s of rise is theirs (estimate)."
-    title = "Hoses stay in what is held" if i.complete else "Nothing closes the system off for the hold"
     rig = _tools_everywhere(job)
-    words = "core tools at every port"
+    words = message("fix-tools-everywhere")
     gauge = rig.gauge
     if gauge is not None and not any(isinstance(p, ToolPart) for p in rig.chain(gauge)):
         moved = _far_gauge(job.model_copy(update={"rig": rig}), gauge)
-        rig, words = (moved, f"{words}, the gauge on one of them") if moved else (rig, words)
+        rig, words = (moved, message("fix-tools-and-gauge")) if moved else (rig, words)
     fix = rig_fix(job, words, rig) if rig != job.rig else None
-    return [Finding(kind="hoses-in-hold", severity="caution", place=job.rig.pump.id, title=title, why=why, fix=fix)]
+    values = {"length": hose_length(i.hose_m), "rate": rise(rate * MICRON_PA)}
+    case = "" if i.complete else "open"
+    place = job.rig.pump.id
+    return [Finding(kind="hoses-in-hold", severity="caution", place=place, case=case, values=values, fix=fix)]
 
 
 def about_pump(job: Job) -> list[Finding]:
@@ -260,8 +255,7 @@ def about_pump(job: Job) -> list[Finding]:
                 kind="pump-not-rated",
                 severity="stop",
                 place=pump.id,
-                title=f"The pump is not rated for {ref.safety} refrigerants",
-                why=f"{ref.name} can burn: a pump rated for it, no ignition source, exhaust led outside.",
+                values={"class": ref.safety, "refrigerant": ref.name},
             )
         )
     if pump.oil != "fresh":
@@ -271,9 +265,8 @@ def about_pump(job: Job) -> list[Finding]:
                 kind="oil-used",
                 severity="caution" if pump.oil == "wet" else "note",
                 place=pump.id,
-                title="The pump's oil is milky" if pump.oil == "wet" else "The pump's oil has been used",
-                why="Water in the oil comes back as vapour: the pump cannot pull under it.",
-                fix=rig_fix(job, "fresh oil", rig_edit.swap(rig, pump.id, fields)),
+                case="milky" if pump.oil == "wet" else "",
+                fix=rig_fix(job, message("fix-fresh-oil"), rig_edit.swap(rig, pump.id, fields)),
             )
         )
     if rig.cord is not None:
@@ -282,15 +275,14 @@ def about_pump(job: Job) -> list[Finding]:
             better = None
             if answer.better:
                 cord = rig.cord.model_copy(update={"wire": answer.better})
-                better = rig_fix(job, f"a cord of {answer.better}", rig.model_copy(update={"cord": cord}))
+                better = rig_fix(job, message("fix-cord", wire=answer.better), rig.model_copy(update={"cord": cord}))
             severity: Severity = "stop" if answer.verdict == "no" else "caution"
             found.append(
                 Finding(
                     kind="cord",
                     severity=severity,
                     place=pump.id,
-                    title="The cord is thin for this pump",
-                    why=answer.words,
+                    values={"answer": answer.words},
                     fix=better,
                 )
             )

@@ -20,29 +20,28 @@ CHECK_CRACK = Quantity(500.0, 100.0, 2000.0, "Pa", "estimate: spring of a check 
 
 @dataclass(frozen=True)
 class LinkClass:
-    """What joins two sections: its throat, its length, and how it is opened for the evacuation."""
+    """What joins two sections: its throat and its length."""
 
     bore: Quantity
     length: Quantity
-    opened: str
 
 
-def _class(low: float, value: float, high: float, length_mm: float, what: str, opened: str) -> LinkClass:
+def _class(low: float, value: float, high: float, length_mm: float, what: str) -> LinkClass:
     bore = Quantity(value * 1e-3, low * 1e-3, high * 1e-3, "m", f"estimate: {what}")
     length = Quantity(length_mm * 1e-3, 0.6 * length_mm * 1e-3, 1.6 * length_mm * 1e-3, "m", f"estimate: {what}")
-    return LinkClass(bore, length, opened)
+    return LinkClass(bore, length)
 
 
 LINKS: dict[str, LinkClass] = {
-    "service-valve": _class(6, 9, 14, 50, "open service valve", "turn its stem to the middle, neither seat"),
-    "ball-valve": _class(8, 12, 20, 60, "full-bore ball valve", "turn its handle along the pipe"),
-    "solenoid": _class(4, 7, 10, 60, "lifted solenoid valve", "lift it with a magnet, or energise its coil alone"),
-    "expansion-valve": _class(1.2, 2.2, 3.5, 8, "electronic valve driven open", "drive it open in the service mode"),
-    "thermostatic-valve": _class(1.2, 1.8, 3.0, 6, "thermostatic valve, bulb warm", "warm its bulb"),
-    "capillary": _class(0.8, 1.3, 2.0, 900, "capillary tubes or a fixed orifice", "nothing to open; it is only slow"),
-    "check-valve": _class(5, 8, 14, 50, "check valve in its own direction", "pull from both sides of it"),
-    "reheat-valve": _class(5, 8, 14, 60, "driven reheat valve", "drive it open in the service mode"),
-    "filter-drier": _class(3, 5, 8, 80, "filter-drier, its bed", "nothing to open; fit a new one last"),
+    "service-valve": _class(6, 9, 14, 50, "open service valve"),
+    "ball-valve": _class(8, 12, 20, 60, "full-bore ball valve"),
+    "solenoid": _class(4, 7, 10, 60, "lifted solenoid valve"),
+    "expansion-valve": _class(1.2, 2.2, 3.5, 8, "electronic valve driven open"),
+    "thermostatic-valve": _class(1.2, 1.8, 3.0, 6, "thermostatic valve, bulb warm"),
+    "capillary": _class(0.8, 1.3, 2.0, 900, "capillary tubes or a fixed orifice"),
+    "check-valve": _class(5, 8, 14, 50, "check valve in its own direction"),
+    "reheat-valve": _class(5, 8, 14, 60, "driven reheat valve"),
+    "filter-drier": _class(3, 5, 8, 80, "filter-drier, its bed"),
 }
 OIL_LEFT_IN_COIL = Quantity(0.07, 0.03, 0.15, "of charge", "estimate: oil that stays in lines and coil")
 WALL_WATER = Quantity(2.0e-6, 5e-7, 1.0e-5, "kg/m²", "estimate: 2 to 30 molecular layers on inner walls")

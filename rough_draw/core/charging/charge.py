@@ -1,4 +1,4 @@
-"""Charge to weigh, grams a year from a leak, and the cautions that go with the refrigerant."""
+"""Charge to weigh, and grams a year from a leak."""
 
 from __future__ import annotations
 
@@ -7,6 +7,10 @@ from dataclasses import dataclass
 
 from rough_draw.core.catalogue import tube
 from rough_draw.core.catalogue.fluids import REFRIGERANTS
+from rough_draw.core.message import Message, message
+from rough_draw.core.message.figure import adder as adder_of
+from rough_draw.core.message.figure import length as length_of
+from rough_draw.core.message.figure import mass
 from rough_draw.core.model.system import atmosphere_of
 from rough_draw.core.physics.gas import M_AIR, R, viscosity_air, viscosity_refrigerant
 from rough_draw.core.physics.interval import Range
@@ -22,7 +26,7 @@ class Charge:
     """Charge, kg, and how it comes about in words."""
 
     to_weigh: float
-    words: str
+    words: Message
 
 
 def line_adder(name: str, size: str, temperature: float = 308.15) -> float:
@@ -45,20 +49,24 @@ def charge_to_weigh(scope: Scope) -> Charge | None:
     length = sum(x.length_m for x in lines)
     extra_m = length - scope.included_length_m
     if scope.adder_g_per_m is not None:
-        adder, how = scope.adder_g_per_m * 1e-3, f"{scope.adder_g_per_m:g} g/m"
+        adder, how = scope.adder_g_per_m * 1e-3, message("adder-typed", adder=adder_of(scope.adder_g_per_m * 1e-3))
     elif lines:
         adder = sum(line_adder(scope.refrigerant, x.size) * x.length_m for x in lines) / length
-        how = f"{adder * 1000:.0f} g/m, from the density of {scope.refrigerant}"
+        how = message("adder-by-density", adder=adder_of(adder), refrigerant=scope.refrigerant)
     else:
-        adder, how = 0.0, "no liquid line"
+        adder, how = 0.0, message("adder-no-line")
     extra = extra_m * adder
     total = max(0.0, scope.nameplate_kg + extra + scope.accessories_g * 1e-3 - scope.held_in_unit_kg)
-    sign = "+" if extra >= 0 else "−"
-    words = f"{scope.nameplate_kg:g} kg nameplate {sign} {abs(extra):.3f} kg for {extra_m:+g} m of line at {how}"
-    if scope.accessories_g:
-        words += f" + {scope.accessories_g / 1000:g} kg for accessories"
-    if scope.held_in_unit_kg:
-        words += f" − {scope.held_in_unit_kg:g} kg held in the unit"
+    words = message(
+        "charge-sum",
+        nameplate=mass(scope.nameplate_kg),
+        sign="plus" if extra >= 0 else "minus",
+        extra=mass(abs(extra)),
+        line=message("charge-line-more" if extra_m >= 0 else "charge-line-less", length=length_of(abs(extra_m))),
+        adder=how,
+        accessories=message("charge-accessories", mass=mass(scope.accessories_g * 1e-3)) if scope.accessories_g else "",
+        held=message("charge-held", mass=mass(scope.held_in_unit_kg)) if scope.held_in_unit_kg else "",
+    )
     return Charge(total, words)
 
 
@@ -74,7 +82,7 @@ def grams_per_year(leak: Range, scope: Scope) -> Range:
     t = kelvin(scope.ambient_c)
     ratio_eta = viscosity_air(t) / viscosity_refrigerant(t)
 
-    def mass(q_in: float, p: float, viscous: bool) -> float:
+    def lost(q_in: float, p: float, viscous: bool) -> float:
         if p <= atmosphere:
             return 0.0
         if viscous:
@@ -85,28 +93,4 @@ def grams_per_year(leak: Range, scope: Scope) -> Range:
 
     high = ref.pressure_40c.value
     usual = 0.6 * high
-    return Range(mass(leak.low, usual, False), mass(leak.value, usual, True), mass(leak.high, high, True))
-
-
-def cautions(scope: Scope) -> list[str]:
-    """Cautions that apply to this job, in plain words. Local code and the maker's instructions come first."""
-    found = [
-        "Power off, locked and proved dead; the compressor must not start in vacuum.",
-        "Goggles, gloves, long sleeves; ventilate; lead the pump's exhaust outside.",
-        "Nitrogen only through a regulator with relief. Never air or oxygen.",
-    ]
-    ref = REFRIGERANTS[scope.refrigerant]
-    if ref.safety == "A2L":
-        found.append(
-            f"{ref.name} is mildly flammable (A2L): no ignition source, a pump rated for it, purge before any flame."
-        )
-    if ref.safety == "A3":
-        found.append(
-            f"{ref.name} is flammable (A3): gas detector, rated pump and tools, no ignition source, purge before flame."
-        )
-    if scope.condition == "compressor-burnt":
-        found.append("Burnt compressor: the oil is acid; gloves, and dispose of it as such.")
-    if scope.coldest_c <= 0:
-        found.append("The coldest spot is at or under 0 °C: water in it is ice. Warm it before you trust a hold.")
-    found.append("Local codes, the maker's instructions and licensed practice come before anything shown here.")
-    return found
+    return Range(lost(leak.low, usual, False), lost(leak.value, usual, True), lost(leak.high, high, True))

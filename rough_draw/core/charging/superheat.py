@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from rough_draw.core.message import Fault, Message, message
+from rough_draw.core.message.figure import absolute_pressure, temperature_step
 from rough_draw.core.physics.interval import Range
 from rough_draw.core.physics.refrigerant import COLDEST, hottest, saturated
 
@@ -21,13 +23,21 @@ class Read:
     bubble: float | None
     superheat: float | None
     subcooling: float | None
-    words: tuple[str, ...]
+    words: tuple[Message, ...]
+
+
+class OutsideTable(Fault):
+    """A pressure at which no saturation of this refrigerant is known."""
+
+    def __init__(self, name: str, pressure: float, low: float, high: float) -> None:
+        ends = {"low": absolute_pressure(low), "high": absolute_pressure(high)}
+        super().__init__(message("outside-saturation", pressure=absolute_pressure(pressure), refrigerant=name, **ends))
 
 
 def temperature_at(name: str, pressure: float, quality: int) -> float:
     """Saturation temperature, K, at ``pressure`` Pa: dew (``quality`` 1) or bubble (0).
 
-    By halving the interval 230–340 K on `refrigerant.saturated`, to a thousandth of a kelvin. Raises ValueError
+    By halving the interval 230–340 K on `refrigerant.saturated`, to a thousandth of a kelvin. Raises OutsideTable
     where the pressure lies outside of it.
     """
 
@@ -37,9 +47,7 @@ def temperature_at(name: str, pressure: float, quality: int) -> float:
 
     low, high = COLDEST, hottest(name)
     if not at(low) <= pressure <= at(high):
-        raise ValueError(
-            f"{pressure / 1e5:.2f} bar absolute is outside {at(low) / 1e5:.2f} … {at(high) / 1e5:.2f} bar of {name}"
-        )
+        raise OutsideTable(name, pressure, at(low), at(high))
     for _ in range(18):
         middle = 0.5 * (low + high)
         if at(middle) < pressure:
@@ -59,7 +67,7 @@ def read_running(
 ) -> Read:
     """Superheat = suction temperature − dew; subcooling = bubble − liquid temperature. Pressures Pa absolute, K.
 
-    Blends have a glide: dew at the suction, bubble at the liquid. Raises ValueError for a pressure out of range.
+    Blends have a glide: dew at the suction, bubble at the liquid. Raises OutsideTable.
     """
     dew = temperature_at(name, suction, 1) if suction is not None else None
     bubble = temperature_at(name, liquid, 0) if liquid is not None else None
@@ -67,21 +75,16 @@ def read_running(
     subcooling = bubble - liquid_temp if bubble is not None and liquid_temp is not None else None
     words = []
     if superheat is not None:
-        words.append(
-            _judged("superheat", superheat, targets[0], "liquid may come back to the compressor", "it is starved")
-        )
+        words.append(_judged("superheat", superheat, targets[0]))
     if subcooling is not None:
-        words.append(
-            _judged("subcooling", subcooling, targets[1], "a little short of charge", "overcharged, or air in it")
-        )
+        words.append(_judged("subcooling", subcooling, targets[1]))
     return Read(dew, bubble, superheat, subcooling, tuple(words))
 
 
-def _judged(what: str, value: float, target: Range, under: str, over: str) -> str:
+def _judged(what: str, value: float, target: Range) -> Message:
     if value < 0.0:
-        return f"{what} {value:.1f} K: cannot be, one of the two is misread"
-    if value < target.low:
-        return f"{what} {value:.1f} K, under {target.low:g} to {target.high:g}: {under}"
-    if value > target.high:
-        return f"{what} {value:.1f} K, over {target.low:g} to {target.high:g}: {over}"
-    return f"{what} {value:.1f} K, within {target.low:g} to {target.high:g}"
+        case = "misread"
+    else:
+        case = "under" if value < target.low else "over" if value > target.high else "within"
+    low, high = temperature_step(target.low), temperature_step(target.high)
+    return message(f"running-{what}-{case}", value=temperature_step(value), low=low, high=high)

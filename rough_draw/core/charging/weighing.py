@@ -7,15 +7,19 @@ the rest is trimmed in while the system runs.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
 
 from rough_draw.core.catalogue.fluids import REFRIGERANTS
+from rough_draw.core.message import Message, message
+from rough_draw.core.message.figure import duration, mass
 from rough_draw.core.physics.gas import R
 from rough_draw.core.physics.refrigerant import saturated
 
 FloatArray = NDArray[np.float64]
+Phase = Literal["before", "flowing", "slow", "stop", "over", "still"]
 
 MARGIN = 0.05
 """Share of the charge that is left for trimming while it runs, unless the sheet says otherwise."""
@@ -31,20 +35,21 @@ SETTLED_KG = 0.004
 
 @dataclass(frozen=True, kw_only=True)
 class Weighing:
-    """Where a charge stands. Weights kg, flow kg/s, times s.
+    """Where a charge stands. Weights kg, flow kg/s, times s."""
 
-    ``phase``: before, flowing, slow, stop, over or still.
-    """
-
-    phase: str
+    phase: Phase
     added: float
     left: float
     stop_at: float
     flow: float
     seconds: float | None
-    order: str
-    why: str
-    cautions: tuple[str, ...] = ()
+    why: Message
+    cautions: tuple[Message, ...] = ()
+
+    @property
+    def order(self) -> Message:
+        """What to do now."""
+        return message(f"weigh-{self.phase}")
 
 
 def flow_of(times: FloatArray, weights: FloatArray, window: float = WINDOW_S) -> float:
@@ -80,74 +85,50 @@ def weigh(
     if flow * WINDOW_S < SETTLED_KG:
         flow = 0.0
     seconds = (stop_at - added) / flow if flow > 0.0 and added < stop_at else None
-    told = _told(added, to_weigh, stop_at, flow, seconds)
+    phase, why = _told(added, to_weigh, stop_at, flow, seconds)
     return Weighing(
-        phase=told.phase,
+        phase=phase,
         added=added,
         left=max(0.0, to_weigh - added),
         stop_at=stop_at,
         flow=flow,
         seconds=seconds,
-        order=told.order,
-        why=told.why,
+        why=why,
         cautions=_heel(now - tare_kg, full_kg, to_weigh - added),
     )
 
 
-@dataclass(frozen=True)
-class _Told:
-    """What to do now, and why."""
-
-    phase: str
-    order: str
-    why: str
-
-
-def _heel(inside: float, full_kg: float | None, rest: float) -> tuple[str, ...]:
+def _heel(inside: float, full_kg: float | None, rest: float) -> tuple[Message, ...]:
     """Whether the cylinder, with ``inside`` kg in it, gives the ``rest`` kg that are still wanted."""
     if full_kg is None:
         return ()
     heel = HEEL_SHARE * full_kg
     if inside < heel:
-        return ("The cylinder is down to its heel: vapour comes now. Change it before liquid is wanted.",)
+        return (message("weigh-heel"),)
     if inside - heel < rest:
-        given = f"This cylinder gives {max(0.0, inside - heel):.2f} kg more, and {rest:.2f} kg are still wanted: "
-        return (f"{given}have the next one ready.",)
+        return (message("weigh-next-cylinder", given=mass(max(0.0, inside - heel)), rest=mass(rest)),)
     return ()
 
 
-def _told(added: float, to_weigh: float, stop_at: float, flow: float, seconds: float | None) -> _Told:
+def _told(added: float, to_weigh: float, stop_at: float, flow: float, seconds: float | None) -> tuple[Phase, Message]:
+    """What to do now, and why."""
     if added > to_weigh * 1.02 + 0.01:
-        why = f"{added - to_weigh:.2f} kg more than was to go in. Recover it, and write it down."
-        return _Told("over", "Over", why)
+        return "over", message("weigh-over.why", more=mass(added - to_weigh))
     if added >= stop_at:
-        why = f"{added:.2f} kg are in; the last {max(0.0, to_weigh - added):.2f} kg are trimmed while it runs."
-        return _Told("stop", "Close the cylinder", why)
+        return "stop", message("weigh-stop.why", added=mass(added), left=mass(max(0.0, to_weigh - added)))
     if flow == 0.0 and added < 0.01:
-        return _Told("before", "Open the cylinder slowly", f"To {stop_at:.2f} kg, and no further before it runs.")
+        return "before", message("weigh-before.why", stop=mass(stop_at))
     if flow == 0.0:
-        why = "Pressures have evened out, or a valve is closed. Warm water round the cylinder, never a flame; or run."
-        return _Told("still", "It has stopped flowing", why)
-    why = f"{stop_at - added:.2f} kg to the stop, {_seconds(seconds)} at this flow."
-    if added >= SLOW_FROM * stop_at or (seconds is not None and seconds < 20.0):
-        return _Told("slow", "Throttle it now", why)
-    return _Told("flowing", "Let it flow", why)
+        return "still", message("weigh-still.why")
+    slow = added >= SLOW_FROM * stop_at or (seconds is not None and seconds < 20.0)
+    phase: Phase = "slow" if slow else "flowing"
+    return phase, message(f"weigh-{phase}.why", left=mass(stop_at - added), time=duration(seconds or 0.0))
 
 
-def _seconds(s: float | None) -> str:
-    if s is None:
-        return "no end"
-    return f"{s:.0f} s" if s < 90 else f"{s / 60:.0f} min"
-
-
-def liquid_words(refrigerant: str) -> str:
+def liquid_words(refrigerant: str) -> Message:
     """How this refrigerant leaves its cylinder, and why."""
     r = REFRIGERANTS[refrigerant]
-    if r.zeotropic:
-        return (
-            f"{r.name} is a zeotropic blend: out of the cylinder as liquid only, or what stays behind is another one."
-        )
-    return f"{r.name} may leave its cylinder as liquid or as vapour; liquid is quicker, and goes into the liquid line."
+    return message("leaves-as-liquid" if r.zeotropic else "leaves-as-either", refrigerant=r.name)
 
 
 def at_ambient(refrigerant: str, kelvin: float) -> tuple[float, float]:

@@ -7,7 +7,9 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from rough_draw.core.physics.units import MICRON_PA, micron
+from rough_draw.core.message import Message, message
+from rough_draw.core.message.figure import duration, rise, vacuum
+from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.planning.progress import rate_of
 from rough_draw.core.sheet.alarms import Alarm
 
@@ -26,7 +28,7 @@ class Facts:
     held: bool
     at: FloatArray
     pa: FloatArray
-    due: tuple[str, str] | None
+    due: tuple[str, Message] | None
     stale: bool
 
 
@@ -35,7 +37,7 @@ class Ring:
     """An alarm that is on: its key, its words."""
 
     key: str
-    words: str
+    words: Message
 
 
 def ringing(alarms: tuple[Alarm, ...], f: Facts) -> list[Ring]:
@@ -45,48 +47,48 @@ def ringing(alarms: tuple[Alarm, ...], f: Facts) -> list[Ring]:
     found = []
     for a in alarms:
         words = _words(a, f)
-        if words:
+        if words is not None:
             due = f"due-{f.due[0]}" if a.kind == "due" and f.due is not None else a.key
             found.append(Ring(due, words))
     return found
 
 
-def _words(a: Alarm, f: Facts) -> str:
+def _words(a: Alarm, f: Facts) -> Message | None:
     last = float(f.pa[-1]) if f.pa.size else float("nan")
     seen = bool(np.isfinite(last))
     match a.kind:
         case "under":
             level = (a.micron or 0.0) * MICRON_PA
-            return f"Under {micron(level):,.0f} µ: {micron(last):,.0f} µ." if seen and last <= level else ""
+            return message("alarm-under", level=vacuum(level), last=vacuum(last)) if seen and last <= level else None
         case "over":
             return _over(a, f)
         case "slower":
-            return _slow(a, f) if seen and not f.held else ""
+            return _slow(a, f) if seen and not f.held else None
         case "after":
             past = f.now - (f.started_at or f.now) >= (a.minutes or 0.0) * 60.0
-            return f"{a.minutes:g} min since the pump started." if past else ""
+            return message("alarm-after", time=duration(60.0 * (a.minutes or 0.0))) if past else None
         case "due":
-            return f"{f.due[1]}." if f.due is not None else ""
+            return message("alarm-due", step=f.due[1]) if f.due is not None else None
         case _:
-            return "Nothing heard from the gauge." if f.stale else ""
+            return message("alarm-stale") if f.stale else None
 
 
-def _over(a: Alarm, f: Facts) -> str:
+def _over(a: Alarm, f: Facts) -> Message | None:
     """Over a level it has been under: on the way down it is no alarm."""
     level = (a.micron or 0.0) * MICRON_PA
     if f.pa.size == 0 or not bool((f.pa < level).any()):
-        return ""
+        return None
     last = float(f.pa[-1])
     if np.isnan(last):
-        return f"Over {micron(level):,.0f} µ: over range."
-    return f"Over {micron(level):,.0f} µ: {micron(last):,.0f} µ." if last > level else ""
+        return message("alarm-over-range", level=vacuum(level))
+    return message("alarm-over", level=vacuum(level), last=vacuum(last)) if last > level else None
 
 
-def _slow(a: Alarm, f: Facts) -> str:
+def _slow(a: Alarm, f: Facts) -> Message | None:
     if f.now - (f.started_at or f.now) < SETTLED_S:
-        return ""
+        return None
     keep = np.isfinite(f.pa) & (f.at >= f.now - 2 * RATE_S)
     rate = rate_of(f.at[keep], f.pa[keep], RATE_S)
     if rate is None or float(np.ptp(f.at[keep])) < 0.5 * RATE_S or rate <= -(a.rate or 0.0):
-        return ""
-    return f"Falls slower than {a.rate:g} µ/s."
+        return None
+    return message("alarm-slower", rate=rise((a.rate or 0.0) * MICRON_PA))

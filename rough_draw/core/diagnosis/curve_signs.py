@@ -7,7 +7,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from rough_draw.core.physics.units import micron
+from rough_draw.core.message import Message, message
+from rough_draw.core.message.figure import duration, vacuum
 from rough_draw.core.physics.water import TRIPLE_PA
 
 FloatArray = NDArray[np.float64]
@@ -27,7 +28,7 @@ class Signature:
     """A sign with its words: never, rises, jumps, stuck, ice, boils, or none."""
 
     key: str
-    words: str
+    words: Message
 
 
 def rising_since(at: FloatArray, pa: FloatArray) -> float | None:
@@ -63,13 +64,13 @@ def signature(at: FloatArray, pa: FloatArray, boils: float) -> Signature | None:
     if at.size == 0:
         return None
     if not seen.any():
-        return Signature("never", f"Not in range after {at[-1] / 60:.0f} min.") if at[-1] > NEVER_S else None
+        return Signature("never", message("sign-never", time=duration(float(at[-1])))) if at[-1] > NEVER_S else None
     since = rising_since(at, pa)
     if since is not None:
-        low = float(np.nanmin(pa))
-        return Signature("rises", f"Rises since {(at[-1] - since) / 60:.0f} min, from {micron(low):,.0f} µ.")
+        time, low = duration(float(at[-1]) - since), vacuum(float(np.nanmin(pa)))
+        return Signature("rises", message("sign-rises", time=time, low=low))
     if jumps(pa):
-        return Signature("jumps", "Jumps about.")
+        return Signature("jumps", message("sign-jumps"))
     return _stuck(at[seen], pa[seen], boils)
 
 
@@ -81,9 +82,9 @@ def _stuck(t: FloatArray, p: FloatArray, boils: float) -> Signature | None:
     before = float(np.interp(t[-1] - span, t, p))
     if level < (1.0 - STUCK) * before:
         return None
-    said = f"Stuck near {micron(level):,.0f} µ."
+    key = "stuck"
     if abs(np.log(level / TRIPLE_PA)) < 0.15 and boils > TRIPLE_PA:
-        return Signature("ice", f"{said} That is where ice and water meet.")
-    if abs(np.log(level / boils)) < 0.2:
-        return Signature("boils", f"{said} Water boils there at the coldest spot.")
-    return Signature("stuck", said)
+        key = "ice"
+    elif abs(np.log(level / boils)) < 0.2:
+        key = "boils"
+    return Signature(key, message(f"sign-{key}", level=vacuum(level)))

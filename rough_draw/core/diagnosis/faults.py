@@ -13,9 +13,11 @@ from typing import Literal
 from rough_draw.core.catalogue import rig_parts as cat
 from rough_draw.core.catalogue.systems import WATER_HEAT
 from rough_draw.core.engine.network import Gas, Leak, Network, Outgassing, Pool, Pump, Sorbed
+from rough_draw.core.message import Message, Name, message
 from rough_draw.core.model.assemble import Assembly
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.naming import hose_name
 from rough_draw.core.sheet.rig import HosePart, ToolPart
 
 Apply = Callable[[Network, float], Network]
@@ -55,7 +57,7 @@ def place_of(key: str) -> str:
 
 @dataclass(frozen=True, kw_only=True)
 class Cause:
-    """One cause: its kind and place, what it is in words, what to do about it, its odds before anything is read.
+    """One cause: its kind and place, what that is called, its odds before anything is read.
 
     ``apply`` puts it on a network with a severity as a standard normal deviate; ``offset`` is what it adds to the
     gauge, µ, by the same deviate. ``later``: whether it can begin in the middle of a draw. ``scatters``: it makes the
@@ -64,8 +66,7 @@ class Cause:
 
     kind: CauseKind
     place: str = ""
-    words: str
-    cure: str
+    where: Name = ""
     prior: float
     apply: Apply | None = None
     offset: Callable[[float], float] | None = None
@@ -76,6 +77,16 @@ class Cause:
     def key(self) -> str:
         """What it is stored as."""
         return f"{self.kind}:{self.place}" if self.place else self.kind
+
+    @property
+    def words(self) -> Message:
+        """What is wrong."""
+        return message(f"draw-cause-{self.kind}", where=self.where)
+
+    @property
+    def cure(self) -> Message:
+        """What to do about it."""
+        return message(f"draw-cause-{self.kind}.cure", where=self.where)
 
 
 def _leak(node: str, middle: float, decades: float) -> Apply:
@@ -162,42 +173,32 @@ def causes(job: Job, assembly: Assembly) -> list[Cause]:
 
 def _of_the_pump() -> list[Cause]:
     return [
-        Cause(kind="none", words="nothing: it goes as planned", cure="Wait.", prior=0.10),
+        Cause(kind="none", prior=0.10),
         Cause(
             kind="ballast",
-            words="the gas ballast is open",
-            cure="Close it.",
             prior=0.12,
             apply=_pumped(_ballast),
             later=True,
         ),
         Cause(
             kind="wet-oil",
-            words="wet pump oil",
-            cure="Change it warm, and pull on.",
             prior=0.08,
             apply=_pumped(_wet_oil),
             later=True,
         ),
         Cause(
             kind="worn-pump",
-            words="the pump at its own end",
-            cure="Blank it off; change its oil, or the pump.",
             prior=0.06,
             apply=_pumped(_worn),
         ),
         Cause(
             kind="slow-pump",
-            words="the pump runs slow: power, or a thin cord",
-            cure="Look at cord and voltage.",
             prior=0.05,
             apply=_pumped(_slow),
             later=True,
         ),
         Cause(
             kind="oil-carried",
-            words="oil carried into hose and gauge",
-            cure="Close the pump off, clean the gauge.",
             prior=0.02,
             apply=_pumped(_carried),
             later=True,
@@ -211,38 +212,28 @@ def _of_the_system(job: Job, assembly: Assembly) -> list[Cause]:
     return [
         Cause(
             kind="system-leak",
-            words="a leak in the system",
-            cure="Find it under nitrogen.",
             prior=0.10,
             apply=_leak(at, 4e-3, 0.5),
             later=True,
         ),
         Cause(
             kind="open",
-            words="an opening to the air",
-            cure="A plunger not seated, a cap off, a valve the wrong way.",
             prior=0.04,
             apply=_leak(at, 8.0, 0.5),
             later=True,
         ),
         Cause(
             kind="water",
-            words="water boils in the system",
-            cure="Ballast, warmth, patience; fresh oil half way.",
             prior=0.10,
             apply=_pool(place, 12.0, 0.35, 1.0),
         ),
         Cause(
             kind="ice",
-            words="ice in the system",
-            cure="Break with nitrogen, warm the spot, pull again.",
             prior=0.04,
             apply=_pool(place, 15.0, 0.3, 0.04),
         ),
         Cause(
             kind="refrigerant",
-            words="refrigerant comes out of the oil",
-            cure="Warm the compressor, let it come.",
             prior=0.04,
             apply=_refrigerant(at, job.scope.oil_kg),
         ),
@@ -253,15 +244,11 @@ def _of_the_gauge() -> list[Cause]:
     return [
         Cause(
             kind="fouled",
-            words="the gauge's sensor is fouled",
-            cure="Clean it with alcohol, or try another.",
             prior=0.05,
             offset=lambda s: 180.0 * 10 ** (0.25 * s),
         ),
         Cause(
             kind="jumping",
-            words="bubbles of lubricant, or a loose joint, at the gauge",
-            cure="Wipe its joint dry, a new gasket, hand tight.",
             prior=0.03,
             scatters=True,
         ),
@@ -273,7 +260,7 @@ def _of_the_parts(job: Job, assembly: Assembly) -> list[Cause]:
     found: list[Cause] = []
     hoses = [p for p in rig.parts if isinstance(p, HosePart) and any(n.name == f"{p.id}.b" for n in net.nodes)]
     for h in hoses:
-        found += _of_a_hose(h, _hose(job, h), 1.0 / len(hoses))
+        found += _of_a_hose(h, hose_name(rig, job.scope, h), 1.0 / len(hoses))
     there = {t.name for t in net.tubes}
     tools = [p for p in rig.parts if isinstance(p, ToolPart) and p.port and f"{p.id}.ball" in there]
     for t in tools:
@@ -281,13 +268,12 @@ def _of_the_parts(job: Job, assembly: Assembly) -> list[Cause]:
     return found
 
 
-def _of_a_hose(hose: HosePart, where: str, share: float) -> list[Cause]:
+def _of_a_hose(hose: HosePart, where: Name, share: float) -> list[Cause]:
     return [
         Cause(
             kind="hose-leak",
             place=hose.id,
-            words=f"{where} leaks",
-            cure="Seat its gaskets, or change it.",
+            where=where,
             prior=0.07 * share,
             apply=_leak(f"{hose.id}.b", 2.5e-2, 0.45),
             later=True,
@@ -295,8 +281,7 @@ def _of_a_hose(hose: HosePart, where: str, share: float) -> list[Cause]:
         Cause(
             kind="dirty-hose",
             place=hose.id,
-            words=f"{where} gives off gas: new, oily or wet",
-            cure="Change it, or cure it on the pump.",
+            where=where,
             prior=0.05 * share,
             apply=_dirty(hose.id),
         ),
@@ -306,14 +291,13 @@ def _of_a_hose(hose: HosePart, where: str, share: float) -> list[Cause]:
 def _of_a_tool(job: Job, tool: ToolPart, share: float) -> list[Cause]:
     found = []
     port = job.scope.port(tool.port or "")
-    words = port.words() if port else str(tool.port)
+    name: Name = port.words() if port else str(tool.port)
     if port is not None and port.core and port.id not in job.rig.cores_in:
         found.append(
             Cause(
                 kind="core",
                 place=port.id,
-                words=f"the core is still in at the {words}",
-                cure="Pull it through the tool.",
+                where=name,
                 prior=0.05 * share,
                 apply=_core(f"{port.id}.port"),
             )
@@ -321,15 +305,8 @@ def _of_a_tool(job: Job, tool: ToolPart, share: float) -> list[Cause]:
     shut = Cause(
         kind="shut",
         place=tool.id,
-        words=f"the tool at the {words} is closed",
-        cure="Open it.",
+        where=name,
         prior=0.04 * share,
         apply=_shut(f"{tool.id}.ball"),
     )
     return [*found, shut]
-
-
-def _hose(job: Job, hose: HosePart) -> str:
-    ends = [hose, *job.rig.children(hose.id)]
-    port = next((job.scope.port(p.port) for p in ends if p.port), None)
-    return f"the hose to the {port.words()}" if port is not None else f"the hose {hose.name or hose.id}"

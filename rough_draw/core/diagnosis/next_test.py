@@ -16,6 +16,8 @@ from rough_draw.core.diagnosis.faults import Cause, CauseKind
 from rough_draw.core.engine.compile import EngineError, compile_network
 from rough_draw.core.engine.network import Network
 from rough_draw.core.engine.simulate import advance
+from rough_draw.core.message import Message, Name, message
+from rough_draw.core.message.figure import vacuum
 from rough_draw.core.model.isolation import isolation
 from rough_draw.core.physics.gas import T_REF
 from rough_draw.core.physics.units import MICRON_PA
@@ -37,7 +39,7 @@ class Outcome:
     """One way a test can turn out."""
 
     key: str
-    words: str
+    words: Name
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -48,14 +50,14 @@ class Test:
     """
 
     key: str
-    do: str
+    do: Message
     minutes: float
     outcomes: tuple[Outcome, ...]
     likelihood: Mapping[str, tuple[float, ...]]
     tubes: tuple[str, ...] = ()
     seconds: float = 0.0
 
-    def words_of(self, outcome: str) -> str:
+    def words_of(self, outcome: str) -> Name:
         """An outcome in words; its key where this rig's test no longer has it."""
         return next((o.words for o in self.outcomes if o.key == outcome), outcome)
 
@@ -65,8 +67,8 @@ class Suspect:
     """A cause with its odds."""
 
     key: str
-    words: str
-    cure: str
+    words: Message
+    cure: Message
     odds: float
 
 
@@ -79,8 +81,8 @@ class Opinion:
     every: tuple[Test, ...]
 
 
-YES_NO = (Outcome("yes", "yes"), Outcome("no", "no"))
-MOVES = (Outcome("falls", "it falls"), Outcome("stays", "it stays"), Outcome("rises", "it rises"))
+YES_NO = tuple(Outcome(k, message(f"test-says-{k}")) for k in ("yes", "no"))
+MOVES = tuple(Outcome(k, message(f"test-says-{k}")) for k in ("falls", "stays", "rises"))
 
 
 def opinion(case: Case, answers: Sequence[Answered] = (), tests: Sequence[Test] | None = None) -> Opinion:
@@ -127,108 +129,102 @@ def _gain(test: Test, odds: Mapping[str, float]) -> float:
     return entropy(prior) - left
 
 
-EYE: tuple[tuple[str, str, float, dict[str, float], float], ...] = (
-    ("ballast", "Look at the ballast. Is it open?", 0.3, {"ballast": 0.99}, 0.005),
-    ("oil", "Look at the pump's oil. Is it milky?", 0.5, {"wet-oil": 0.92, "water": 0.3}, 0.01),
-    ("frost", "Feel along the coldest parts. Is one cold or frosted?", 1.5, {"ice": 0.9, "water": 0.6}, 0.03),
-    ("sound", "Listen to the pump, measure its voltage. Does it run slow?", 1.0, {"slow-pump": 0.94}, 0.015),
-    ("joint", "Hold the gauge's joint still, wipe it, hand tight. Does it calm?", 1.0, {"jumping": 0.94}, 0.015),
-    ("drops", "Look into the hose's end at the pump. Is there oil in it?", 2.0, {"oil-carried": 0.94}, 0.01),
-    ("gauge", "Screw another gauge on beside it. Do they disagree?", 3.0, {"fouled": 0.95, "oil-carried": 0.3}, 0.01),
+EYE: tuple[tuple[str, float, dict[str, float], float], ...] = (
+    ("ballast", 0.3, {"ballast": 0.99}, 0.005),
+    ("oil", 0.5, {"wet-oil": 0.92, "water": 0.3}, 0.01),
+    ("frost", 1.5, {"ice": 0.9, "water": 0.6}, 0.03),
+    ("sound", 1.0, {"slow-pump": 0.94}, 0.015),
+    ("joint", 1.0, {"jumping": 0.94}, 0.015),
+    ("drops", 2.0, {"oil-carried": 0.94}, 0.01),
+    ("gauge", 3.0, {"fouled": 0.95, "oil-carried": 0.3}, 0.01),
     (
         "blank",
-        "Close the tools, gauge on the pump alone. Does it stay over 100 µ?",
         6.0,
         {"worn-pump": 0.95, "wet-oil": 0.93, "ballast": 0.95, "oil-carried": 0.6, "slow-pump": 0.3, "fouled": 0.95},
         0.02,
     ),
 )
-"""What is seen by eye: key, question, minutes, how likely yes is by cause or kind of cause, and by any other."""
+"""What is seen by eye: key, minutes, how likely yes is by cause or kind of cause, and by any other."""
+BLANK_MOST = 100 * MICRON_PA
+"""Pa over which a pump alone counts as staying high."""
 
 
 def tests_of(case: Case) -> list[Test]:
     """Every test that this rig allows."""
-    thumb = "A thumb over the exhaust for five seconds. Does gas still push?"
     found = [_seen(case, *row) for row in EYE]
-    found.append(_seen(case, "thumb", thumb, 0.3, _pushing(case), 0.05))
+    found.append(_seen(case, "thumb", 0.3, _pushing(case), 0.05))
     by_part = (_ways(case), _cores(case), _joints(case), _one_by_one(case), _smell(case))
     found += [t for t in by_part if len(t.outcomes) > 1]
     held = isolation(case.job, case.base)
     if held.tubes and held.gauge_inside:
-        do = f"Close {held.where} for one minute, the pump running."
+        do = message("test-hold", where=held.where)
         found.append(_moved(case, "hold", do, 1.5, held.tubes, 60.0))
     pump = next((v for v in case.base.valves.values() if v.name == "pump"), None)
     if pump is not None and held.tubes != (pump.tube,):
-        do = "Close the pump's own valve for half a minute."
+        do = message("test-pump-valve")
         found.append(_moved(case, "pump-valve", do, 1.0, (pump.tube,), 30.0))
     tools = _of_kind(case, "shut")
     for tool in tools if len(tools) > 1 else ():
-        do = f"Close {case.base.valves[tool].label} for half a minute, the rest open."
+        do = message("test-tool", tool=case.base.valves[tool].label)
         found.append(_moved(case, f"tool:{tool}", do, 1.0, (f"{tool}.ball",), 30.0))
     return found
 
 
-def _of_kind(case: Case, kind: CauseKind) -> dict[str, str]:
-    """Parts or ports that a kind of cause is about, with their words."""
-    return {w.cause.place: w.cause.words for w in case.weighed if w.cause.kind == kind and w.cause.place}
+def _of_kind(case: Case, kind: CauseKind) -> dict[str, Name]:
+    """Parts or ports that a kind of cause is about, with their names."""
+    return {w.cause.place: w.cause.where for w in case.weighed if w.cause.kind == kind and w.cause.place}
 
 
 def _ways(case: Case) -> Test:
     rows = [(i, w, {f"shut:{i}": 0.96}) for i, w in _of_kind(case, "shut").items()]
-    return _which(case, "ways", "Go along every tool and valve. Was one closed?", 1.0, rows, "all open")
+    return _which(case, "ways", 1.0, rows)
 
 
 def _cores(case: Case) -> Test:
     rows = [(i, w, {f"core:{i}": 0.96}) for i, w in _of_kind(case, "core").items()]
-    return _which(case, "core", "Pull again through each core tool. Was a core still in?", 3.0, rows, "no core")
+    return _which(case, "core", 3.0, rows)
 
 
 def _joints(case: Case) -> Test:
     rows = [(i, w, {f"hose-leak:{i}": 0.75}) for i, w in _of_kind(case, "hose-leak").items()]
-    rows.append(("system", "at a joint or cap of the system", {"system-leak": 0.7, "open": 0.9}))
-    do = "Alcohol on joints and caps, one by one. Where does the gauge move?"
-    return _which(case, "joints", do, 4.0, rows, "nowhere")
+    rows.append(("system", message("test-joints-system"), {"system-leak": 0.7, "open": 0.9}))
+    return _which(case, "joints", 4.0, rows)
 
 
 def _smell(case: Case) -> Test:
     rows = [(i, w, {f"dirty-hose:{i}": 0.85}) for i, w in _of_kind(case, "dirty-hose").items()]
-    do = "Take the hoses off at the closed tools, smell and wipe them. Rubber, oil, water?"
-    return _which(case, "smell", do, 3.0, rows, "clean and dry")
+    return _which(case, "smell", 3.0, rows)
 
 
 def _one_by_one(case: Case) -> Test:
     """The hoses on the pump alone, one after the other."""
-    rows = []
-    for i, words in _of_kind(case, "hose-leak").items():
-        where = words.removesuffix(" leaks")
-        rows.append((i, f"with {where}", {f"hose-leak:{i}": 0.93, f"dirty-hose:{i}": 0.9}))
-    do = "Close the tools, pull on one hose at a time. With which does it stay high?"
-    return _which(case, "hoses", do, 5.0, rows, "with none")
+    rows = [(i, w, {f"hose-leak:{i}": 0.93, f"dirty-hose:{i}": 0.9}) for i, w in _of_kind(case, "hose-leak").items()]
+    return _which(case, "hoses", 5.0, rows)
 
 
 def _likely(by_kind: Mapping[str, float], other: float, cause: Cause) -> float:
     return by_kind.get(cause.key, by_kind.get(cause.kind, other))
 
 
-def _seen(case: Case, key: str, do: str, minutes: float, yes: Mapping[str, float], other: float) -> Test:
+def _seen(case: Case, key: str, minutes: float, yes: Mapping[str, float], other: float) -> Test:
     """A question to the eye: how likely yes is, by cause or kind of cause."""
     told = {}
     for w in case.weighed:
         p = _likely(yes, other, w.cause)
         told[w.cause.key] = (p, 1.0 - p)
+    do = message(f"test-{key}", most=vacuum(BLANK_MOST))
     return Test(key=key, do=do, minutes=minutes, outcomes=YES_NO, likelihood=told)
 
 
-def _which(
-    case: Case, key: str, do: str, minutes: float, rows: Sequence[tuple[str, str, Mapping[str, float]]], none: str
-) -> Test:
+def _which(case: Case, key: str, minutes: float, rows: Sequence[tuple[str, Name, Mapping[str, float]]]) -> Test:
     """A question with one answer for each part it can be, and one for none of them."""
     told = {}
     for w in case.weighed:
         p = [_likely(likely, STRAY, w.cause) for _, _, likely in rows]
         told[w.cause.key] = (*p, max(0.02, 1.0 - sum(p)))
-    outcomes = (*(Outcome(i, words) for i, words, _ in rows), Outcome("none", none))
-    return Test(key=key, do=do, minutes=minutes, outcomes=outcomes, likelihood=told)
+    named = (Outcome(i, message(f"test-{key}-at", place=name)) for i, name, _ in rows)
+    outcomes = (*named, Outcome("none", message(f"test-{key}-none")))
+    return Test(key=key, do=message(f"test-{key}"), minutes=minutes, outcomes=outcomes, likelihood=told)
 
 
 def _pushing(case: Case) -> dict[str, float]:
@@ -255,7 +251,7 @@ def _pressure(net: Network, d: Draw, node: str) -> float:
     return float(np.maximum(d.final.gas[i], 0.0).sum() * n.temperature / (T_REF * n.volume))
 
 
-def _moved(case: Case, key: str, do: str, minutes: float, tubes: tuple[str, ...], seconds: float) -> Test:
+def _moved(case: Case, key: str, do: Message, minutes: float, tubes: tuple[str, ...], seconds: float) -> Test:
     """A valve shut for a while: which way the gauge goes, simulated for every cause."""
     told = {}
     for w in case.weighed:
@@ -267,7 +263,7 @@ def _moved(case: Case, key: str, do: str, minutes: float, tubes: tuple[str, ...]
         told[w.cause.key] = tuple(float(x) for x in p / p.sum())
     return Test(
         key=key,
-        do=f"{do} Which way does the gauge go?",
+        do=message("test-which-way", do=do),
         minutes=minutes,
         outcomes=MOVES,
         likelihood=told,

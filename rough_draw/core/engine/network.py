@@ -11,6 +11,8 @@ from dataclasses import dataclass, field, replace
 from enum import IntEnum
 
 from rough_draw.core.engine.walk import reached
+from rough_draw.core.message import Fault, message
+from rough_draw.core.message.figure import volume
 from rough_draw.core.physics.gas import T_REF
 from rough_draw.core.physics.units import ATMOSPHERE_PA
 
@@ -27,7 +29,7 @@ class Gas(IntEnum):
     REFRIGERANT = 2
 
 
-class NetworkError(ValueError):
+class NetworkError(Fault):
     """The graph cannot be computed; the message names the part and what to do."""
 
 
@@ -144,17 +146,17 @@ class Network:
     def __post_init__(self) -> None:
         names = [n.name for n in self.nodes]
         if len(set(names)) != len(names):
-            raise NetworkError("two volumes carry the same name; give each its own")
+            raise NetworkError(message("network-same-name"))
         known = set(names)
         for n in self.nodes:
             if not 1e-9 <= n.volume <= 1e3:
-                raise NetworkError(f"volume of '{n.name}' is {n.volume:g} m³; it must lie between 1e-9 and 1,000")
+                raise NetworkError(message("network-volume", part=n.name, volume=volume(n.volume)))
         for tube in self.tubes:
             for end in (tube.a, tube.b):
                 if end not in known and end not in BOUNDARIES:
-                    raise NetworkError(f"'{tube.name}' joins to '{end}', which is not in the network")
+                    raise NetworkError(message("network-joins-nothing", part=tube.name, end=end))
             if not (tube.bore > 0 and tube.length > 0):
-                raise NetworkError(f"'{tube.name}' needs a bore and a length above zero")
+                raise NetworkError(message("network-no-bore", part=tube.name))
         attached: Iterable[tuple[str, str]] = [
             *(("pump", p.node) for p in self.pumps),
             *((x.name, x.node) for x in self.leaks),
@@ -164,19 +166,19 @@ class Network:
         ]
         for what, where in attached:
             if where not in known:
-                raise NetworkError(f"{what} is placed at '{where}', which is not in the network")
+                raise NetworkError(message("network-placed-nowhere", part=what, end=where))
 
     def index(self, name: str) -> int:
         """Position of a node by name; raises NetworkError if it is not there."""
         for i, n in enumerate(self.nodes):
             if n.name == name:
                 return i
-        raise NetworkError(f"'{name}' is not in the network")
+        raise NetworkError(message("network-unknown", part=name))
 
     def with_tube(self, name: str, **changes: object) -> Network:
         """The same network with one tube changed (say ``open=False``)."""
         if not any(t.name == name for t in self.tubes):
-            raise NetworkError(f"no part is called '{name}'")
+            raise NetworkError(message("network-unknown", part=name))
         return replace(self, tubes=tuple(replace(t, **changes) if t.name == name else t for t in self.tubes))  # type: ignore[arg-type]
 
     def with_pump(self, **changes: object) -> Network:

@@ -5,6 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from rough_draw.core.hold.result import Verdict
+from rough_draw.core.message import Message, message
+from rough_draw.core.message.figure import rise
+from rough_draw.core.physics.units import MICRON_PA
 
 SAME, FALLEN = 0.75, 0.5
 """Shares of the earlier rise from which one counts as the same, or as fallen."""
@@ -19,16 +22,17 @@ class Before:
     verdict: Verdict
 
 
-def compared(now: Verdict, before: Before) -> str:
-    """What the two rises say together, in a sentence; the rate where each ended, µ/s."""
+def compared(now: Verdict, before: Before) -> Message:
+    """What the two rises say together; the rates where each ended."""
     then, here = before.verdict.slope.value, now.slope.value
     if not now.readings or not before.verdict.readings:
-        return "one of the two cannot be judged"
-    rates = f"rose {then:.2f} µ/s then, {max(here, 0.0):.2f} now"
+        return message("compared-unjudged")
     if then < 0.05:
-        return f"{rates}: it hardly rose then" if here < 0.1 else f"{rates}: something has opened since"
-    if here <= FALLEN * then:
-        return f"{rates}: less each time, as vapour does; a leak would not fall"
-    if here >= SAME * then:
-        return f"{rates}: the same each time, as a leak does; vapour would fall"
-    return f"{rates}: a little less; another hold would tell"
+        case = "little-then" if here < 0.1 else "opened-since"
+    elif here <= FALLEN * then:
+        case = "less-each-time"
+    elif here >= SAME * then:
+        case = "same-each-time"
+    else:
+        case = "little-less"
+    return message(f"compared-{case}", then=rise(then * MICRON_PA), now=rise(max(here, 0.0) * MICRON_PA))

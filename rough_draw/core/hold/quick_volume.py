@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from rough_draw.core.message import Message, figure, message
 from rough_draw.core.model.system import build_system
 from rough_draw.core.physics.quantity import Quantity
 from rough_draw.core.sheet.scope import Scope
@@ -15,7 +16,7 @@ GUESSED = 1.5
 """The same for one that follows from the kind of system, its capacity and its lines."""
 
 
-def volume_of(litres: float | None, template: str, kw: float | None, length: float | None) -> tuple[Quantity, str]:
+def volume_of(litres: float | None, template: str, kw: float | None, length: float | None) -> tuple[Quantity, Message]:
     """Volume, m³, with its range, and how it was come by.
 
     ``litres`` as typed; or a kind of system with the capacity of its coils, kW, and the length of its lines, m.
@@ -34,7 +35,7 @@ def volume_of(litres: float | None, template: str, kw: float | None, length: flo
 
     Returns
     -------
-    tuple of (Quantity, str)
+    tuple of (Quantity, Message)
         m³, and where it comes from.
 
     Examples
@@ -44,7 +45,7 @@ def volume_of(litres: float | None, template: str, kw: float | None, length: flo
     """
     if litres is not None:
         v = litres * 1e-3
-        return Quantity(v, v / TYPED, v * TYPED, "m³", "typed in"), f"{litres:g} l, as typed"
+        return Quantity(v, v / TYPED, v * TYPED, "m³", "typed in"), message("volume-typed", volume=figure.volume(v))
     values: dict[str, Any] = TEMPLATES[template].build()
     for s in values["sections"]:
         if kw is not None and "capacity_kw" in s:
@@ -55,6 +56,11 @@ def volume_of(litres: float | None, template: str, kw: float | None, length: flo
     whole = build_system(scope).volume()
     low, high = min(whole.low, whole.value / GUESSED), max(whole.high, whole.value * GUESSED)
     found = Quantity(whole.value, low, high, "m³", "estimate: by kind, capacity and lines")
-    name = TEMPLATES[template].name.lower()
-    words = f"about {whole.value * 1e3:.2g} l ({low * 1e3:.2g} to {high * 1e3:.2g}), estimated as {name}"
+    words = message(
+        "volume-estimated",
+        volume=figure.volume(whole.value),
+        low=figure.volume(low),
+        high=figure.volume(high),
+        system=TEMPLATES[template].name,
+    )
     return found, words

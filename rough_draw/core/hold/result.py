@@ -11,25 +11,12 @@ from rough_draw.core.hold.binning import Data
 from rough_draw.core.hold.decision import OpenQuestion, VerdictName
 from rough_draw.core.hold.hypotheses import DRAWN
 from rough_draw.core.hold.posterior import Reading
+from rough_draw.core.message import Message, message
 from rough_draw.core.physics.interval import Range
 from rough_draw.core.physics.quantity import Quantity
 from rough_draw.core.sheet import criteria
 
 FloatArray = NDArray[np.float64]
-SENTENCE: dict[VerdictName, str] = {
-    "tight-and-dry": "Tight and dry",
-    "creeping": "Nearly tight: it creeps",
-    "shallow": "Tight, but not deep enough",
-    "leak": "It leaks",
-    "moisture": "Water is still in it",
-    "leak-and-moisture": "It leaks, and water is still in it",
-    "refrigerant": "Refrigerant still comes out of the oil",
-    "vapour": "Tight, but vapour still comes off",
-    "hose": "Rises no more than its hoses let in",
-    "not-settled": "Not settled yet",
-    "unverified": "Unverified: a needle cannot see this",
-    "invalid": "This hold cannot be judged",
-}
 ACCOUNT_OF: dict[VerdictName, tuple[str, ...]] = {
     "leak": ("leak",),
     "moisture": ("moisture", "slow"),
@@ -82,7 +69,7 @@ class Verdict:
     wait: float | None
     criteria: tuple[criteria.Outcome, ...]
     span: float
-    why: str = ""
+    why: Message | None = None
     readings: tuple[Reading, ...] = ()
     data: Data | None = None
     inflate: float = 1.0
@@ -92,9 +79,9 @@ class Verdict:
     peak: float = 0.0
 
     @property
-    def sentence(self) -> str:
-        """The verdict in words."""
-        return SENTENCE[self.verdict]
+    def sentence(self) -> Message:
+        """The verdict in a sentence."""
+        return message(f"verdict-{self.verdict}")
 
     def best(self) -> Reading | None:
         """The model that explains the hold best, of an account that the verdict names where there is one."""

@@ -14,6 +14,9 @@ from rough_draw.core.hold.models import Setting, make_basis
 from rough_draw.core.hold.posterior import Z90, Reading, ahead, rate_of, slope_now
 from rough_draw.core.hold.result import Circumstances, Verdict
 from rough_draw.core.hold.stopping import sound_since, wait
+from rough_draw.core.message import Message, message
+from rough_draw.core.message.figure import duration
+from rough_draw.core.message.figure import volume as volume_of
 from rough_draw.core.physics.gas import R_WATER
 from rough_draw.core.physics.interval import Range
 from rough_draw.core.physics.quantity import Quantity
@@ -39,7 +42,7 @@ def judge_hold(
     coldest: float,
     criterion: criteria.Criterion | None = None,
     known: Circumstances | None = None,
-    schools: tuple[criteria.Criterion, ...] = tuple(criteria.SCHOOLS.values()),
+    schools: tuple[criteria.Criterion, ...] = tuple(criteria.STANDARDS.values()),
     find_sound: bool = True,
 ) -> Verdict:
     """Judge a hold. ``times`` s since isolation, ``pressures`` Pa, ``volume`` m³ isolated, ``coldest`` K.
@@ -80,7 +83,7 @@ def judge_hold(
     >>> judge_hold(t, p, exact(8e-3, "m³", "measured"), 288.0).verdict
     'leak'
     """
-    main = criterion or criteria.SCHOOLS["code-minimum"]
+    main = criterion or criteria.STANDARDS["code-minimum"]
     known = known or Circumstances()
     saturation = saturation_pressure(coldest)
     others = tuple(c for c in schools if c.key != main.key)
@@ -88,7 +91,7 @@ def judge_hold(
     span = float(times[-1] - times[0]) if times.size else 0.0
     why = _unfit(times, pressures, span, volume, known)
     limit = min(max(main.limit, 300 * MICRON_PA), 0.6 * saturation)
-    if why:
+    if why is not None:
         return no_verdict("invalid", outcomes, span, why)
     frame = framed(times, pressures, volume, saturation, limit, known)
     weighed, readings, now = look(frame)
@@ -100,7 +103,7 @@ def judge_hold(
     return found
 
 
-def no_verdict(name: VerdictName, outcomes: tuple[criteria.Outcome, ...], span: float, why: str) -> Verdict:
+def no_verdict(name: VerdictName, outcomes: tuple[criteria.Outcome, ...], span: float, why: Message) -> Verdict:
     """A verdict that says nothing of the system: invalid, or unverified.
 
     Parameters
@@ -111,7 +114,7 @@ def no_verdict(name: VerdictName, outcomes: tuple[criteria.Outcome, ...], span: 
         What each standard says all the same.
     span : float
         s that were read.
-    why : str
+    why : Message
         Why nothing can be said.
 
     Returns
@@ -121,8 +124,8 @@ def no_verdict(name: VerdictName, outcomes: tuple[criteria.Outcome, ...], span: 
 
     Examples
     --------
-    >>> no_verdict("invalid", (), 30.0, "too short").sentence
-    'This hold cannot be judged'
+    >>> no_verdict("invalid", (), 30.0, message("unfit-short", time=duration(30.0))).sentence.key
+    'verdict-invalid'
     """
     none = Range(0.0, 0.0, 0.0)
     return Verdict(
@@ -191,19 +194,20 @@ def framed(
     return Frame(data=data, basis=make_basis(data, setting), setting=setting, accounts=chosen, limit=limit, hose=hose)
 
 
-def _unfit(times: FloatArray, pressures: FloatArray, span: float, volume: Quantity, known: Circumstances) -> str:
+def _unfit(
+    times: FloatArray, pressures: FloatArray, span: float, volume: Quantity, known: Circumstances
+) -> Message | None:
     if times.size < 6:
-        return f"only {times.size} readings in the hold; at least 6 are needed"
+        return message("unfit-few-readings", count=int(times.size))
     if span < 60.0:
-        return f"the hold is {span:.0f} s long; at least 60 s are needed to tell a rise from settling"
+        return message("unfit-short", time=duration(span))
     if float(pressures.max()) > 90_000.0:
-        return "the pressure reached the atmosphere: a valve was opened or a joint let go"
+        return message("unfit-atmosphere")
     if not known.gauge_inside:
-        return "the gauge stands outside of what was closed off, so it does not read the system"
+        return message("unfit-gauge-outside")
     if volume.value < SMALLEST:
-        ml = volume.value * 1e6
-        return f"the isolated volume is {ml:.0f} ml: too small to judge, any tool's seat shows hundreds of µ"
-    return ""
+        return message("unfit-small", volume=volume_of(volume.value))
+    return None
 
 
 def _verdict(
@@ -252,7 +256,6 @@ def _verdict(
         wait=None,
         criteria=outcomes,
         span=span,
-        why="",
         readings=tuple(readings),
         data=frame.data,
         inflate=inflate,

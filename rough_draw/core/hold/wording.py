@@ -1,39 +1,31 @@
-"""The verdict in words a technician would use: the sentence, why, how likely, and where a school and the physics
-part."""
+"""The verdict as messages: the headline, why, how likely, and where a standard and the physics part."""
 
 from __future__ import annotations
 
 from rough_draw.core.hold.decision import above_saturation
 from rough_draw.core.hold.posterior import Reading
 from rough_draw.core.hold.result import Verdict
+from rough_draw.core.message import Figure, Message, listed, message
+from rough_draw.core.message.figure import mass, rise, share, vacuum
 from rough_draw.core.physics.interval import Range
-from rough_draw.core.physics.units import MICRON_PA, micron
+from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.physics.water import TRIPLE_PA
 from rough_draw.core.sheet.criteria import Outcome
 
-NAMES = {
-    "tight-and-dry": "tight and dry",
-    "shallow": "tight, not deep enough",
-    "leak": "leak",
-    "moisture": "water",
-    "leak-and-moisture": "leak and water",
-    "refrigerant": "refrigerant from the oil",
-    "hose": "hoses held with it",
-}
-"""Causes as the bars name them."""
-
 LIKELY = (
-    (0.99, "almost certain"),
-    (0.9, "very likely"),
+    (0.99, "almost-certain"),
+    (0.9, "very-likely"),
     (0.7, "likely"),
     (0.3, "possible"),
     (0.1, "unlikely"),
-    (0.0, "very unlikely"),
+    (0.0, "very-unlikely"),
 )
 """Odds in the fixed words of the trade's reports: from this probability on. The figure stands beside them."""
+HEADLINE = 0.9
+"""Odds from which a leak beside water is named in the headline."""
 
 
-def likely(odds: float) -> str:
+def likely(odds: float) -> Message:
     """A probability in words.
 
     Parameters
@@ -43,172 +35,157 @@ def likely(odds: float) -> str:
 
     Returns
     -------
-    str
-        In words.
+    Message
+        One of six.
 
     Examples
     --------
-    >>> likely(0.97)
-    'very likely'
+    >>> likely(0.97).key
+    'odds-very-likely'
     """
-    return next(words for least, words in LIKELY if odds >= least)
+    return message(f"odds-{next(words for least, words in LIKELY if odds >= least)}")
 
 
-def _rate(x: float) -> str:
-    return f"{x:.2f} µ/s" if x < 10 else f"{x:.1f} µ/s"
+def cause(name: str) -> Message:
+    """A cause as the bars name it."""
+    return message(f"cause-{name}")
 
 
-def _level(pa: float) -> str:
-    return f"{micron(pa):,.0f} µ"
+def headline(v: Verdict) -> Message:
+    """The verdict in a sentence; with it a leak that very likely stands beside water."""
+    leaks = leak_beside(v)
+    if leaks >= HEADLINE:
+        return message("verdict-moisture-leak", likely=likely(leaks), odds=share(leaks))
+    return v.sentence
 
 
-def reasons(v: Verdict) -> list[str]:
-    """Why the verdict is what it is, one clause each, the weightiest first."""
-    if v.why:
+def leak_beside(v: Verdict) -> float:
+    """Odds that a system that is called wet leaks too; 0 where that is not the question."""
+    if v.verdict != "moisture" or "leak" not in v.open:
+        return 0.0
+    return v.odds.get("leak-and-moisture", 0.0) + v.odds.get("leak", 0.0)
+
+
+def _rate(micron_s: float) -> Figure:
+    return rise(micron_s * MICRON_PA)
+
+
+def reasons(v: Verdict) -> list[Message]:
+    """Why the verdict is what it is, a sentence each, the weightiest first."""
+    if v.why is not None:
         return [v.why]
     found = _main(v)
     if "leak" in v.verdict and above_saturation(v.peak, v.first, v.saturation):
-        found.append(
-            f"above {_level(v.saturation)}, where water at the coldest spot stops, so water alone cannot do it"
-        )
+        found.append(message("reason-above-saturation", level=vacuum(v.saturation)))
     if v.verdict in ("tight-and-dry", "shallow"):
-        found.append(f"a leak of {_rate(v.detection)} or more could not have hidden")
+        found.append(message("reason-none-hidden", rate=_rate(v.detection)))
     if "water" in v.open:
-        found.append("whether water is in it too will show once it is tight")
+        found.append(message("reason-water-later"))
     if "leak" in v.open:
         found.append(_hidden(v))
     return found
 
 
-def _hidden(v: Verdict) -> str:
+def _hidden(v: Verdict) -> Message:
     """What is said of a leak that the rest of the rise may hide."""
     both = v.odds.get("leak-and-moisture", 0.0) + v.odds.get("leak", 0.0)
     if both >= 0.5:
-        return f"it is {likely(both)} that it leaks too, under {_rate(v.detection)} ({both:.0%}); that shows when dry"
-    return f"a leak under {_rate(v.detection)} would be hidden in it"
+        return message("reason-leaks-too", likely=likely(both), odds=share(both), rate=_rate(v.detection))
+    return message("reason-leak-hidden", rate=_rate(v.detection))
 
 
-def _main(v: Verdict) -> list[str]:
-    level, rate = v.plateau.value, v.rate.value
+def _main(v: Verdict) -> list[Message]:
+    level, slope = vacuum(v.plateau.value), _rate(v.slope.value)
     if v.verdict == "tight-and-dry":
         if v.slope.value > 0.02:
-            return [f"rises {_rate(v.slope.value)} and dies out, at about {_level(level)}, under the limit"]
-        return [f"levels off at {_level(level)} with no straight rise left"]
+            return [message("reason-dies-out", rate=slope, level=level)]
+        return [message("reason-levels-off", level=level)]
     if v.verdict == "creeping":
-        s = v.slope
-        least = max(s.low, 0.0)
+        least, most = _rate(max(v.slope.low, 0.0)), _rate(v.slope.high)
         return [
-            f"creeps at {_rate(s.value)} ({least:.2f} to {s.high:.2f}); whether that dies out cannot be told yet",
-            f"no more than {_rate(v.detection)} of it is a leak",
+            message("reason-creeps", rate=slope, low=least, high=most),
+            message("reason-leak-at-most", rate=_rate(v.detection)),
         ]
     if v.verdict == "shallow":
-        return [f"levels off at {_level(level)}, over {_level(v.limit)}: gas that was left in it, or a little water"]
-    if v.verdict == "leak":
-        return [f"rises straight on at {_rate(rate)} once it has settled"]
-    if v.verdict == "leak-and-moisture":
-        return [f"a curved start from water on a straight rise of {_rate(rate)}"]
+        return [message("reason-shallow", level=level, limit=vacuum(v.limit))]
+    if v.verdict in ("leak", "leak-and-moisture"):
+        return [message(f"reason-{v.verdict}", rate=_rate(v.rate.value))]
     if v.verdict == "moisture":
         return [_water(v)]
-    if v.verdict == "refrigerant":
-        return [
-            f"rises {_rate(v.slope.value)}, slower and slower, as refrigerant leaves oil that was pumped on; "
-            "a leak would not slow down"
-        ]
-    if v.verdict == "vapour":
-        return [f"still rises {_rate(v.slope.value)} and bends: water or refrigerant, which look alike so far"]
-    if v.verdict == "hose":
-        return [f"rises {_rate(v.slope.value)}, no more than the hoses held with it let in"]
+    if v.verdict in ("refrigerant", "vapour", "hose"):
+        return [message(f"reason-{v.verdict}", rate=slope)]
     return [_unsettled(v)]
 
 
-def _water(v: Verdict) -> str:
+def _water(v: Verdict) -> Message:
     best = v.best()
     if best is not None and best.name == "slow":
-        return f"creeps up at {_rate(v.slope.value)} and bends: water that oil or walls give up slowly"
-    frozen = v.saturation < TRIPLE_PA
-    share = v.plateau.value / v.saturation
-    if share > 0.85:
-        what = "ice" if frozen else "free water"
-        over = "over ice at the coldest spot" if frozen else "where water boils at the coldest spot"
-        return f"bends toward {_level(v.saturation)}, {over}: {what}"
-    return f"bends toward {_level(v.plateau.value)}, over the limit and under saturation: bound water"
+        return message("reason-slow-water", rate=_rate(v.slope.value))
+    if v.plateau.value / v.saturation > 0.85:
+        told = "reason-ice" if v.saturation < TRIPLE_PA else "reason-free-water"
+        return message(told, level=vacuum(v.saturation))
+    return message("reason-bound-water", level=vacuum(v.plateau.value))
 
 
-def _unsettled(v: Verdict) -> str:
+def _unsettled(v: Verdict) -> Message:
     o = v.odds
     leaky = o["leak"] + o["leak-and-moisture"]
     wet = o["moisture"] + o["leak-and-moisture"]
     if leaky >= 0.95:
-        return "it rises straight on, so it leaks; whether water is in it too is not clear yet"
+        return message("reason-leaks-water-unclear")
     if leaky + o["refrigerant"] >= 0.95:
-        return (
-            "it rises on and on: a leak, or refrigerant that leaves the oil; "
-            "a leak keeps its rate, refrigerant slows down"
-        )
+        return message("reason-leak-or-refrigerant")
     if o["tight-and-dry"] < 0.05 and leaky + wet >= 0.9:
-        return "still rising: leak and water look alike until the curve has bent; let it stand"
+        return message("reason-leak-or-water")
     if o["tight-and-dry"] >= 0.95:
-        return f"flat so far, but a leak of up to {_rate(v.detection)} could still hide; let it stand"
-    return "the curve has not shown yet whether it levels off; let it stand"
+        return message("reason-flat-so-far", rate=_rate(v.detection))
+    return message("reason-not-settled")
 
 
-def account_words(v: Verdict, r: Reading) -> str:
-    """One account with its own figures, as the trace names it."""
+def account_words(v: Verdict, r: Reading) -> Message:
+    """One cause with its own figures, as the trace names it."""
     end = v.span
-    level = r.at(end, end, "level")[0]
-    rate = float(r.beta[-1]) / MICRON_PA if r.rise is not None else 0.0
+    level = vacuum(max(r.at(end, end, "level")[0], 0.0))
+    straight = rise(float(r.beta[-1])) if r.rise is not None else rise(0.0)
     if r.name == "dry":
-        return f"settles, {_level(max(level, 0.0))}"
-    if r.name == "leak":
-        return f"straight, {_rate(rate)}"
-    if r.name == "hose":
-        return f"the hoses, {_rate(rate)}"
-    if r.name == "slow":
-        return f"water from oil, {_rate(r.at(end, end, 'slope')[0] / MICRON_PA)} now"
-    if r.name == "refrigerant":
-        return f"from oil, {_rate(r.at(end, end, 'slope')[0] / MICRON_PA)} now"
-    water = f"water, toward {_level(max(level, 0.0))}"
-    return water if r.name == "moisture" else f"{water}, and {_rate(rate)}"
+        return message("account-dry", level=level)
+    if r.name in ("leak", "hose"):
+        return message(f"account-{r.name}", rate=straight)
+    if r.name in ("slow", "refrigerant"):
+        return message(f"account-{r.name}", rate=rise(r.at(end, end, "slope")[0]))
+    return message(f"account-{r.name}", level=level, rate=straight)
 
 
-def disagreements(v: Verdict, grams: Range) -> list[str]:
-    """Where a school's own rule and the curve part, a sentence why. ``grams`` a year at working pressure."""
-    passing = [o.name.lower() for o in v.criteria if o.passed]
+def disagreements(v: Verdict, grams: Range) -> list[Message]:
+    """Where a standard's own rule and the curve part, a sentence why. ``grams`` a year at working pressure."""
+    passing = [o.name for o in v.criteria if o.passed]
     failing = [o for o in v.criteria if o.passed is False]
+    if not passing:
+        return _against(v, failing)
+    names = listed(passing)
     found = []
-    if passing and "leak" in v.verdict:
-        bend = "" if v.verdict == "leak" else ", beside the water,"
-        found.append(
-            f"Passes {_and(passing)}, but rises {_rate(v.rate.value)}{bend} without bending: about "
-            f"{mass(grams.value)} a year at working pressure."
-        )
-    elif passing and v.verdict in ("moisture", "refrigerant", "vapour"):
+    if "leak" in v.verdict:
+        told = "parts-leak" if v.verdict == "leak" else "parts-leak-and-water"
+        found.append(message(told, names=names, rate=_rate(v.rate.value), yearly=mass(1e-3 * grams.value)))
+    elif v.verdict in ("moisture", "refrigerant", "vapour"):
         hour = next((r for s, r in v.ahead if s == 3600.0), None)
-        over = f": {_level(hour.value)} in an hour" if hour is not None and hour.value > v.limit else ""
-        found.append(f"Passes {_and(passing)} within the minutes asked for, but rises on{over}.")
-    elif passing and v.verdict in ("not-settled", "creeping"):
-        found.append(f"{_and(passing).capitalize()} would pass it by now; the curve itself does not say so yet.")
-    elif passing and v.verdict == "hose":
-        found.append(
-            f"Passes {_and(passing)}, but with hoses in it this hold cannot see a leak under {_rate(v.detection)}."
-        )
-    if failing and v.verdict == "tight-and-dry":
-        for o in failing:
-            found.append(f"Tight and dry by its curve, though {o.name.lower()} fails it: {o.reason}.")
-    return found
+        if hour is not None and hour.value > v.limit:
+            found.append(message("parts-rises-to", names=names, level=vacuum(hour.value)))
+        else:
+            found.append(message("parts-rises-on", names=names))
+    elif v.verdict in ("not-settled", "creeping"):
+        found.append(message("parts-too-early", names=names, count=len(passing)))
+    elif v.verdict == "hose":
+        found.append(message("parts-hoses", names=names, rate=_rate(v.detection)))
+    return [*found, *_against(v, failing)]
 
 
-def mass(grams: float) -> str:
-    """Grams in two figures, kilograms from 1,000 on."""
-    if grams >= 1000.0:
-        return f"{grams / 1000.0:.2g} kg"
-    return f"{float(f'{grams:.2g}'):g} g"
+def _against(v: Verdict, failing: list[Outcome]) -> list[Message]:
+    if v.verdict != "tight-and-dry":
+        return []
+    return [message("parts-fails", name=o.name, reason=o.reason) for o in failing]
 
 
-def _and(names: list[str]) -> str:
-    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
-
-
-def outcome_word(o: Outcome) -> str:
+def outcome_word(o: Outcome) -> Message:
     """pass, fail or not yet."""
-    return "passes" if o.passed else "not yet" if o.passed is None else "fails"
+    return message("outcome-passes" if o.passed else "outcome-not-yet" if o.passed is None else "outcome-fails")

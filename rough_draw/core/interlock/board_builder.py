@@ -9,6 +9,7 @@ from rough_draw.core.catalogue.fluids import AMBIENT_SHARE, REFRIGERANTS
 from rough_draw.core.catalogue.systems import LINKS
 from rough_draw.core.engine.network import Tube
 from rough_draw.core.interlock.compartments import Board, Gate, GateKind, Room
+from rough_draw.core.message import Message, Name, message
 from rough_draw.core.model.assemble import Assembly, assemble
 from rough_draw.core.model.system import section_volume
 from rough_draw.core.sheet.job import Job
@@ -40,17 +41,18 @@ def _is_gate(link: Link) -> bool:
     return link.kind in LINKS and link.kind not in ("capillary", "filter-drier", "check-valve")
 
 
-def _service(link: Link, job: Job) -> str:
+def _service(link: Link, job: Job) -> Message:
     """A service valve in words: with its side where the sheet gives it no name of its own."""
     ends = [job.scope.section(link.a), job.scope.section(link.b)]
     side = _side_of(link, job)
     words = link.words()
-    words = words if side == "other" or side in words else f"{side} {words}"
+    if side != "other" and side not in link.name:
+        words = message("link-with-side", side=side, link=words)
     alike = [x for x in job.scope.links if x.kind == link.kind and not x.name and x.id != link.id]
     inner = next((e for e in ends if not e.holds_charge), ends[0])
     # With several circuits the side alone would not say which valve is meant.
     twice = not link.name and any(_side_of(x, job) == side for x in alike)
-    return f"the {words} at the {inner.words()}" if twice else f"the {words}"
+    return message("the-at", thing=words, place=inner.words()) if twice else message("the", thing=words)
 
 
 def _side_of(link: Link, job: Job) -> str:
@@ -69,7 +71,7 @@ class _RawGate:
     kind: GateKind
     a: str
     b: str
-    label: str
+    label: Name
     part: str
 
 
@@ -161,7 +163,7 @@ def _add_port(d: _Draft, t: Tube) -> None:
     port = d.job.scope.port(t.name.removesuffix(".port"))
     part = d.job.rig.on_port(port.id) if port else None
     name = f"port:{port.id}" if port else t.name
-    words = f"the {port.words()}" if port else t.name
+    words = message("the", thing=port.words()) if port else t.name
     gate = _RawGate(name=name, kind="port", a=t.a, b=t.b, label=words, part=part.id if part else "")
     d.add(gate, t.open, t.name)
     if port is None or part is None:

@@ -10,6 +10,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 from typing import Literal
 
+from rough_draw.core.message import Name
 from rough_draw.core.model.assemble import Assembly
 from rough_draw.core.sheet.job import Job
 
@@ -24,7 +25,7 @@ class Gate:
     kind: GateKind
     a: int
     b: int
-    label: str
+    label: Name
     part: str
 
 
@@ -90,6 +91,6 @@ class Board:
         g = self.gates[gate]
         return g.b if self.rooms[g.a].source else g.a
 
-    def label(self, gate: str) -> str:
+    def label(self, gate: str) -> Name:
         """A gate in words."""
         return self.gates[gate].label

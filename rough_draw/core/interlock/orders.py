@@ -17,12 +17,12 @@ from rough_draw.core.interlock.nitrogen import never_swept, tap_of, with_nitroge
 from rough_draw.core.interlock.planner import Sequence, derive
 from rough_draw.core.interlock.reachability import gauge_valves
 from rough_draw.core.interlock.sweep import LEAST_SHARE, flow_shares, joint_words, minutes
-from rough_draw.core.message import Message, Value, all_of, message
+from rough_draw.core.message import Message, Name, Value, all_of, listed, message
 from rough_draw.core.message.figure import duration, flow, gauge_pressure, mass
-from rough_draw.core.model.rig_graph import hose_label
 from rough_draw.core.model.system import ScopeError
 from rough_draw.core.sheet.habits import Habits
 from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.naming import hose_size
 from rough_draw.core.sheet.rig import HosePart, Rig
 from rough_draw.core.sheet.scope import Scope
 
@@ -81,7 +81,7 @@ def _derived(scope: Scope, rig: Rig, habits: Habits, goal: GoalKey) -> tuple[Ste
             return _with_nitrogen(job, goal)
         board = with_cylinder(job) if goal == "release-cylinder" else make_board(job)
     except ScopeError as e:
-        return (_step("apart", "apart", fault=str(e)),)
+        return (_step("apart", "apart", fault=e.told),)
     if board is None:
         return (_step("no-cylinder", "no-cylinder"),)
     moved = (_moved(board),) if goal == "release-cylinder" else ()
@@ -121,7 +121,7 @@ def _with_nitrogen(job: Job, goal: GoalKey) -> tuple[Step, ...]:
 def _end(found: Sequence) -> State:
     """The state that a derived sequence ends in. Raises ScopeError where there is none to go on from."""
     if not found.steps:
-        raise ScopeError("nothing is left to be closed before the hose is moved")
+        raise ScopeError(message("sheet-nothing-to-close"))
     return found.steps[-1].after
 
 
@@ -143,10 +143,10 @@ def _by_passed(board: Board, goal: GoalKey) -> tuple[Step, ...]:
     if not left:
         return ()
     if hoses or all(n.endswith(".b") for n in left):
-        names = ", ".join(part_words(board, n.removesuffix(".b")) for n in left)
+        names = listed([part_words(board, n.removesuffix(".b")) for n in left])
         return (_step("by-passed", "not-purged", names=names),)
     labels = board.assembly.system.labels
-    names = ", ".join(labels.get(n.removeprefix("system."), n) for n in left if n.startswith("system."))
+    names = listed([labels.get(n.removeprefix("system."), n) for n in left if n.startswith("system.")])
     return (_step("by-passed", "not-swept", names=names),)
 
 
@@ -178,7 +178,7 @@ def _swept(board: Board, state: State) -> tuple[Message, Message | None]:
         for p in board.job.rig.parts
         if isinstance(p, HosePart) and shares.get(f"{p.id}.b", 0.0) >= LEAST_SHARE
     ]
-    through = ", ".join(dict.fromkeys([*hoses, *(f"the {x}" for x in passed)]))
+    through = listed(list(dict.fromkeys([*hoses, *(message("the", thing=x) for x in passed)])))
     told = _step(
         "sweep", "sweep", time=duration(60.0 * minutes(board, shares)), through=through, flow=flow(SWEEP_FLOW.value)
     )
@@ -220,7 +220,7 @@ def _told(
             why = _weigh(board.job.scope) if (t.kind, kind) == ("open", "cylinder") else None
             return f"{t.kind}-{kind}", why, {"zero": gauge_pressure(0.0)}
         case "loosen" | "tighten":
-            return t.kind, None, {"joint": joint_words(board, t.on).replace("a joint", "the joint")}
+            return t.kind, None, {"joint": joint_words(board, t.on)}
         case "open" if kind == "service":
             return "open-service", None, values
         case "open" if t.on in gauge_valves(board):
@@ -275,7 +275,7 @@ def _why_shut(board: Board, t: Touch, goal: GoalKey) -> Message:
     return _because("until-it-is-off")
 
 
-def part_words(board: Board, part: str) -> str:
+def part_words(board: Board, part: str) -> Name:
     """A part by the port it serves."""
     rig = board.job.rig
     p = rig.get(part)
@@ -284,12 +284,14 @@ def part_words(board: Board, part: str) -> str:
     above = rig.get(p.on) if p.on else None
     near = [p, *([above] if above is not None else []), *rig.children(part)]
     port = next((board.job.scope.port(x.port) for x in near if x.port), None)
-    where = f" at the {port.words()}" if port is not None else ""
-    if p.kind == "hose":
-        return f"the hose{where} ({hose_label(p)})"
+    if isinstance(p, HosePart):
+        if port is None:
+            return message("the-hose", size=hose_size(p))
+        return message("the-hose-at", port=port.words(), size=hose_size(p))
     if p.kind == "gauge":
-        return "the micron gauge"
-    return f"the {'core tool' if p.kind == 'tool' else p.kind}{where}"
+        return message("the-gauge")
+    what = message("the", thing=message(f"part-{p.kind}"))
+    return what if port is None else message("the-at", thing=message(f"part-{p.kind}"), place=port.words())
 
 
 def _whiff(said: tuple[Consequence, ...]) -> Message:

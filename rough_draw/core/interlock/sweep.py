@@ -13,6 +13,8 @@ from rough_draw.core.catalogue.rig_parts import SWEEP_CHANGES, SWEEP_FLOW
 from rough_draw.core.engine.network import Tube
 from rough_draw.core.engine.walk import reached
 from rough_draw.core.interlock.compartments import Board
+from rough_draw.core.message import Message, Name, message
+from rough_draw.core.sheet.naming import hose_name
 from rough_draw.core.sheet.rig import HosePart, ToolPart
 
 LEAST_SHARE = 0.02
@@ -25,7 +27,7 @@ class Joint:
     """A joint that can be loosened for gas to go out: its node, in words, and how handy it is (0 best)."""
 
     node: str
-    words: str
+    words: Message
     rank: int
 
 
@@ -35,22 +37,18 @@ def joints(board: Board) -> list[Joint]:
     for p in board.job.rig.parts:
         if isinstance(p, ToolPart) and p.port and f"port:{p.port}" in board.cored:
             port = board.job.scope.port(p.port)
-            found.append(Joint(f"{p.id}.port-side", f"the joint under the tool at the {port.words()}", 0))  # type: ignore[union-attr]
+            found.append(Joint(f"{p.id}.port-side", message("joint-under-tool", port=port.words()), 0))  # type: ignore[union-attr]
         if isinstance(p, HosePart) and f"{p.id}.end" in board.places:
-            found.append(Joint(f"{p.id}.end", f"the far nut of {_hose(board, p)}", 1))
+            found.append(
+                Joint(f"{p.id}.end", message("joint-far-nut", hose=hose_name(board.job.rig, board.job.scope, p)), 1)
+            )
     for s in board.job.scope.sections:
         if not s.holds_charge and f"system.{s.id}" in board.places:
-            found.append(Joint(f"system.{s.id}", f"a joint at the far end of the {s.words()}", 2))
+            found.append(Joint(f"system.{s.id}", message("joint-far-end", section=s.words()), 2))
     return found
 
 
-def _hose(board: Board, hose: HosePart) -> str:
-    ends = [hose, *board.job.rig.children(hose.id)]
-    port = next((board.job.scope.port(p.port) for p in ends if p.port), None)
-    return f"the hose to the {port.words()}" if port is not None else f"the hose {hose.name or hose.id}"
-
-
-def joint_words(board: Board, node: str) -> str:
+def joint_words(board: Board, node: str) -> Name:
     """A joint in words."""
     return next((j.words for j in joints(board) if j.node == node), node)
 

@@ -15,6 +15,7 @@ Dimension = Literal[
     "temperature-step",
     "duration",
     "length",
+    "hose-length",
     "bore",
     "mass",
     "adder",
@@ -77,6 +78,11 @@ def duration(seconds: float) -> Figure:
 def length(m: float) -> Figure:
     """How long something is, m."""
     return Figure("length", m)
+
+
+def hose_length(m: float) -> Figure:
+    """How long a hose is sold as, m: 1.8 m is a 6 ft one."""
+    return Figure("hose-length", m)
 
 
 def bore(m: float) -> Figure:

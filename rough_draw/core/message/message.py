@@ -19,12 +19,18 @@ class Message:
     key: str
     values: tuple[tuple[str, Value], ...] = ()
 
+    def __str__(self) -> str:
+        """A message has no words of its own: whoever wants them says it to somebody. Raises TypeError."""
+        raise TypeError(f"{self.key} is not a text: say it")
+
     def __getitem__(self, name: str) -> Value:
         """The value of this name; raises KeyError."""
         return dict(self.values)[name]
 
 
 Value: TypeAlias = "Figure | Message | int | str"
+Name: TypeAlias = "Message | str"
+"""What something is called: a person's own words for it, or what it is."""
 
 
 def message(key: str, /, **values: Value) -> Message:
@@ -42,3 +48,27 @@ def all_of(told: Sequence[Message]) -> Message | None:
     for one in told:
         whole = one if whole is None else message("one-after-another", one=whole, two=one)
     return whole
+
+
+def one_of(names: Sequence[Name]) -> Name:
+    """Several names of which one is meant: a, b or c."""
+    if len(names) < 2:
+        return names[0] if names else ""
+    before = names[0]
+    for one in names[1:-1]:
+        before = message("name-and-more", before=before, one=one)
+    return message("name-or-last", before=before, last=names[-1])
+
+
+def listed(names: Sequence[Name]) -> Name:
+    """Several names as one: a, b and c; no words of none.
+
+    >>> listed(["a"]), listed(["a", "b", "c"])["last"]
+    ('a', 'c')
+    """
+    if len(names) < 2:
+        return names[0] if names else ""
+    before = names[0]
+    for one in names[1:-1]:
+        before = message("name-and-more", before=before, one=one)
+    return message("name-and-last", before=before, last=names[-1])

@@ -13,6 +13,7 @@ from rough_draw.core.catalogue import rig_parts as cat
 from rough_draw.core.catalogue import systems as sys_cat
 from rough_draw.core.engine.network import Gas, Leak, Network, Node, Outgassing, Pool, Sorbed, Tube
 from rough_draw.core.engine.walk import reached
+from rough_draw.core.message import Name, message
 from rough_draw.core.model.pump import pump_element
 from rough_draw.core.model.rig_graph import RigBuilder, RigPart, Unknowns, Valve, hose_sources, tool_leak
 from rough_draw.core.model.rise_rate import measured
@@ -63,7 +64,7 @@ def assemble(job: Job, unknown: Unknowns | None = None, ballast: bool = False, n
     b = RigBuilder(job, u, system, measured(job))
     b.walk()
     if needs_pump and not job.rig.pumped():
-        raise ScopeError("no part of the rig leads from the pump to a port; screw a hose or a tool on one", "rig.parts")
+        raise ScopeError(message("sheet-no-way"), "rig.parts")
     network = _join_system(job, system, b, u, ballast)
     gauge = job.rig.gauge
     first = next((p.port for p in (*job.rig.pumped(), *job.rig.parts) if p.port), next(iter(system.ports)))
@@ -72,7 +73,7 @@ def assemble(job: Job, unknown: Unknowns | None = None, ballast: bool = False, n
     for link in job.scope.links:
         if link.kind not in ("joint", "capillary", "filter-drier", "check-valve"):
             name = f"system.{link.id}"
-            valves[name] = Valve(name, f"the {link.words()}", name, link.id, "system")
+            valves[name] = Valve(name, message("the", thing=link.words()), name, link.id, "system")
     return Assembly(
         network=network,
         system=system,
@@ -159,7 +160,7 @@ def _join_system(job: Job, system: SystemModel, b: RigBuilder, u: Unknowns, ball
             if end not in names:
                 label = system.labels.get(end.removeprefix("system."), end)
                 raise ScopeError(
-                    f"the {tube.name.split('.')[0]} port sits on the {label}, which keeps its charge; use another port",
+                    message("sheet-port-kept", port=tube.name.split(".")[0], section=label),
                     "rig.parts",
                 )
     pools, sorbed = _water_of(system, u)
@@ -219,7 +220,7 @@ def _water_of(system: SystemModel, u: Unknowns) -> tuple[tuple[Pool, ...], tuple
     return pools, tuple(sorbed)
 
 
-def valve_names(job: Job) -> dict[str, str]:
+def valve_names(job: Job) -> dict[str, Name]:
     """Valves of rig and system on a sheet, by name, in words; none where it cannot be put together."""
     try:
         return {v.name: v.label for v in assemble(job, needs_pump=False).valves.values()}

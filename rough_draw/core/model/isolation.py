@@ -6,6 +6,8 @@ from dataclasses import dataclass
 from itertools import product
 
 from rough_draw.core.engine.network import Network
+from rough_draw.core.message import Message, Name, listed, message
+from rough_draw.core.message.figure import hose_length
 from rough_draw.core.model.assemble import Assembly, reaches
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.rig import HosePart, ManifoldPart
@@ -21,8 +23,8 @@ class Isolation:
 
     valves: tuple[str, ...]
     tubes: tuple[str, ...]
-    where: str
-    inside: str
+    where: Name
+    inside: Message
     hose_m: float
     hose_share: float
     hose_inflow: float
@@ -102,22 +104,20 @@ def _described(job: Job, assembly: Assembly, cut: _Cut, complete: bool = True) -
     hose_volume = sum(v for name, v in volumes.items() if any(name in (f"{h.id}.a", f"{h.id}.b") for h in hoses))
     inflow = sum(o.steady for o in net.outgassing if o.node in cut.joined)
     if not complete:
-        inside = "nothing closes the system off from the pump: add a valve before the hold"
+        inside = message("inside-all")
     elif hoses:
-        length = sum(h.length_m for h in hoses)
-        inside = f"includes {len(hoses)} hose{'s' if len(hoses) > 1 else ''}, {length:g} m, which permeate"
-        inside = inside if len(hoses) > 1 else inside.replace("permeate", "permeates")
+        inside = message("inside-hoses", count=len(hoses), length=hose_length(sum(h.length_m for h in hoses)))
     else:
-        inside = "gauge and system only" if cut.gauge else "system only"
+        inside = message("inside-gauge-and-system" if cut.gauge else "inside-system")
     if job.rig.gauge is None:
-        inside += "; no micron gauge reads it"
+        inside = message("inside-no-gauge", inside=inside)
     elif not cut.gauge:
-        inside += "; the gauge is outside and cannot read the hold"
+        inside = message("inside-gauge-outside", inside=inside)
     words = [assembly.valves[v].label for v in cut.valves]
     return Isolation(
         valves=cut.valves,
         tubes=tuple(assembly.valves[v].tube for v in cut.valves),
-        where=" and ".join(words) if words else "no valve",
+        where=listed(words) if words else message("no-valve"),
         inside=inside,
         hose_m=sum(h.length_m for h in hoses),
         hose_share=hose_volume / total if total else 0.0,

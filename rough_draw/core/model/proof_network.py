@@ -15,11 +15,13 @@ from numpy.typing import NDArray
 from rough_draw.core.catalogue.rig_parts import GAUGES, TEE_VOLUME
 from rough_draw.core.engine.network import Leak, Network
 from rough_draw.core.engine.simulate import run
+from rough_draw.core.message import Message, Name, message
 from rough_draw.core.model.pump import pump_element
-from rough_draw.core.model.rig_graph import RigBuilder, Unknowns, hose_label
+from rough_draw.core.model.rig_graph import RigBuilder, Unknowns
 from rough_draw.core.model.system import SystemModel, build_system
 from rough_draw.core.physics.interval import Range
 from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.naming import hose_size
 from rough_draw.core.sheet.rig import HosePart, ManifoldPart, Part, Rig
 from rough_draw.core.sheet.scope import Scope
 
@@ -40,8 +42,8 @@ class ProofStage:
     """
 
     key: str
-    title: str
-    do: str
+    title: Name
+    do: Message
     parts: tuple[str, ...]
     volume: float
     passing: Range
@@ -87,7 +89,10 @@ def _stages(scope: Scope, rig: Rig) -> tuple[ProofStage, ...]:
     found: list[ProofStage] = []
     open_parts: list[str] = [rig.pump.id]
     before = Range(0.0, 0.0, 0.0)
-    for key, title, do, parts in [("pump", "Blank-off", _ALONE, []), *_opened(rig, scope)]:
+    for key, title, do, parts in [
+        ("pump", message("stage-blank-off"), message("stage-blank-off.do"), []),
+        *_opened(rig, scope),
+    ]:
         open_parts += parts
         names = frozenset(open_parts)
         flows = sorted(_passing(_network(job, b, names)) for b in builds)
@@ -123,12 +128,9 @@ def mark_of(rig: Rig, key: str) -> str:
     return f"{part.kind} {getattr(part, 'body', '') or getattr(part, 'plate_cfm', '')}".strip()
 
 
-_ALONE = "The gauge on the pump by a short brass coupling, everything else off or closed. Let it run."
-
-
-def _opened(rig: Rig, scope: Scope) -> list[tuple[str, str, str, list[str]]]:
+def _opened(rig: Rig, scope: Scope) -> list[tuple[str, Name, Message, list[str]]]:
     """Stages after the pump alone: key, title, what to do, and the parts that come in with it."""
-    found: list[tuple[str, str, str, list[str]]] = []
+    found: list[tuple[str, Name, Message, list[str]]] = []
     waiting: list[str] = []
 
     def walk(part: Part) -> None:
@@ -146,32 +148,32 @@ def _opened(rig: Rig, scope: Scope) -> list[tuple[str, str, str, list[str]]]:
     return found
 
 
-def _title(rig: Rig, scope: Scope, part: HosePart | ManifoldPart) -> str:
+def _title(rig: Rig, scope: Scope, part: HosePart | ManifoldPart) -> Name:
     if isinstance(part, ManifoldPart):
-        return part.name or "Manifold"
+        return part.name or message("stage-manifold")
     ends = [part, *rig.children(part.id)]
     port = next((scope.port(p.port) for p in ends if p.port), None)
-    where = f" to the {port.words()}" if port is not None else ""
-    return f"{part.name or 'Hose'}{where}, {hose_label(part)}"
+    name: Name = part.name or message("stage-hose")
+    if port is None:
+        return message("stage-hose-free", hose=name, size=hose_size(part))
+    return message("stage-hose-to", hose=name, port=port.words(), size=hose_size(part))
 
 
-def _do(rig: Rig, on: Part, part: HosePart | ManifoldPart) -> str:
-    """How a part is brought in, and how its far end is shut."""
-    way = "Screw it on"
+def _do(rig: Rig, on: Part, part: HosePart | ManifoldPart) -> Message:
+    """How a part is brought in, and how its far end is closed."""
+    way = message("bring-in-connect")
     if isinstance(on, ManifoldPart) and on.valved(part.at):
-        way = f"Open the manifold's {part.at} valve"
+        way = message("bring-in-open", port=part.at)
     if isinstance(part, ManifoldPart):
-        return f"{way}, its side valves closed. It jumps, then falls."
+        return message("bring-in-manifold", way=way)
     below = rig.children(part.id)
     if part.ball_end:
-        end = "its ball valve closed"
+        end = "ball"
     elif any(c.kind == "tool" for c in below):
-        end = "the tool at its end closed"
-    elif below:
-        end = "what comes next closed or capped"
+        end = "tool"
     else:
-        end = "its end capped"
-    return f"{way}, {end}. Its air makes the gauge jump; then it falls."
+        end = "next" if below else "cap"
+    return message("bring-in-hose", way=way, end=end)
 
 
 def _built(job: Job, system: SystemModel, unknown: Unknowns) -> RigBuilder:

@@ -11,9 +11,11 @@ from dataclasses import dataclass
 
 from rough_draw.core.catalogue import rig_parts as cat
 from rough_draw.core.engine.network import Gas, Leak, Node, Outgassing, Tube
+from rough_draw.core.message import Name, message
 from rough_draw.core.model.system import ScopeError, SystemModel
 from rough_draw.core.physics.quantity import Quantity
 from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.naming import hose_size, part_name, tool_name
 from rough_draw.core.sheet.rig import (
     AdapterPart,
     GaugePart,
@@ -50,7 +52,7 @@ class RigPart:
     """One part of the rig for ranking: the tubes of the network that belong to it, and the ports it leads to."""
 
     name: str
-    label: str
+    label: Name
     kind: str
     tubes: tuple[str, ...]
     side: str = ""
@@ -64,15 +66,10 @@ class Valve:
     """
 
     name: str
-    label: str
+    label: Name
     tube: str
     part: str
     where: str = "rig"
-
-
-def hose_label(hose: HosePart) -> str:
-    """How a hose is named on the rig line: bore and length."""
-    return f"{hose.size} · {hose.length_m:g} m"
 
 
 def hose_volume(hose: HosePart) -> float:
@@ -87,14 +84,13 @@ def hose_sources(hose: HosePart, z: float, read: Quantity | None = None) -> list
     """
     if read is not None:
         half = 0.5 * read.quantile(z)
-        return [Outgassing(f"{hose.id}.{end}", Gas.AIR, half, 0.0, hose_label(hose)) for end in ("a", "b")]
+        return [Outgassing(f"{hose.id}.{end}", Gas.AIR, half, 0.0, hose.id) for end in ("a", "b")]
     steady = cat.HOSE_STEADY[hose.made_for].quantile(z) * hose.length_m
     fresh = cat.HOSE_FRESH[hose.age].quantile(z) * hose.length_m
-    label = hose_label(hose)
     found = []
     for place in (f"{hose.id}.a", f"{hose.id}.b"):
-        found.append(Outgassing(place, Gas.AIR, 0.5 * steady, 0.25 * fresh, label))
-        found.append(Outgassing(place, Gas.WATER, 0.0, 0.25 * fresh, label))
+        found.append(Outgassing(place, Gas.AIR, 0.5 * steady, 0.25 * fresh, hose.id))
+        found.append(Outgassing(place, Gas.WATER, 0.0, 0.25 * fresh, hose.id))
     return found
 
 
@@ -112,6 +108,7 @@ class RigBuilder:
         self.u = unknown
         self.read = read or {}
         self.rig: Rig = job.rig
+        self.scope = job.scope
         self.ports = {p.id: p for p in job.scope.ports}
         self.system = system
         self.nodes: list[Node] = []
@@ -135,10 +132,10 @@ class RigBuilder:
         self.tubes.append(Tube(name=name, a=a, b=b, bore=bore, length=length, open=is_open, kind=kind))
         return name
 
-    def valve(self, name: str, label: str, tube: str, part: str) -> None:
+    def valve(self, name: str, label: Name, tube: str, part: str) -> None:
         self.valves[name] = Valve(name, label, tube, part)
 
-    def part(self, part: Part, label: str, tubes: tuple[str, ...], side: str) -> None:
+    def part(self, part: Part, label: Name, tubes: tuple[str, ...], side: str) -> None:
         self.parts.append(RigPart(part.id, label, part.kind, tubes, side))
 
     def side(self, part: Part) -> str:
@@ -165,7 +162,7 @@ class RigBuilder:
         elif isinstance(part, TeePart):
             node = self.node(part.id, cat.TEE_VOLUME.value)
             self.tube(f"{part.id}.way", self.must_near(part), node, cat.TEE_BORE.value, cat.TEE_LENGTH.value)
-            self.part(part, "tee", (f"{part.id}.way",), self.side(part))
+            self.part(part, message("part-tee"), (f"{part.id}.way",), self.side(part))
             self.outlets |= {(part.id, o): node for o in part.outlets()}
         elif isinstance(part, HosePart):
             self.place_hose(part)
@@ -181,16 +178,16 @@ class RigBuilder:
     def must_near(self, part: Part) -> str:
         near = self.near(part)
         if near is None:
-            raise ScopeError(f"a {part.kind} has to be screwed on another part", f"rig.parts.{part.id}")
+            raise ScopeError(message("sheet-part-alone", part=part_name(part)), f"rig.parts.{part.id}")
         return near
 
     def place_pump(self, pump: PumpPart) -> None:
         inner = self.node("pump", cat.TEE_VOLUME.value)
         outer = self.node("intake", 5e-6)
         self.tube("pump.intake", inner, outer, cat.PUMP_INLET_BORE.value, 0.05, "pump")
-        self.part(pump, "pump intake", ("pump.intake",), "")
+        self.part(pump, message("pump-intake"), ("pump.intake",), "")
         if pump.valve:
-            self.valve(pump.id, "the pump's own valve", "pump.intake", pump.id)
+            self.valve(pump.id, message("pump-valve"), "pump.intake", pump.id)
         self.outlets |= {(pump.id, "end"): outer, (pump.id, "side"): outer}
 
     def place_hose(self, hose: HosePart) -> None:
@@ -200,7 +197,6 @@ class RigBuilder:
         end = cat.END_LENGTH.value
         volume = hose_volume(hose)
         near = self.near(hose)
-        label = hose_label(hose)
         a, b = self.node(f"{hose.id}.a", 0.5 * volume), self.node(f"{hose.id}.b", 0.5 * volume)
         names = [self.tube(f"{hose.id}.bore", a, b, bore, hose.length_m, "hose")]
         if near is not None:
@@ -214,10 +210,12 @@ class RigBuilder:
         if hose.ball_end:
             port = self.ports.get(self.side(hose))
             bottle = next((c.kind for c in self.rig.children(hose.id) if c.kind in ("cylinder", "nitrogen")), "")
-            where = hose.name or f"{port.words() if port is not None else bottle or hose.id} hose"
-            self.valve(hose.id, f"the ball valve at the end of the {where}", f"{hose.id}.end-b", hose.id)
+            where: Name = hose.name or message(
+                "hose-led-to", to=port.words() if port is not None else bottle or hose.id
+            )
+            self.valve(hose.id, message("hose-end-valve", hose=where), f"{hose.id}.end-b", hose.id)
         self.outgassing += hose_sources(hose, self.u.hose, self.read.get(hose.id))
-        self.part(hose, label, tuple(names), self.side(hose))
+        self.part(hose, hose_size(hose), tuple(names), self.side(hose))
         if hose.port:
             self.on_port(hose, far, pushed=hose.depressor)
         self.outlets[hose.id, "end"] = far
@@ -236,11 +234,13 @@ class RigBuilder:
             name = self.tube(f"{m.id}.{place}-way", body, node, bore, length, "valve" if m.valved(place) else "tube")
             tubes.append((place, name))
             if m.valved(place):
-                self.valve(f"{m.id}.{place}", f"the manifold's {place} valve", name, m.id)
+                self.valve(f"{m.id}.{place}", message("manifold-valve", port=place), name, m.id)
             self.outlets[m.id, place] = node
         for place, name in tubes:
             side = "" if place == m.inlet else next(self.side(c) for c in self.rig.children(m.id) if c.at == place)
-            self.parts.append(RigPart(f"{m.id}.{place}", f"manifold, {place}", "manifold", (name,), side))
+            self.parts.append(
+                RigPart(f"{m.id}.{place}", message("manifold-way", port=place), "manifold", (name,), side)
+            )
 
     def place_tool(self, tool: ToolPart) -> None:
         """A ball valve between its hose end and the node by the port, where its side port is."""
@@ -261,19 +261,11 @@ class RigBuilder:
         if "end" in outlets:
             self.outlets[tool.id, "end"] = outer
         self.outlets[tool.id, "side"] = inner
-        label = self.tool_words(tool)
-        self.valve(tool.id, label, name, tool.id)
+        self.valve(tool.id, tool_name(self.rig, self.scope, tool), name, tool.id)
         if not tool.vacuum_rated:
             self.leaks.append(tool_leak(inner, tool, self.u.hose, self.system.humidity))
         if tool.port is not None and near is not None:
-            self.part(tool, "tool", (name,), self.side(tool))
-
-    def tool_words(self, tool: ToolPart) -> str:
-        if tool.port is not None:
-            port = self.ports.get(tool.port)
-            return f"the tool at the {port.words() if port else tool.port}"
-        below = any(c.kind == "gauge" for c in self.rig.children(tool.id))
-        return "the tool under the gauge" if below else f"the tool {tool.name or tool.id}"
+            self.part(tool, message("part-tool"), (name,), self.side(tool))
 
     def place_fitting(self, part: AdapterPart | ValvePart) -> None:
         adapter = isinstance(part, AdapterPart)
@@ -284,7 +276,7 @@ class RigBuilder:
         near = self.near(part)
         if near is not None:
             self.tube(name, near, end, bore, length, "tube" if adapter else "valve")
-            self.part(part, part.kind, (name,), self.side(part))
+            self.part(part, message(f"part-{part.kind}"), (name,), self.side(part))
         if part.port:
             if near is None:
                 # It stands on the port alone: its way lies between the port and what is screwed on it.
@@ -294,7 +286,7 @@ class RigBuilder:
             else:
                 self.on_port(part, end, pushed=isinstance(part, AdapterPart) and part.depressor)
         if isinstance(part, ValvePart):
-            self.valve(part.id, f"the valve {part.name or part.id}", name, part.id)
+            self.valve(part.id, message("valve-named", name=part.name or part.id), name, part.id)
         self.outlets[part.id, "end"] = end
 
     def place_gauge(self, g: GaugePart) -> None:
@@ -317,7 +309,8 @@ class RigBuilder:
         if port is None:
             known = ", ".join(self.ports) or "none"
             raise ScopeError(
-                f"the system has no port '{part.port}' for '{part.id}'; its ports: {known}", f"rig.parts.{part.id}"
+                message("sheet-unknown-port", port=part.port or "", part=part_name(part), known=known),
+                f"rig.parts.{part.id}",
             )
         core_in = port.core and (port.id in self.rig.cores_in or not isinstance(part, ToolPart))
         if core_in:
@@ -328,6 +321,6 @@ class RigBuilder:
         passes = not core_in or pushed
         self.tube(name, node, f"system.{port.section}", bore, length, "core" if core_in else "port", passes)
         if self.rig.from_pump(part):
-            words = "core in port" if core_in else "open port"
+            words = message("core-in-port" if core_in else "open-port")
             self.parts.append(RigPart(name, words, "port", (name,), port.id))
         self.port_nodes[port.id] = node

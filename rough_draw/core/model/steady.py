@@ -9,6 +9,7 @@ import numpy as np
 from rough_draw.core.engine.compile import compile_network
 from rough_draw.core.engine.network import Network
 from rough_draw.core.engine.simulate import advance, element_flows, initial_state
+from rough_draw.core.message import Name
 from rough_draw.core.model.assemble import Assembly
 
 
@@ -17,7 +18,7 @@ class PartAnswer:
     """One part: conductance m³/s at the pressures that stand across it, share of the resistance, mean pressure Pa."""
 
     name: str
-    label: str
+    label: Name
     kind: str
     side: str
     conductance: float

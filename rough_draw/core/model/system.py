@@ -8,6 +8,7 @@ from dataclasses import dataclass, field
 from rough_draw.core.catalogue import systems as cat
 from rough_draw.core.catalogue import tube
 from rough_draw.core.catalogue.fluids import OILS
+from rough_draw.core.message import Fault, Name, message
 from rough_draw.core.physics.quantity import Quantity, add, exact
 from rough_draw.core.physics.units import atmosphere_at, kelvin
 from rough_draw.core.physics.water import saturation_pressure, vapour_mass
@@ -31,7 +32,7 @@ class Passage:
     """A link as computed: its throat m and the length m that goes with it; a check valve passes a → b only."""
 
     name: str
-    label: str
+    label: Name
     a: str
     b: str
     bore: float
@@ -82,12 +83,8 @@ class SystemModel:
         return add([self.water.free, self.water.wall, self.water.oil], "kg", "sum over places")
 
 
-class ScopeError(ValueError):
+class ScopeError(Fault):
     """The sheet cannot be computed; the message says what and what to do, ``place`` where."""
-
-    def __init__(self, message: str, place: str = "") -> None:
-        super().__init__(message)
-        self.place = place
 
 
 def line_volume(size: str, length_m: float) -> Quantity:
@@ -201,9 +198,9 @@ def atmosphere_of(scope: Scope) -> float:
 def build_system(scope: Scope) -> SystemModel:
     """Sections, passages, ports and water from the scope. Raises ScopeError where it cannot be computed."""
     if not any(not s.holds_charge for s in scope.sections):
-        raise ScopeError("every section keeps its charge: nothing is left to evacuate; open one up", "scope.sections")
+        raise ScopeError(message("sheet-all-kept"), "scope.sections")
     if not scope.ports:
-        raise ScopeError("the system has no service port; add one so that a rig can be screwed on", "scope.ports")
+        raise ScopeError(message("sheet-no-port"), "scope.ports")
     spaces = []
     for s in scope.sections:
         volume = section_volume(s)

@@ -5,6 +5,8 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
+from rough_draw.core.message import Fault, Message, all_of, message
+from rough_draw.core.message.figure import number
 from rough_draw.core.physics.units import PA_PER
 
 _DIAL = re.compile(r"^\s*([-−+]?)\s*(\d+(?:[.,]\d+)?)\s*(in\s*hg|inhg|\"\s*hg|psi[ag]?|)\s*$", re.IGNORECASE)
@@ -16,7 +18,7 @@ class DialReading:
 
     pa: float
     inhg: float
-    asked: str
+    asked: Message | None
 
 
 def read_dial(text: str, atmosphere_pa: float) -> DialReading:
@@ -44,26 +46,26 @@ def read_dial(text: str, atmosphere_pa: float) -> DialReading:
 
     Examples
     --------
-    >>> read_dial("-30 psi", 101_325.0).asked[:31]
-    '−30 psi cannot be: the least he'
+    >>> read_dial("-30 psi", 101_325.0).asked.key
+    'dial-not-psi'
     """
     found = _DIAL.match(text)
     if found is None:
-        raise ValueError(f"'{text.strip()[:30]}' is no dial reading; write it like 29.5 inHg or −14.2 psi")
+        raise Fault(message("dial-no-reading", text=text.strip()[:30]))
     value = float(found[2].replace(",", "."))
     unit = "psi" if found[3].lower().startswith("psi") else "inhg"
     depth = value * PA_PER[unit]
-    asked = ""
+    asked: list[Message] = []
     if unit == "psi" and depth > atmosphere_pa * 1.005:
         depth = value * PA_PER["inhg"]
         least = atmosphere_pa / PA_PER["psi"]
-        asked = f"−{value:g} psi cannot be: the least here is −{least:.1f} psi. Taken as {value:g} inHg; is that right?"
+        asked.append(message("dial-not-psi", value=number(value), least=number(round(least, 1))))
     if depth > atmosphere_pa * 1.005:
         most = atmosphere_pa / PA_PER["inhg"]
-        extra = f"{depth / PA_PER['inhg']:g} inHg cannot be: the most here is {most:.2f} inHg. Taken as a full vacuum."
-        asked = f"{asked} {extra}".strip()
+        shown = number(round(depth / PA_PER["inhg"], 2))
+        asked.append(message("dial-too-deep", value=shown, most=number(round(most, 2))))
     depth = min(depth, atmosphere_pa)
-    return DialReading(atmosphere_pa - depth, depth / PA_PER["inhg"], asked)
+    return DialReading(atmosphere_pa - depth, depth / PA_PER["inhg"], all_of(asked))
 
 
 def dial_to_absolute(reading: float, unit: str, atmosphere_pa: float) -> float:
@@ -98,11 +100,6 @@ def dial_to_absolute(reading: float, unit: str, atmosphere_pa: float) -> float:
     depth = abs(reading) * PA_PER[unit]
     if depth > atmosphere_pa * 1.005:
         most = atmosphere_pa / PA_PER[unit]
-        if unit == "psi":
-            hint = f" Did you mean {abs(reading):g} inHg?"
-        else:
-            hint = " Check the elevation or barometer, or re-zero the dial."
-        raise ValueError(
-            f"a dial vacuum of {abs(reading):g} {unit} cannot be: the most possible here is {most:.2f} {unit}.{hint}"
-        )
+        values = {"value": number(abs(reading)), "most": number(round(most, 2))}
+        raise Fault(message(f"dial-impossible-{unit}", **values))
     return max(0.0, atmosphere_pa - depth)

@@ -21,6 +21,10 @@ class DisplayUnit:
     digits: int = 3
 
 
+BTU_H_PER_KW = 3412.14163
+TON_KW = 12_000.0 / BTU_H_PER_KW
+"""A ton of refrigeration is 12,000 BTU an hour (international table BTU of 1,055.056 J)."""
+
 DISPLAY: dict[str, tuple[DisplayUnit, ...]] = {
     "pressure": (
         DisplayUnit("micron", "µ", 1.0 / MICRON_PA),
@@ -43,5 +47,19 @@ DISPLAY: dict[str, tuple[DisplayUnit, ...]] = {
     "length": (DisplayUnit("m", "m", 1.0), DisplayUnit("ft", "ft", 1.0 / FOOT_M)),
     "mass": (DisplayUnit("kg", "kg", 1.0), DisplayUnit("lb-oz", "lb·oz", 1.0 / POUND_KG)),
     "volume": (DisplayUnit("l", "l", 1.0), DisplayUnit("ft3", "ft³", 1e-3 / FOOT_M**3)),
+    "barometer": (
+        DisplayUnit("hpa", "hPa", 1.0, digits=4),
+        DisplayUnit("inhg", "inHg", 100.0 / PA_PER["inhg"], digits=4),
+    ),
+    "capacity": (
+        DisplayUnit("kw", "kW", 1.0),
+        DisplayUnit("tons", "tons", 1.0 / TON_KW),
+        DisplayUnit("btu-h", "BTU/h", BTU_H_PER_KW),
+    ),
+    "step": (DisplayUnit("c", "°C", 1.0), DisplayUnit("f", "°F", 1.8)),
+    "grams": (DisplayUnit("kg", "g", 1.0, digits=2), DisplayUnit("lb-oz", "oz", 16e-3 / POUND_KG, digits=2)),
+    "adder": (DisplayUnit("kg", "g/m", 1.0), DisplayUnit("lb-oz", "oz/ft", 16e-3 / POUND_KG * FOOT_M)),
 }
+FOLLOWS = {"step": "temperature", "grams": "mass", "adder": "mass"}
+"""Kinds of figure that follow another one's choice: temperature differences, small weights, charge for a length."""
 """What each kind of figure can be shown in; the first is the document's own, or the trade's (pressure, flow)."""

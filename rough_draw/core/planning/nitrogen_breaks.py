@@ -12,6 +12,7 @@ from rough_draw.core.engine.compile import compile_network
 from rough_draw.core.engine.network import Gas, Leak, Network
 from rough_draw.core.engine.run import State
 from rough_draw.core.engine.simulate import advance, initial_state
+from rough_draw.core.message import Message, message
 from rough_draw.core.model.assemble import Assembly, assemble, vary
 from rough_draw.core.model.ensemble import members, run_all
 from rough_draw.core.model.isolation import isolation, shut
@@ -105,7 +106,7 @@ class Worth:
 
     cycles: tuple[Cycle, ...]
     advised: int
-    why: str
+    why: Message
     share: float
 
 
@@ -132,17 +133,17 @@ def _span(values: list[float]) -> Range:
     return Range(low, mid, high)
 
 
-def _advised(cycles: list[Cycle]) -> tuple[int, str]:
+def _advised(cycles: list[Cycle]) -> tuple[int, Message]:
     """The fewest breaks after which one more takes under a fifth of the water that is left."""
     reached = [c for c in cycles if c.time is not None]
     if not reached:
-        return 0, "None of them gets to the target in half a day: warmth, fresh oil or a tighter system come first."
+        return 0, message("breaks-none-gets-there")
     for now, after in pairwise(reached):
         if after.left > 0.8 * now.left:
             if now.breaks == 0:
-                return 0, "A break takes little more water out: pull on."
-            return now.breaks, "One more takes under a fifth of the water that is left."
-    return reached[-1].breaks, "Each break still takes a fifth or more of the water that is left."
+                return 0, message("breaks-not-worth")
+            return now.breaks, message("breaks-enough")
+    return reached[-1].breaks, message("breaks-each-counts")
 
 
 Water = tuple[float, float, float]

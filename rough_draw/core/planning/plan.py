@@ -11,6 +11,8 @@ from numpy.typing import NDArray
 from rough_draw.core.engine.network import NetworkError
 from rough_draw.core.engine.run import Run, Stop
 from rough_draw.core.engine.simulate import run
+from rough_draw.core.message import Message, listed, message
+from rough_draw.core.message.figure import share, vacuum
 from rough_draw.core.model.assemble import Assembly, assemble, vary
 from rough_draw.core.model.ensemble import members, quantiles, run_all
 from rough_draw.core.model.isolation import behind_check, left_out
@@ -18,7 +20,6 @@ from rough_draw.core.model.rig_graph import Unknowns
 from rough_draw.core.model.steady import SteadyAnswer, solve_steady
 from rough_draw.core.model.system import ScopeError
 from rough_draw.core.physics.interval import Range
-from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.planning.upgrades import Change, changes
 from rough_draw.core.readings.series import time_at_level
 from rough_draw.core.sheet.criteria import chosen
@@ -59,7 +60,7 @@ class Plan:
     gauge_error: float
     assembly: Assembly
     nominal: Run
-    limit: str
+    limit: Message
     left_out: tuple[str, ...] = ()
 
 
@@ -113,9 +114,7 @@ def plan_job(job: Job, size: int = SIZE) -> Plan:
     target = chosen(job.criterion).target
     assembly = assemble(job)
     if not assembly.pumped:
-        raise ScopeError(
-            "the pump reaches no section: a closed valve or a core that nothing pushes is in the way", "rig.parts"
-        )
+        raise ScopeError(message("sheet-reaches-none"), "rig.parts")
 
     def one(u: Unknowns) -> tuple[FloatArray, FloatArray, FloatArray, float | None]:
         varied = vary(assembly, job, u)
@@ -199,17 +198,17 @@ def rank_upgrades(job: Job, base: float | None, kit: list[KitItem] | None = None
     return [*run_all(with_range, ranked[:banded]), *ranked[banded:]]
 
 
-def _limit_words(steady: SteadyAnswer, base: float | None, held: list[str]) -> str:
+def _limit_words(steady: SteadyAnswer, base: float | None, held: list[str]) -> Message:
     """Which range the job is in: does the pump count, or the way to it?"""
     if base is None and held:
-        return f"the {' and the '.join(held)} stands behind a check valve: pull from both sides of it"
+        return message("limit-behind-check", sections=listed([message("the", thing=h) for h in held]), count=len(held))
     rig = 1.0 - steady.pump_share
     worst = max(steady.parts, key=lambda p: p.share)
-    side = f" at the {worst.side.replace('-', ' ')} port" if worst.side else ""
+    part = message("part-at-side", part=worst.label, side=worst.side.replace("-", " ")) if worst.side else worst.label
     if base is None:
-        return f"the target of {steady.pressure / MICRON_PA:,.0f} µ is out of reach of this rig within a day"
+        return message("limit-out-of-reach", level=vacuum(steady.pressure))
     if rig > 0.6:
-        return f"the way to the pump is the limit ({rig:.0%}): most of it is the {worst.label}{side}"
+        return message("limit-way", share=share(rig), part=part)
     if steady.pump_share > 0.6:
-        return f"the pump is the limit ({steady.pump_share:.0%}); larger hoses would change little"
-    return f"pump and hoses share the limit; the {worst.label}{side} holds back most"
+        return message("limit-pump", share=share(steady.pump_share))
+    return message("limit-both", part=part)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -12,6 +13,7 @@ from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.planning.plan import Plan
 from rough_draw.core.readings.series import time_at_level
 
+Pace = Literal["no-reading", "as-planned", "slower", "faster"]
 FloatArray = NDArray[np.float64]
 
 
@@ -20,7 +22,7 @@ class Standing:
     """Rate µ/s (falling is negative), how it compares, seconds to the target, and the plan's pressures now."""
 
     rate: float | None
-    words: str
+    pace: Pace
     to_target: Range | None
     plan_time: float | None
 
@@ -52,7 +54,7 @@ def standing(plan: Plan, elapsed: float, times: FloatArray, pressures: FloatArra
             if known
             else None
         )
-        return Standing(None, "no reading yet", to, elapsed)
+        return Standing(None, "no-reading", to, elapsed)
     now = float(pressures[-1])
     left: list[float] = []
     for curve in plan.gauge_band:
@@ -61,10 +63,10 @@ def standing(plan: Plan, elapsed: float, times: FloatArray, pressures: FloatArra
         if here is not None and there is not None:
             left.append(max(0.0, there - here))
     low, _, high = (np.interp(elapsed, plan.times, c) for c in plan.gauge_band)
-    words = "as planned"
+    pace: Pace = "as-planned"
     if now > high * 1.05:
-        words = "slower than planned"
+        pace = "slower"
     elif now < low * 0.95:
-        words = "faster than planned"
+        pace = "faster"
     to_target = Range(min(left), sorted(left)[len(left) // 2], max(left)) if left else None
-    return Standing(rate_of(times, pressures), words, to_target, time_at_level(plan.times, plan.gauge_band[1], now))
+    return Standing(rate_of(times, pressures), pace, to_target, time_at_level(plan.times, plan.gauge_band[1], now))

@@ -6,15 +6,23 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from rough_draw.core.message import Name
+from rough_draw.core.sheet.naming import pump_size
 from rough_draw.core.sheet.rig import PumpPart
 
 Doing = Literal["runs", "stands", "planned", "free"]
+PLATE = "plate:"
 ORDER: dict[Doing, int] = {"runs": 0, "stands": 1, "planned": 2, "free": 3}
 
 
-def name_of(pump: PumpPart) -> str:
-    """A pump by its name, or by its plate."""
-    return pump.name or f"{pump.plate_cfm:g} CFM pump"
+def mark_of(pump: PumpPart) -> str:
+    """What tells a pump from another: its name, or its plate where it has none."""
+    return pump.name or f"{PLATE}{pump.plate_cfm:g}"
+
+
+def name_of(mark: str) -> Name:
+    """A pump as it is called, by what tells it from another."""
+    return pump_size(float(mark.removeprefix(PLATE))) if mark.startswith(PLATE) else mark
 
 
 @dataclass(frozen=True, kw_only=True)

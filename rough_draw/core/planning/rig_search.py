@@ -7,6 +7,8 @@ from dataclasses import dataclass
 
 from rough_draw.core.catalogue.rig_parts import END_LENGTH, HOSE_BORE, HOSE_END_BORE
 from rough_draw.core.engine.network import NetworkError
+from rough_draw.core.message import Message, message
+from rough_draw.core.message.figure import duration
 from rough_draw.core.model.assemble import assemble
 from rough_draw.core.model.ensemble import run_all
 from rough_draw.core.model.isolation import isolation
@@ -36,9 +38,9 @@ class Best:
     """The best rig found, why, how many were tried, and what stands in the way of a better one."""
 
     chosen: Candidate | None
-    reason: str
+    reason: Message
     tried: int
-    missing: str
+    missing: Message | None
 
 
 def hose_worth(h: HosePart) -> float:
@@ -92,9 +94,7 @@ def best_rig(job: Job, kit: Iterable[KitItem]) -> Best:
     items = list(kit)
     pumps = [k for k in items if k.kind == "pump"]
     if not pumps:
-        return Best(
-            None, "No pump is listed in the kit.", 0, "List the pumps, hoses, tools and gauges on the Kit page."
-        )
+        return Best(None, message("best-no-pump"), 0, message("best-list-kit"))
     rigs: list[tuple[str, Rig]] = []
     for key in PATTERNS:
         if key in ("low-side-dial",) or not fits(key, job.scope):
@@ -122,24 +122,22 @@ def best_rig(job: Job, kit: Iterable[KitItem]) -> Best:
 
     tried = [c for c in run_all(timed, rigs) if c is not None]
     if not tried:
-        return Best(
-            None, "The kit has not the hoses, tools or gauge for any hook-up on this system.", 0, _missing(items)
-        )
+        return Best(None, message("best-none-fits"), 0, _missing(items))
     fastest = min(c.seconds for c in tried)
     chosen = min(tried, key=lambda c: (not c.clean_hold if c.seconds < 1.1 * fastest + 60 else True, c.seconds))
-    why = f"{PATTERNS[chosen.pattern].name}: {chosen.seconds / 60:.0f} min to the target"
-    why += ", and it can be held with no hose inside" if chosen.clean_hold else ", but hoses stay in the hold"
-    return Best(chosen, why + ".", len(tried), "" if chosen.clean_hold else _missing(items))
+    told = "best-clean" if chosen.clean_hold else "best-with-hoses"
+    why = message(told, setup=PATTERNS[chosen.pattern].name, time=duration(chosen.seconds))
+    return Best(chosen, why, len(tried), None if chosen.clean_hold else _missing(items))
 
 
-def _missing(items: list[KitItem]) -> str:
+def _missing(items: list[KitItem]) -> Message | None:
     tools = sum(k.kind == "tool" for k in items)
     gauges = sum(k.kind == "gauge" for k in items)
     if not gauges:
-        return "A micron gauge is not in the kit."
+        return message("best-no-gauge")
     if tools < 3:
-        return f"{tools} core tool{'s' if tools != 1 else ''} in the kit; three would let everything be closed off."
-    return ""
+        return message("best-few-tools", count=tools)
+    return None
 
 
 @dataclass(frozen=True)
@@ -147,21 +145,22 @@ class Purchase:
     """A purchase over past jobs: seconds it would have saved in all, on how many jobs, and at the hourly rate."""
 
     key: str
-    words: str
+    words: Message
     seconds: float
     jobs: int
     money: float
 
 
-WORDS = {
-    "hoses-3-8": "3/8 in vacuum hoses",
-    "hoses-1-2": "1/2 in vacuum hoses",
-    "hoses-3-4": "3/4 in vacuum hoses",
-    "shorter": "hoses of 0.9 m",
-    "pull-cores": "core tools for every port",
-    "larger-pump": "the next larger pump",
-    "larger-tools": "core tools with a 3/8 in way",
-}
+BUYS = (
+    "hoses-3-8",
+    "hoses-1-2",
+    "hoses-3-4",
+    "shorter",
+    "pull-cores",
+    "larger-pump",
+    "larger-tools",
+)
+"""Changes that are a purchase."""
 
 
 def purchases(past: Sequence[Job], hourly_rate: float) -> list[Purchase]:
@@ -181,7 +180,7 @@ def purchases(past: Sequence[Job], hourly_rate: float) -> list[Purchase]:
         found: dict[str, float] = {}
         for c in changes(job):
             key = "pull-cores" if c.key.startswith("pull-core") else c.key
-            if key not in WORDS:
+            if key not in BUYS:
                 continue
             try:
                 after = time_to_target(c.job)
@@ -195,5 +194,7 @@ def purchases(past: Sequence[Job], hourly_rate: float) -> list[Purchase]:
     for found in run_all(one, past):
         for key, gain in found.items():
             saved.setdefault(key, []).append(gain)
-    rows = [Purchase(k, WORDS[k], sum(v), len(v), sum(v) / 3600.0 * hourly_rate) for k, v in saved.items()]
+    rows = [
+        Purchase(k, message(f"purchase-{k}"), sum(v), len(v), sum(v) / 3600.0 * hourly_rate) for k, v in saved.items()
+    ]
     return sorted(rows, key=lambda r: -r.seconds)

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
+from rough_draw.core.message import Message, message
+from rough_draw.core.message.figure import vacuum
 from rough_draw.core.physics.interval import Range
-from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.planning.next_step import CHECK_AT, FLUSH_AT, ballast_at
 from rough_draw.core.planning.plan import Plan
+from rough_draw.core.planning.pump_use import name_of
 from rough_draw.core.readings.series import time_at_level
 from rough_draw.core.sheet.criteria import chosen
 from rough_draw.core.sheet.job import Job
@@ -21,7 +23,7 @@ class DayTouch:
     """One touch ahead: seconds after the pump starts (early, expected, late), and seconds a hand is needed for."""
 
     kind: str
-    title: str
+    title: Message
     at: Range
     hands: float
 
@@ -61,7 +63,7 @@ class Conflict:
     keys: tuple[str, str]
     what: str
     at: float
-    words: str
+    words: Message
 
 
 def touches(job: Job, plan: Plan) -> tuple[DayTouch, ...]:
@@ -73,34 +75,34 @@ def touches(job: Job, plan: Plan) -> tuple[DayTouch, ...]:
         known = [t for t in fast if t is not None]
         return Range(min(known), sorted(known)[len(known) // 2], max(known)) if len(known) == 3 else None
 
-    found = [DayTouch("rig", "Rig up, prove the rig", Range(-RIGGING, -RIGGING, -RIGGING), RIGGING)]
+    found = [DayTouch("rig", message("day-rig"), Range(-RIGGING, -RIGGING, -RIGGING), RIGGING)]
     level = ballast_at(job)
-    found.append(DayTouch("pump-on", "Pump on, ballast open" if level else "Pump on", Range(0, 0, 0), 120))
+    found.append(DayTouch("pump-on", message("day-pump-on", ballast="open" if level else "none"), Range(0, 0, 0), 120))
     ballast = passes(level) if level is not None else None
     if ballast is not None:
-        found.append(DayTouch("ballast-shut", "Close the ballast", ballast, 60))
+        found.append(DayTouch("ballast-shut", message("day-ballast-shut"), ballast, 60))
     check_at = c.check or (CHECK_AT if job.habits.check_hold else None)
     if check_at is not None and (check := passes(check_at)) is not None:
-        found.append(DayTouch("check-hold", f"Short check at {check_at / MICRON_PA:,.0f} µ", check, 300))
+        found.append(DayTouch("check-hold", message("day-check-hold", level=vacuum(check_at)), check, 300))
     flush = passes(FLUSH_AT * c.target) if job.habits.valve_flush else None
     if flush is not None:
-        found.append(DayTouch("valve-flush", "Work every ball valve once", flush, 120))
+        found.append(DayTouch("valve-flush", message("day-valve-flush"), flush, 120))
     lost = 0.0
     for n, level in enumerate(c.breaks, 1):
         down = passes(level)
         if down is None or plan.time_to_target is None:
             break
         at = Range(down.low + lost, down.value + lost, down.high + lost * 1.3)
-        found.append(DayTouch(f"break-{n}", f"Break {n} with nitrogen", at, 600))
+        found.append(DayTouch(f"break-{n}", message("day-break", number=n), at, 600))
         lost += down.value + 900.0
     target = plan.time_to_target
     if target is not None:
         dwell = c.dwell * 60.0
         at = Range(target.low + lost + dwell, target.value + lost + dwell, target.high + 1.3 * lost + dwell)
-        found.append(DayTouch("isolate", "Isolate, then stop the pump", at, 180))
+        found.append(DayTouch("isolate", message("day-isolate"), at, 180))
         hold = c.minutes * 60.0 + 180.0
         end = Range(at.low + hold, at.value + hold, at.high + hold)
-        found.append(DayTouch("read-hold", "Read the hold, break the vacuum", end, PACKING))
+        found.append(DayTouch("read-hold", message("day-read-hold"), end, PACKING))
     order = sorted(found, key=lambda t: t.at.value)
     return tuple(order)
 
@@ -139,11 +141,11 @@ def conflicts(jobs: list[Planned], travel_s: float) -> list[Conflict]:
             (a0, a1), (b0, b1) = a.pumping(), b.pumping()
             if a.pump and a.pump == b.pump and a0 < b1 and b0 < a1:
                 at = max(a0, b0)
-                found.append(Conflict((a.key, b.key), "pump", at, f"{a.pump} is wanted by both"))
+                found.append(Conflict((a.key, b.key), "pump", at, message("clash-pump", pump=name_of(a.pump))))
             clash = _hands(a, b, travel_s)
             if clash is not None:
                 at, first, second = clash
-                words = f"“{first.title}” and “{second.title}” come together"
+                words = message("clash-hands", one=first.title, two=second.title)
                 found.append(Conflict((a.key, b.key), "hands", at, words))
     return sorted(found, key=lambda c: c.at)
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from rough_draw.core.message import Message, message
 from rough_draw.core.model.ensemble import FIELDS
 from rough_draw.core.model.rig_graph import Unknowns
 from rough_draw.core.planning.plan import HORIZON, time_to_target
@@ -11,24 +12,24 @@ from rough_draw.core.sheet.job import Job
 
 EDGE = 1.2816
 
-MEASURES = {
-    "volume": "measure the volume: by the early draw or by expansion from a known cylinder",
-    "water": "weigh what drains, or read the plateau while it boils off",
-    "core": "pull the cores, or compare two gauges across one",
-    "pump": "read the pump's blank-off, running",
-    "hose": "prove the hoses alone: capped, isolated, timed",
-    "release": "warm the coldest spot; a check-hold near the target shows how fast water comes off",
-}
-
 
 @dataclass(frozen=True)
 class Influence:
-    """One unknown: seconds to target at its low and high end, and what would narrow it."""
+    """One unknown: seconds to target at its low and high end."""
 
     unknown: str
     low: float
     high: float
-    measure: str
+
+    @property
+    def name(self) -> Message:
+        """The unknown in words."""
+        return message(f"unknown-{self.unknown}")
+
+    @property
+    def measure(self) -> Message:
+        """What would narrow it."""
+        return message(f"unknown-{self.unknown}.measure")
 
     @property
     def span(self) -> float:
@@ -44,5 +45,5 @@ def influences(job: Job) -> list[Influence]:
         for z in (-EDGE, EDGE):
             taken = time_to_target(job, Unknowns(**{field: z}))
             ends.append(taken if taken is not None else HORIZON)
-        found.append(Influence(field, ends[0], ends[1], MEASURES[field]))
+        found.append(Influence(field, ends[0], ends[1]))
     return sorted(found, key=lambda i: -i.span)

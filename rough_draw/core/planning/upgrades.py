@@ -7,12 +7,17 @@ from dataclasses import dataclass
 from typing import Any, Literal
 
 from rough_draw.core.catalogue.rig_parts import HOSE_SIZES, PUMPS_CFM
+from rough_draw.core.message import Message, Name, message
+from rough_draw.core.message.figure import hose_length
 from rough_draw.core.sheet import rig_edit
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.kit import KitItem, as_hose, as_pump, free
+from rough_draw.core.sheet.naming import pump_size
 from rough_draw.core.sheet.rig import HosePart, ManifoldPart, Rig, ToolPart
 
 Source = Literal["hand", "kit", "buy"]
+SHORT_M = 0.9
+"""The shortest hose that is sold for this, m."""
 
 
 @dataclass(frozen=True)
@@ -20,24 +25,24 @@ class Change:
     """A change in words, where its part comes from, and the job with it made. ``key`` is stable for scripts."""
 
     key: str
-    words: str
+    words: Message
     job: Job
     source: Source = "hand"
 
 
-def _change(job: Job, key: str, words: str, rig: Rig, source: Source = "hand") -> Change:
+def _change(job: Job, key: str, words: Message, rig: Rig, source: Source = "hand") -> Change:
     return Change(key, words, job.model_copy(update={"rig": rig}), source)
 
 
-def part_words(rig: Rig, name: str) -> str:
+def part_words(rig: Rig, name: str) -> Name:
     """How a part is called in a sentence: a hose by the port it leads to."""
     part = rig.get(name)
     if part is None:
         return name
     ports = _ports_of(rig, name)
-    if part.kind == "hose":
-        return f"the {ports[0].replace('-', ' ')} hose" if len(ports) == 1 else "the hose at the pump"
-    return f"the {part.name or part.kind}"
+    if part.kind != "hose":
+        return message("the", thing=part.name or message(f"part-{part.kind}"))
+    return message("the-port-hose", port=ports[0].replace("-", " ")) if len(ports) == 1 else message("hose-at-pump")
 
 
 def _ports_of(rig: Rig, name: str) -> list[str]:
@@ -74,15 +79,15 @@ def _cores(job: Job) -> list[Change]:
                 continue
             one = _without_core(rig, port.id)
             every = _without_core(every, port.id)
-            words, source = f"pull the core at the {port.words()}", "hand"
+            words, source = message("change-pull-core", port=port.words()), "hand"
         else:
             one = _tool_under(rig, part.id, port.id, port.size)
             every = _tool_under(every, part.id, port.id, port.size)
-            words, source = f"pull the core at the {port.words()} with a core tool", "buy"
+            words, source = message("change-pull-core-with-tool", port=port.words()), "buy"
         pulled += 1
         found.append(_change(job, f"pull-core-{port.id}", words, one, source))  # type: ignore[arg-type]
     if pulled > 1:
-        found.append(_change(job, "pull-cores", "pull every core, with core tools", every))
+        found.append(_change(job, "pull-cores", message("change-pull-cores"), every))
     return found
 
 
@@ -103,7 +108,7 @@ def _depressors(job: Job) -> list[Change]:
     for part in job.rig.parts:
         if isinstance(part, HosePart) and part.depressor and part.port is None:
             rig = rig_edit.swap(job.rig, part.id, {"depressor": False, "kit": part.kit, "name": part.name})
-            words = f"take the depressor out of {part_words(rig, part.id)}"
+            words = message("change-depressor", part=part_words(rig, part.id))
             found.append(_change(job, f"depressor-{part.id}", words, rig))
     return found
 
@@ -111,7 +116,7 @@ def _depressors(job: Job) -> list[Change]:
 def _manifold(job: Job) -> list[Change]:
     if not any(isinstance(p, ManifoldPart) for p in job.rig.parts):
         return []
-    return [_change(job, "no-manifold", "leave the manifold out", rig_edit.without_manifold(job.rig))]
+    return [_change(job, "no-manifold", message("change-no-manifold"), rig_edit.without_manifold(job.rig))]
 
 
 def _larger_hoses(job: Job) -> list[Change]:
@@ -129,14 +134,14 @@ def _larger_hoses(job: Job) -> list[Change]:
         for h in hoses:
             if HOSE_SIZES.index(h.size) < index:
                 larger = rig_edit.swap(larger, h.id, {"size": size, "made_for": "vacuum"})
-        words = f"{size} vacuum hose" + ("s" if len(hoses) > 1 else "")
+        words = message("change-hoses", size=size, count=len(hoses))
         found.append(_change(job, f"hoses-{size.split()[0].replace('/', '-')}", words, larger, "buy"))
     if max(h.length_m for h in hoses) > 1.0:
         shorter = rig
         for h in hoses:
-            if h.length_m > 0.9:
-                shorter = rig_edit.swap(shorter, h.id, {"length_m": 0.9})
-        found.append(_change(job, "shorter", "hoses of 0.9 m", shorter, "buy"))
+            if h.length_m > SHORT_M:
+                shorter = rig_edit.swap(shorter, h.id, {"length_m": SHORT_M})
+        found.append(_change(job, "shorter", message("change-shorter", length=hose_length(SHORT_M)), shorter, "buy"))
     return found
 
 
@@ -159,7 +164,7 @@ def _kit_hoses(job: Job, kit: list[KitItem]) -> list[Change]:
             seen.add(same)
             values = {**item.values, "depressor": part.depressor, "fits": part.fits}
             rig = rig_edit.take_from_kit(job.rig, part.id, item.id, item.name, values)
-            words = f"{item.name} as {part_words(job.rig, part.id)}"
+            words = message("change-kit-hose", item=item.name, part=part_words(job.rig, part.id))
             found.append(_change(job, f"kit-{item.id}-{part.id}", words, rig, "kit"))
     return found
 
@@ -188,7 +193,7 @@ def _second_way(job: Job, kit: list[KitItem]) -> list[Change]:
             tool = {**tools[0].values, "kit": tools[0].id, "name": tools[0].name}
             source = "kit"
         more = rig_edit.add_way(rig, port.id, port.size, hose, tool)
-        found.append(_change(job, f"second-{port.id}", f"another hose to the {port.words()}", more, source))
+        found.append(_change(job, f"second-{port.id}", message("change-second-hose", port=port.words()), more, source))
     return found
 
 
@@ -200,16 +205,18 @@ def _pumps(job: Job, kit: list[KitItem]) -> list[Change]:
         p = as_pump(item)
         if (p.plate_cfm, p.blank_off_micron, p.oil) != (now.plate_cfm, now.blank_off_micron, now.oil):
             swapped = rig_edit.take_from_kit(rig, now.id, item.id, item.name, item.values)
-            found.append(_change(job, f"kit-{item.id}-pump", f"{item.name} instead", swapped, "kit"))
+            found.append(
+                _change(job, f"kit-{item.id}-pump", message("change-kit-pump", item=item.name), swapped, "kit")
+            )
     larger = [c for c in PUMPS_CFM if c > now.plate_cfm]
     if larger:
         rig2 = rig_edit.swap(
             rig, now.id, {"plate_cfm": larger[0], "stages": 2, "blank_off_micron": None, "oil": "fresh"}
         )
-        found.append(_change(job, "larger-pump", f"a {larger[0]:g} CFM pump", rig2, "buy"))
+        found.append(_change(job, "larger-pump", message("change-larger-pump", pump=pump_size(larger[0])), rig2, "buy"))
     if now.oil != "fresh":
         fields = {"oil": "fresh", "blank_off_micron": None, "kit": now.kit, "name": now.name}
-        found.append(_change(job, "change-oil", "change the pump oil", rig_edit.swap(rig, now.id, fields)))
+        found.append(_change(job, "change-oil", message("change-oil"), rig_edit.swap(rig, now.id, fields)))
     return found
 
 
@@ -220,4 +227,4 @@ def _larger_tools(job: Job) -> list[Change]:
         return []
     for name in small:
         rig = rig_edit.swap(rig, name, {"bore": "3/8 in"})
-    return [_change(job, "larger-tools", "core tools with a 3/8 in way", rig, "buy")]
+    return [_change(job, "larger-tools", message("change-larger-tools", bore="3/8 in"), rig, "buy")]

@@ -5,17 +5,19 @@ Minutes are estimates of a practised hand's; they make the economy of a practice
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
+from typing import get_args
 
 from rough_draw.core.diagnosis.faults import kind_of, place_of
-from rough_draw.core.diagnosis.next_test import EYE
+from rough_draw.core.diagnosis.next_test import BLANK_MOST, EYE
+from rough_draw.core.message import Message, Name, message
+from rough_draw.core.message.figure import gauge_pressure, vacuum
 from rough_draw.core.practice.action_kinds import (
     AskHint,
     CallVerdict,
     Cap,
     Check,
-    CheckKind,
     Crack,
     DoTest,
     End,
@@ -27,8 +29,7 @@ from rough_draw.core.practice.action_kinds import (
     VerdictKind,
     read_action,
 )
-from rough_draw.core.sheet.run_state import TOUCHES
-from rough_draw.core.sheet.steps import OnPart, OnRun, PartMove, RunMove
+from rough_draw.core.sheet.steps import OnPart, OnRun, RunMove
 
 LIKELY = 0.5
 """From this likelihood on, a look at what is there finds it: practice has no bad luck."""
@@ -39,15 +40,14 @@ class Deed:
     """Something hands can do: its kind, what it is in words, the minutes it takes, and what group it belongs to."""
 
     kind: str
-    words: str
+    words: Name
     minutes: float
     group: str
 
 
-LOOKS = (
-    Deed("look:power", "Lock the power out, and verify it dead", 1.0, "before"),
-    Deed("look:pressure", "See 0 gauge at every port: no nitrogen, no refrigerant", 0.5, "before"),
-    Deed("look:oil", "Look at the pump's oil: its level, its colour", 0.5, "before"),
+LOOKS = tuple(
+    Deed(f"look:{key}", message(f"deed-look-{key}", zero=gauge_pressure(0.0)), minutes, "before")
+    for key, minutes in (("power", 1.0), ("pressure", 0.5), ("oil", 0.5))
 )
 BY_HAND: dict[str, float] = {
     "pump-on": 0.1,
@@ -79,94 +79,74 @@ ON_PART: dict[str, float] = {
 RIG_MINUTES = 6.0
 """Putting another rig together and screwing it on."""
 
-MENDS: dict[str, tuple[str, float, tuple[str, ...]]] = {
-    "clean-gauge": ("Clean the gauge's sensor with alcohol", 3.0, ("fouled",)),
-    "wipe-joint": ("Wipe the gauge's joint dry, a new gasket, hand tight", 1.0, ("jumping",)),
-    "other-pump": ("Put another pump on", 6.0, ("worn-pump", "wet-oil", "slow-pump")),
-    "thick-cord": ("Run a shorter, thicker cord", 3.0, ("slow-pump",)),
-    "seat": ("Seat every plunger and cap", 3.0, ("open",)),
-    "change-hoses": ("Change the hoses for clean, sound ones", 5.0, ("hose-leak", "dirty-hose", "oil-carried")),
-    "change-seats": ("New seats in the core tools", 5.0, ("seat",)),
+MENDS: dict[str, tuple[float, tuple[str, ...]]] = {
+    "clean-gauge": (3.0, ("fouled",)),
+    "wipe-joint": (1.0, ("jumping",)),
+    "other-pump": (6.0, ("worn-pump", "wet-oil", "slow-pump")),
+    "thick-cord": (3.0, ("slow-pump",)),
+    "seat": (3.0, ("open",)),
+    "change-hoses": (5.0, ("hose-leak", "dirty-hose", "oil-carried")),
+    "change-seats": (5.0, ("seat",)),
 }
-"""Mends by key: in words, minutes, the kinds of fault they cure. Wet oil and a core left in are cured by touches."""
+"""Mends by key: minutes, the kinds of fault they cure. Wet oil and a core left in are cured by touches."""
+
+
+def mend_words(mend: str) -> Message:
+    """A mend in words."""
+    return message(f"deed-mend-{mend}")
+
 
 CURED_BY_TOUCH: dict[RunMove, tuple[str, ...]] = {"oil-change": ("wet-oil", "oil-carried")}
 
 
 @dataclass(frozen=True)
 class Seen:
-    """A test by what it looks for: its key, what to do, minutes, the kinds of fault it shows, whether it asks yes or
-    no.
-    """
+    """A test by what it looks for: its key, minutes, the kinds of fault it shows, whether it asks yes or no."""
 
     key: str
-    do: str
     minutes: float
     shows: tuple[str, ...]
     yes_or_no: bool = True
+
+    @property
+    def do(self) -> Message:
+        """What to do."""
+        return message(f"test-{self.key}", most=vacuum(BLANK_MOST))
 
 
 TESTS: dict[str, Seen] = {
     t.key: t
     for t in (
-        *(Seen(key, do, minutes, tuple(k for k, p in yes.items() if p >= LIKELY)) for key, do, minutes, yes, _ in EYE),
-        Seen("thumb", "A thumb over the exhaust for five seconds. Does gas still push?", 0.3, ()),
-        Seen("ways", "Go along every valve, tool and coil. Is one closed?", 1.5, ("shut",)),
-        Seen("cores", "Pull again through each core tool. Was a core still in?", 3.0, ("core",)),
-        Seen(
-            "joints",
-            "Alcohol on joints and caps, one by one. Where does the gauge move?",
-            4.0,
-            ("system-leak", "open", "hose-leak"),
-            yes_or_no=False,
-        ),
-        Seen(
-            "hoses",
-            "Close the tools, pull on one hose at a time. Which stays high?",
-            5.0,
-            ("hose-leak", "dirty-hose"),
-            yes_or_no=False,
-        ),
-        Seen("seats", "Cap the tools off, each alone on the gauge. Which one rises?", 4.0, ("seat",)),
-        Seen("second", "Screw a second gauge on at the pump, and read both", 3.0, (), yes_or_no=False),
+        *(Seen(key, minutes, tuple(k for k, p in yes.items() if p >= LIKELY)) for key, minutes, yes, _ in EYE),
+        Seen("thumb", 0.3, ()),
+        Seen("ways", 1.5, ("shut",)),
+        Seen("cores", 3.0, ("core",)),
+        Seen("joints", 4.0, ("system-leak", "open", "hose-leak"), yes_or_no=False),
+        Seen("hoses", 5.0, ("hose-leak", "dirty-hose"), yes_or_no=False),
+        Seen("seats", 4.0, ("seat",)),
+        Seen("second", 3.0, (), yes_or_no=False),
     )
 }
 
-VERDICTS: dict[VerdictKind, str] = {
-    "tight": "Tight and dry",
-    "leak": "A leak in the system",
-    "moisture": "Water in the system",
-    "both": "A leak, and water",
-    "refrigerant": "Refrigerant out of the oil",
-    "rig": "The rig lets gas in: hose, tool or seal",
-    "not-judged": "This hold cannot say",
-}
+VERDICTS: tuple[VerdictKind, ...] = get_args(VerdictKind)
 
 
-def verdict_words(verdict: str) -> str:
+def verdict_words(verdict: str) -> Name:
     """A verdict in words; the text itself for one that is not known."""
-    return next((w for k, w in VERDICTS.items() if k == verdict), verdict)
+    return message(f"called-{verdict}") if verdict in VERDICTS else verdict
 
 
-ENDS: dict[EndKind, str] = {
-    "release": "Done: released, or good to be charged",
-    "repair": "Stop here: find the leak under nitrogen, repair, begin again",
-    "later": "Stop here: it needs another day",
-}
-HINTS: tuple[tuple[str, float], ...] = (
-    ("What to look at", 5.0),
-    ("The test that tells", 10.0),
-    ("The answer", 20.0),
-)
-"""Hints in their order, and the points each costs."""
+ENDS: tuple[EndKind, ...] = get_args(EndKind)
+HINTS: tuple[float, ...] = (5.0, 10.0, 20.0)
+"""Points that each hint costs, in their order."""
 
 WHERE: dict[str, str] = {
-    **dict.fromkeys(("wet-oil", "worn-pump", "slow-pump"), "the pump, and what it runs on"),
-    **dict.fromkeys(("hose-leak", "dirty-hose", "oil-carried"), "the hoses"),
-    **dict.fromkeys(("core", "seat"), "the core tools and their ports"),
-    **dict.fromkeys(("fouled", "jumping"), "the gauge itself"),
-    **dict.fromkeys(("water", "ice", "refrigerant"), "what the reading levels off at, and for how long"),
-    **dict.fromkeys(("system-leak", "open"), "what comes in from outside"),
+    **dict.fromkeys(("wet-oil", "worn-pump", "slow-pump"), "pump"),
+    **dict.fromkeys(("hose-leak", "dirty-hose", "oil-carried"), "hoses"),
+    **dict.fromkeys(("core", "seat"), "tools"),
+    **dict.fromkeys(("fouled", "jumping"), "gauge"),
+    **dict.fromkeys(("water", "ice", "refrigerant"), "level"),
+    **dict.fromkeys(("system-leak", "open"), "outside"),
 }
 """Where to look, by kind of fault: the first hint."""
 
@@ -189,7 +169,7 @@ def minutes_of(kind: str) -> float | None:
         case DoTest(test):
             return TESTS[test].minutes if test in TESTS else None
         case Mend(mend):
-            return MENDS[mend][1] if mend in MENDS else None
+            return MENDS[mend][0] if mend in MENDS else None
         case PutRigOn():
             return RIG_MINUTES
         case CallVerdict() | NameCause() | AskHint() | End():
@@ -198,53 +178,39 @@ def minutes_of(kind: str) -> float | None:
             return None
 
 
-PART_WORDS: dict[PartMove, str] = {
-    "open": "Opened",
-    "shut": "Closed",
-    "take-off": "Took off",
-    "put-on": "Put on again",
-    "core-out": "Pulled the core at",
-    "core-in": "Core back at",
-}
-CHECK_WORDS: dict[CheckKind, str] = {
-    "see-pressure": "Looked for pressure at the ports",
-    "energise": "Power to the compressor",
-}
-
-
-def words_of(kind: str, names: dict[str, str] | None = None) -> str:
+def words_of(kind: str, names: Mapping[str, Name] | None = None) -> Name:
     """A deed in words; ``names`` are those of valves, parts, ports and causes."""
 
-    def named(thing: str) -> str:
+    def named(thing: str) -> Name:
         return (names or {}).get(thing, thing.replace("-", " "))
 
     match read_action(kind):
         case OnRun(move):
-            return TOUCHES[move]
+            return message(f"done-{move}")
         case Check(what):
-            return CHECK_WORDS[what]
+            return message(f"done-{what}")
         case OnPart(part_move, part):
-            return f"{PART_WORDS[part_move]} {named(part)}"
+            return message(f"done-{part_move}", what=named(part))
         case Crack(valve):
-            return f"Cracked, a quarter turn: {named(valve)}"
+            return message("done-crack", what=named(valve))
         case Cap(port):
-            return f"Capped: {named(port)}"
+            return message("done-cap", what=named(port))
         case Look():
             return next(d.words for d in LOOKS if d.kind == kind)
         case DoTest(test):
             return TESTS[test].do
         case Mend(mend):
-            return MENDS[mend][0]
+            return mend_words(mend)
         case PutRigOn(setup):
-            return f"Put a rig on: {(names or {}).get(kind, setup.replace('-', ' '))}"
+            return message("done-put-rig-on", setup=(names or {}).get(kind, setup.replace("-", " ")))
         case CallVerdict(verdict):
-            return f"Verdict: {VERDICTS[verdict].lower()}"
+            return message("done-called", verdict=verdict_words(verdict))
         case NameCause(cause):
-            return f"Named: {named(cause)}"
+            return message("done-named", cause=named(cause))
         case AskHint(step):
-            return f"Asked for a hint: {HINTS[step - 1][0].lower()}"
+            return message("done-hint", hint=message(f"hint-{step}"))
         case End(end):
-            return ENDS[end]
+            return message(f"end-{end}")
         case None:
             return kind
 
@@ -253,7 +219,7 @@ def cures(kind: str, at_work: Iterable[str]) -> tuple[str, ...]:
     """Faults at work that a deed mends."""
     match read_action(kind):
         case Mend(mend):
-            of = MENDS[mend][2]
+            of = MENDS[mend][1]
         case OnPart("core-out", port):
             return tuple(k for k in at_work if k == f"core:{port}")
         case OnRun(move):
@@ -270,7 +236,7 @@ def mend_for(key: str) -> str | None:
         return f"core-out:{place_of(key)}"
     if kind == "wet-oil":
         return "oil-change"
-    return next((f"mend:{k}" for k, (_, _, of) in MENDS.items() if kind in of), None)
+    return next((f"mend:{k}" for k, (_, of) in MENDS.items() if kind in of), None)
 
 
 def test_for(key: str) -> str | None:

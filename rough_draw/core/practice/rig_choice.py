@@ -6,10 +6,12 @@ from collections.abc import Sequence
 
 from pydantic import Field
 
+from rough_draw.core.message import Fault, Name, message
 from rough_draw.core.sheet import rig_edit
 from rough_draw.core.sheet.base import Sheet, Slug
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.kit import KitItem
+from rough_draw.core.sheet.naming import hose_name
 from rough_draw.core.sheet.rig import HosePart
 from rough_draw.core.sheet.setups import PATTERNS, fits, rig_from
 
@@ -21,39 +23,37 @@ class RigChoice(Sheet):
     parts: dict[Slug, int] = Field({}, max_length=12)
 
 
-class RigFault(ValueError):
+class RigFault(Fault):
     """The choice does not make a rig; says what to change."""
 
 
-def slots(job: Job, pattern: str) -> list[tuple[str, str, str]]:
+def slots(job: Job, pattern: str) -> list[tuple[str, str, Name]]:
     """Slots of a hook-up that the van fills: part id, kind, and where it goes in words."""
-    found: list[tuple[str, str, str]] = []
+    found: list[tuple[str, str, Name]] = []
     rig = rig_from(pattern, job.scope)
     for p in rig.parts:
         if p.kind in ("pump", "gauge"):
-            found.append((p.id, p.kind, p.kind))
+            found.append((p.id, p.kind, message(f"part-{p.kind}")))
         elif isinstance(p, HosePart):
-            ends = [p, *rig.children(p.id)]
-            port = next((job.scope.port(e.port) for e in ends if e.port), None)
-            found.append((p.id, "hose", f"hose to the {port.words()}" if port else "hose at the pump"))
+            found.append((p.id, "hose", hose_name(rig, job.scope, p)))
     return found
 
 
 def rig_of(job: Job, choice: RigChoice, van: Sequence[KitItem]) -> Job:
     """The sheet with the chosen rig. Raises RigFault where the system has not the ports, or the van not the part."""
     if choice.pattern not in PATTERNS or not fits(choice.pattern, job.scope):
-        raise RigFault(f"there are no ports for '{choice.pattern}' on this system")
+        raise RigFault(message("rig-no-ports", setup=choice.pattern.replace("-", " ")))
     rig = rig_from(choice.pattern, job.scope)
     items = {k.id: k for k in van}
     if len(set(choice.parts.values())) < len(choice.parts):
-        raise RigFault("one part of the van is chosen for two places")
+        raise RigFault(message("rig-one-part-twice"))
     for slot, kind, where in slots(job, choice.pattern):
         number = choice.parts.get(slot)
         if number is None:
             continue
         item = items.get(number)
         if item is None or item.kind != kind:
-            raise RigFault(f"number {number} of the van is not a {kind}, for the {where}")
+            raise RigFault(message("rig-wrong-part", number=number, part=message(f"part-{kind}"), where=where))
         part = rig.get(slot)
         keep = {k: getattr(part, k) for k in ("depressor", "fits") if kind == "hose" and hasattr(part, k)}
         rig = rig_edit.take_from_kit(rig, slot, item.id, item.name, {**item.values, **keep})

@@ -43,9 +43,9 @@ class Hidden(Sheet):
     def _known(cls, found: dict[str, float]) -> dict[str, float]:
         wrong = sorted(set(found) - NAMES)
         if wrong:
-            raise ValueError(f"no unknown '{wrong[0]}'; there are {', '.join(sorted(NAMES))}")
+            raise fault("", "unknown", name=wrong[0], known=", ".join(sorted(NAMES)))
         if any(not -4 <= v <= 4 for v in found.values()):
-            raise ValueError("an unknown is a normal deviate, from -4 to 4")
+            raise fault("", "deviate")
         return found
 
 
@@ -79,20 +79,22 @@ class Scenario(Sheet):
         kept = {s.id for s in self.sheet.scope.sections if s.holds_charge}
         links = {x.id for x in self.sheet.scope.links if not {x.a, x.b} & kept}
         if self.ends == "release" and not kept:
-            raise fault("ends", "nothing in this system keeps a charge to release; let the scenario end at the verdict")
+            raise fault("ends", "nothing-to-release")
         for name in self.hidden.shut:
             if name not in links:
                 raise fault(
                     "hidden.shut",
-                    f"'{name}' is not a link between sections that are evacuated; there are {', '.join(sorted(links))}",
+                    "no-such-link",
+                    name=name,
+                    known=", ".join(sorted(links)),
                 )
         try:
             known = {c.key for c in possible(self.sheet)}
         except ScopeError as e:
-            raise fault(e.place, f"the rig cannot be put together: {e}") from None
+            raise fault(e.place, "rig-apart", fault=e.told) from None
         for f in self.hidden.faults:
             if f.key not in known:
-                raise fault("hidden.faults", f"there is no fault '{f.key}' here; there are {', '.join(sorted(known))}")
+                raise fault("hidden.faults", "no-such-fault", name=f.key, known=", ".join(sorted(known)))
         return self
 
     def true_job(self) -> Job:
@@ -121,13 +123,11 @@ def seats(job: Job, net: Network) -> list[Cause]:
         if isinstance(p, ToolPart) and p.port and any(n.name == node for n in net.nodes):
             port = job.scope.port(p.port)
             where = port.words() if port else p.port
-            words = f"the seat of the core tool at the {where} leaks"
             found.append(
                 Cause(
                     kind="seat",
                     place=p.id,
-                    words=words,
-                    cure="Change its seat, or the tool.",
+                    where=where,
                     prior=0.0,
                     apply=_seat(node),
                 )

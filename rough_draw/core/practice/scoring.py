@@ -194,11 +194,11 @@ def _verdict_called(f: Facts) -> tuple[float, list[Message]]:
     if not calls:
         return 0.0, [message("mark-no-verdict")]
     last, said = calls[-1]
-    words = actions.VERDICTS[said].lower()
+    words = actions.verdict_words(said)
     if said in last.right:
         return 60.0, [message("mark-right", said=words)]
     half = any((right, said) in PAIRS for right in last.right)
-    truth = actions.verdict_words(last.right[0]).lower()
+    truth = actions.verdict_words(last.right[0])
     return 30.0 if half else 0.0, [message("mark-half" if half else "mark-wrong", said=words, truth=truth)]
 
 
@@ -236,7 +236,7 @@ def economy(f: Facts) -> Mark:
     lines = [message("mark-times", own=duration(f.spent), expert=duration(f.expert))]
     for a in own(f):
         if isinstance(a.action, AskHint):
-            cost = actions.HINTS[a.action.step - 1][1]
+            cost = actions.HINTS[a.action.step - 1]
             score -= cost
             lines.append(_lost(cost, "hint"))
     return Mark("economy", _clamp(score), tuple(lines))

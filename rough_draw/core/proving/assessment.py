@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
+from rough_draw.core.message import Message, Name, all_of, listed, message
+from rough_draw.core.message.figure import rise, throughput, vacuum
 from rough_draw.core.model.isolation import Isolation
 from rough_draw.core.model.proof_network import ProofStage, mark_of, proof_stages
 from rough_draw.core.model.rise_rate import measured
@@ -12,7 +14,7 @@ from rough_draw.core.model.system import ScopeError, build_system
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.proving import blank_off, gauge_check, pressure_test, pump_oil
 from rough_draw.core.proving.checklist import GateState, State, states
-from rough_draw.core.proving.stage_verdict import StageAnswer, judge_stage, sci
+from rough_draw.core.proving.stage_verdict import StageAnswer, judge_stage
 from rough_draw.core.sheet.evidence import StageReading
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.kit_history import KitEvent
@@ -31,7 +33,7 @@ class Proof:
     blank_off: blank_off.BlankOff
     gauge: gauge_check.GaugeAnswer
     stages: list[tuple[ProofStage, StageAnswer]] = field(default_factory=list)
-    fault: str = ""
+    fault: Name = ""
 
 
 _STATE: dict[str, State] = {
@@ -64,45 +66,49 @@ def prove(job: Job, rule: OilRule | None = None, history: History | None = None)
     blank = blank_off.judge(pump, micron, seen.running, earlier, seen.after_s)
     gauge = gauge_check.judge(job.rig.gauge, job.prove.gauge, system.atmosphere)
     stages: list[tuple[ProofStage, StageAnswer]] = []
-    fault = ""
+    fault: Name = ""
     try:
         stages = [(s, judge_stage(job, n)) for n, s in enumerate(proof_stages(job))]
     except ScopeError as e:
-        fault = str(e)
-    answers: dict[str, tuple[State, str]] = {
+        fault = e.told
+    answers: dict[str, tuple[State, Name]] = {
         "pressure-test": (_STATE[test.verdict], test.words),
         "oil": (_STATE[oil.verdict], oil.words),
         "blank-off": (_STATE[blank.verdict], _with_figure(micron, blank)),
         "rig-proof": _of_rig(stages, fault),
-        "gauge": (_STATE[gauge.verdict], " ".join(gauge.words)),
+        "gauge": (_STATE[gauge.verdict], all_of(gauge.words) or ""),
     }
     return Proof(
         gates=states(job, answers), test=test, oil=oil, blank_off=blank, gauge=gauge, stages=stages, fault=fault
     )
 
 
-def _with_figure(micron: float | None, blank: blank_off.BlankOff) -> str:
-    return blank.words if micron is None else f"{micron:,.0f} µ. {blank.words}"
+def _with_figure(micron: float | None, blank: blank_off.BlankOff) -> Message:
+    return (
+        blank.words
+        if micron is None
+        else message("blank-off-read", level=vacuum(micron * MICRON_PA), words=blank.words)
+    )
 
 
-def _of_rig(stages: list[tuple[ProofStage, StageAnswer]], fault: str) -> tuple[State, str]:
+def _of_rig(stages: list[tuple[ProofStage, StageAnswer]], fault: Name) -> tuple[State, Name]:
     """The worst of the stages, and which are still to be read."""
     if fault:
         return "open", fault
     beyond = stages[1:]
     bad = [s.title for s, a in beyond if a.verdict == "bad"]
     if bad:
-        return "failed", f"Bad: {'; '.join(bad)}. Change it, or wipe and seat its gaskets and read again."
+        return "failed", message("stages-bad", stages=listed(bad))
     doubtful = [s.title for s, a in beyond if a.verdict == "doubtful"]
     left = [s.title for s, a in beyond if a.verdict == "open"]
     if left:
-        return "open", f"Still to be read: {'; '.join(left)}."
+        return "open", message("stages-left", stages=listed(left))
     if doubtful:
-        return "doubtful", f"Doubtful: {'; '.join(doubtful)}."
-    return "passed", f"{len(beyond)} stage{'s' if len(beyond) != 1 else ''} read, all as good parts do."
+        return "doubtful", message("stages-doubtful", stages=listed(doubtful))
+    return "passed", message("stages-good", count=len(beyond))
 
 
-def known_in_the_hold(job: Job, held: Isolation, volume: float) -> list[str]:
+def known_in_the_hold(job: Job, held: Isolation, volume: float) -> list[Message]:
     """What the rig proof says of the hold: each hose whose inflow was read, inside what is held or outside.
 
     ``volume`` m³ of what is held.
@@ -115,11 +121,8 @@ def known_in_the_hold(job: Job, held: Isolation, volume: float) -> list[str]:
         rate = q.value / volume / MICRON_PA
         inside = key in held.hoses
         if inside:
-            found.append(
-                f"rig proof: {stage.title} lets in {sci(q.value)} Pa·m³/s and is held too: {rate:.2f} µ/s of this"
-            )
+            values = {"inflow": throughput(q.value), "rate": rise(rate * MICRON_PA)}
+            found.append(message("known-inside", stage=stage.title, **values))
         elif answer.verdict in ("bad", "doubtful"):
-            found.append(
-                f"rig proof: {stage.title} was {answer.verdict}, but lies outside what is held: not in this rise"
-            )
+            found.append(message("known-outside", stage=stage.title, verdict=answer.verdict))
     return found

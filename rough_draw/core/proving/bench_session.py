@@ -8,10 +8,12 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
+from rough_draw.core.message import Message, message
+from rough_draw.core.message.figure import duration, rise, throughput, vacuum, volume
 from rough_draw.core.model.proof_network import PUMPING, expected, proof_stages
 from rough_draw.core.model.rise_rate import inflow
 from rough_draw.core.physics.units import MICRON_PA
-from rough_draw.core.proving.stage_verdict import DOUBTFUL, WAIT_S, sci
+from rough_draw.core.proving.stage_verdict import DOUBTFUL, WAIT_S
 from rough_draw.core.sheet.evidence import StageReading
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.run_state import Touch
@@ -64,7 +66,7 @@ class Watch:
     ``next`` is the touch that comes next (``keep`` for writing the reading down).
     """
 
-    words: str
+    words: Message
     tone: str
     next: str
     reading: StageReading | None = None
@@ -74,13 +76,12 @@ def watch(job: Job, run: BenchRun, at: FloatArray, pa: FloatArray, now: float) -
     """Read the bench's gauge: ``at`` s and ``pa`` (NaN over range) since the stage was opened, on the bench's clock."""
     keys = [s.key for s in proof_stages(job)]
     if run.stage not in keys:
-        return Watch("This stage is no longer part of the rig: begin again.", "caution", "stage:pump")
+        return Watch(message("bench-stage-gone"), "caution", "stage:pump")
     index = keys.index(run.stage)
     if not run.pump_on and run.shut_at is None:
-        words = "The pump stands, and a stopped vane pump leaks back at once. Start it with its intake open."
-        return Watch(words, "plain", "pump-on")
+        return Watch(message("bench-pump-stands"), "plain", "pump-on")
     if at.size == 0 or run.since is None:
-        return Watch("Waiting for the gauge.", "plain", "")
+        return Watch(message("bench-waiting"), "plain", "")
     if run.shut_at is not None:
         return _rising(job, index, run, at, pa, now)
     return _pumping(job, index, run, at, pa, now)
@@ -92,21 +93,20 @@ def _pumping(job: Job, index: int, run: BenchRun, at: FloatArray, pa: FloatArray
     last = float(pa[-1])
     good = expected(job, index).at(min(t, PUMPING))
     reading = None if np.isnan(last) else StageReading(settled_micron=round(last / MICRON_PA, 2), after_s=round(t, 1))
-    jump = " The jump is its own air." if index else ""
+    jump = "own-air" if index else "none"
     if np.isnan(last) or last > max(good.high, expected(job, index).settled.high) * DOUBTFUL:
         if t < WAIT_S:
-            by_now = f"A good one is under {good.high / MICRON_PA:,.0f} µ by now."
-            return Watch(f"Falling.{jump} {by_now}", "plain", "")
-        told = "over its range" if np.isnan(last) else f"at {last / MICRON_PA:,.0f} µ"
-        words = f"Still {told} after {t:.0f} s, where a good one stands under {good.high / MICRON_PA:,.0f}."
-        part = "pump, oil or coupling" if index == 0 else "its gaskets, its ends, or the hose itself"
-        return Watch(f"{words} Look at {part}.", "stop", "valve-shut", reading)
+            return Watch(message("bench-falling", jump=jump, good=vacuum(good.high)), "plain", "")
+        told = message("bench-over-range") if np.isnan(last) else message("bench-at", level=vacuum(last))
+        part = "pump" if index == 0 else "hose"
+        words = message("bench-too-high", told=told, time=duration(t), good=vacuum(good.high), part=part)
+        return Watch(words, "stop", "valve-shut", reading)
     if t < WAIT_S:
-        return Watch(f"Falling as it should.{jump} Let it run {WAIT_S - t:.0f} s more.", "pass", "", None)
+        return Watch(message("bench-falling-well", jump=jump, time=duration(WAIT_S - t)), "pass", "", None)
     shuts = proof_stages(job)[index].shuts
-    then = " Close the pump's valve and watch the rise." if shuts and index else ""
-    words = f"It stands at {last / MICRON_PA:,.0f} µ, as it should.{then}"
-    return Watch(words, "pass", "valve-shut" if then else "keep", reading)
+    rises = bool(shuts and index)
+    words = message("bench-stands", level=vacuum(last), then="rise" if rises else "none")
+    return Watch(words, "pass", "valve-shut" if rises else "keep", reading)
 
 
 def _rising(job: Job, index: int, run: BenchRun, at: FloatArray, pa: FloatArray, now: float) -> Watch:
@@ -116,7 +116,7 @@ def _rising(job: Job, index: int, run: BenchRun, at: FloatArray, pa: FloatArray,
     settled = float(pa[before][-1]) / MICRON_PA if before.any() else None
     reading = StageReading(settled_micron=settled, after_s=round(max(0.0, shut - (run.since or shut)), 1))
     if int(after.sum()) < 2:
-        return Watch("Closed: the gauge catches up first.", "plain", "", reading)
+        return Watch(message("bench-catching-up"), "plain", "", reading)
     first, last = float(pa[after][0]) / MICRON_PA, float(pa[after][-1]) / MICRON_PA
     seconds = float(at[after][-1] - at[after][0])
     reading = reading.model_copy(
@@ -125,11 +125,16 @@ def _rising(job: Job, index: int, run: BenchRun, at: FloatArray, pa: FloatArray,
     stage = proof_stages(job)[index]
     q = inflow(stage, reading, job.rig.gauge.resolution_micron if job.rig.gauge else 25.0)
     rate = (last - first) / max(seconds, 0.1)
-    said = f"{rate:+.2f} µ/s in {stage.closed * 1e6:.0f} ml"
+    said = message("bench-rise", rate=rise(rate * MICRON_PA), volume=volume(stage.closed))
     if q is not None:
-        usual = f"{sci(stage.passing.low)} to {sci(stage.passing.high)}"
-        said += f": {sci(q.value)} Pa·m³/s come in, where {usual} are usual"
+        low, high = throughput(stage.passing.low), throughput(stage.passing.high)
+        said = message("bench-rise-inflow", said=said, inflow=throughput(q.value), low=low, high=high)
     left = RISE_S - (now - shut)
     if left > 0:
-        return Watch(f"{said}. {left:.0f} s more.", "plain", "", None)
-    return Watch(f"{said}.", "pass" if q is None or q.low <= stage.passing.high else "stop", "keep", reading)
+        return Watch(message("bench-rise-more", said=said, time=duration(left)), "plain", "", None)
+    return Watch(
+        message("bench-rise-end", said=said),
+        "pass" if q is None or q.low <= stage.passing.high else "stop",
+        "keep",
+        reading,
+    )

@@ -8,11 +8,13 @@ from typing import Literal
 
 from rough_draw.core.catalogue.fluids import REFRIGERANTS
 from rough_draw.core.catalogue.systems import LINKS
+from rough_draw.core.message import Message, Name, listed, message, one_of
 from rough_draw.core.model.assemble import assemble
 from rough_draw.core.model.isolation import left_out
 from rough_draw.core.model.system import ScopeError
 from rough_draw.core.sheet.evidence import Gate
 from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.naming import opened_words
 from rough_draw.core.sheet.rig import Rig
 from rough_draw.core.sheet.scope import Scope
 
@@ -25,19 +27,27 @@ class Item:
     """One thing to be seen: a stable key, in words."""
 
     key: str
-    label: str
+    label: Message
 
 
 @dataclass(frozen=True, kw_only=True)
 class GateSpec:
-    """A gate: what is asked and why. ``any_of``: one of its items is enough."""
+    """A check: what is asked and why. ``any_of``: one of its items is enough."""
 
     key: str
-    title: str
-    why: str
     kind: Kind = "items"
     items: tuple[Item, ...] = ()
     any_of: bool = False
+
+    @property
+    def title(self) -> Message:
+        """What is asked."""
+        return message(f"check-{self.key}")
+
+    @property
+    def why(self) -> Message:
+        """Why."""
+        return message(f"check-{self.key}.why")
 
 
 @dataclass(frozen=True)
@@ -46,7 +56,7 @@ class GateState:
 
     spec: GateSpec
     state: State
-    words: str
+    words: Name
 
     @property
     def holds_up(self) -> bool:
@@ -54,109 +64,41 @@ class GateState:
         return self.state in ("open", "failed")
 
 
-def _items(*pairs: tuple[str, str]) -> tuple[Item, ...]:
-    return tuple(Item(k, label) for k, label in pairs)
+def _items(check: str, *keys: str) -> tuple[Item, ...]:
+    return tuple(Item(k, message(f"check-{check}-{k}")) for k in keys)
 
 
-POWER = GateSpec(
-    key="power",
-    title="Power off, locked, proved dead",
-    why="A compressor that starts in vacuum has no cooling and can arc.",
-    items=_items(("off", "isolator off"), ("locked", "locked and tagged"), ("dead", "proved dead at the terminals")),
-)
-COMPRESSOR = GateSpec(
-    key="compressor",
-    title="The compressor cannot start",
-    why="A thermostat, a timer or a remote start calls when nobody looks. Never energise or megger one in a vacuum.",
-    items=_items(
-        ("lead", "lead or fuse out"),
-        ("enable", "enable or run contact opened"),
-        ("none", "no compressor in what is evacuated"),
-    ),
-    any_of=True,
-)
-RECOVERED = GateSpec(
-    key="recovered",
-    title="Refrigerant recovered or pumped down",
-    why="Vented refrigerant harms, and is against the law.",
-    items=_items(
-        ("recovered", "recovered into a cylinder, weighed"),
-        ("pumped-down", "pumped down into the unit, valves closed"),
-        ("none", "new: none has been in it"),
-    ),
-    any_of=True,
-)
-TEST = GateSpec(
-    key="pressure-test",
-    title="Pressure test under nitrogen",
-    why="A leak is found in minutes under nitrogen, in hours under vacuum.",
-    kind="pressure-test",
-)
-PROTECTION = GateSpec(
-    key="protection",
-    title="Protection and air",
-    why="Oil mist, cold burns, and gas that pushes the air away.",
-    items=_items(
-        ("eyes", "goggles"),
-        ("hands", "gloves, long sleeves, safety boots"),
-        ("air", "the place is ventilated"),
-        ("exhaust", "the pump's exhaust led outside"),
-    ),
-)
-HEATERS = GateSpec(
-    key="heaters",
-    title="Warmth",
-    why="A warm compressor and a warm building give their water up sooner.",
-    items=_items(
-        ("crankcase", "crankcase or belly heater on"),
-        ("blanket", "heat blanket or warm air, kept moving; never a flame"),
-        ("warm", "all is above 15 °C already"),
-    ),
-    any_of=True,
-)
-OIL = GateSpec(
-    key="oil", title="Pump oil", why="Wet oil gives its water back; the pump stalls over 1,000 µ.", kind="oil"
-)
-BLANK = GateSpec(
-    key="blank-off", title="Pump blank-off", why="If the pump cannot pull deep alone, no system will.", kind="blank-off"
-)
-PROOF = GateSpec(
-    key="rig-proof",
-    title="Rig proof",
-    why="A hose that leaks or is dirty is found now, and not in the hold.",
-    kind="rig-proof",
-)
-GAUGE = GateSpec(
-    key="gauge", title="Micron gauge", why="A fouled sensor reads wrong, and nothing on it says so.", kind="gauge"
-)
-FLAMMABLE = GateSpec(
-    key="flammable",
-    title="Flammable refrigerant",
-    why="A2L and A3 refrigerants burn: what the pump blows out, and what comes out of the oil.",
-    items=_items(
-        ("sources", "no ignition source within reach of the gas, heavy gas in pits too"),
-        ("pump", "the pump is rated for it"),
-        ("detector", "a gas detector is on, fire extinguisher at hand"),
-        ("flame", "swept with nitrogen before any flame"),
-    ),
-)
+def _check(key: str, *keys: str, any_of: bool = False) -> GateSpec:
+    """A check of things that are seen one by one."""
+    return GateSpec(key=key, items=_items(key, *keys), any_of=any_of)
+
+
+POWER = _check("power", "off", "locked", "dead")
+COMPRESSOR = _check("compressor", "lead", "enable", "none", any_of=True)
+RECOVERED = _check("recovered", "recovered", "pumped-down", "none", any_of=True)
+TEST = GateSpec(key="pressure-test", kind="pressure-test")
+PROTECTION = _check("protection", "eyes", "hands", "air", "exhaust")
+HEATERS = _check("heaters", "crankcase", "blanket", "warm", any_of=True)
+OIL = GateSpec(key="oil", kind="oil")
+BLANK = GateSpec(key="blank-off", kind="blank-off")
+PROOF = GateSpec(key="rig-proof", kind="rig-proof")
+GAUGE = GateSpec(key="gauge", kind="gauge")
+FLAMMABLE = _check("flammable", "sources", "pump", "detector", "flame")
 
 
 def gates_for(job: Job) -> tuple[GateSpec, ...]:
     """Gates that apply to this job, in the order in which they are gone through."""
-    ports = tuple(Item(f"zero:{p.id}", f"0 gauge at the {p.words()}") for p in job.scope.ports if _used(job, p.section))
+    ports = tuple(
+        Item(f"zero:{p.id}", message("check-zero-at", port=p.words())) for p in job.scope.ports if _used(job, p.section)
+    )
     vented = GateSpec(
         key="nitrogen-vented",
-        title="Holding nitrogen vented",
-        why="Pressure ruins a gauge and blows oil from a pump; it may have crept into a section thought closed.",
         items=ports,
     )
     sweep = GateSpec(
         key="sweep",
-        title="Nitrogen sweep",
-        why="It carries the air and the free water out of every section before the pump has to.",
         kind="sweep",
-        items=_items(("swept", "swept through every section, as below")),
+        items=_items("sweep", "swept"),
     )
     flammable = (FLAMMABLE,) if REFRIGERANTS[job.scope.refrigerant].safety != "A1" else ()
     first = (POWER, COMPRESSOR, RECOVERED, *flammable, PROTECTION, TEST, vented, _sections(job), sweep, HEATERS)
@@ -173,40 +115,37 @@ def _sections(job: Job) -> GateSpec:
     for x in job.scope.links:
         kept = any(job.scope.section(end).holds_charge for end in (x.a, x.b))
         if x.kind in LINKS and x.kind not in ("capillary", "filter-drier") and not kept:
-            how = x.note or LINKS[x.kind].opened
-            found.append(Item(f"link:{x.id}", f"{x.words()}: {how}" if how else f"{x.words()} open"))
-    why = "A section left closed is not evacuated, and nothing on the gauge says so."
-    return GateSpec(key="sections", title="No section closed off", why=why, kind="sections", items=tuple(found))
+            found.append(Item(f"link:{x.id}", opened_words(x)))
+    return GateSpec(key="sections", kind="sections", items=tuple(found))
 
 
-def states(job: Job, answers: dict[str, tuple[State, str]]) -> list[GateState]:
+def states(job: Job, answers: dict[str, tuple[State, Name]]) -> list[GateState]:
     """How every gate stands. ``answers``: state and words of those that are computed, by gate."""
     return [_state(job, spec, job.prove.gates.get(spec.key, Gate()), answers) for spec in gates_for(job)]
 
 
-def _state(job: Job, spec: GateSpec, gate: Gate, answers: dict[str, tuple[State, str]]) -> GateState:
+def _state(job: Job, spec: GateSpec, gate: Gate, answers: dict[str, tuple[State, Name]]) -> GateState:
     if gate.state == "skipped":
         return GateState(spec, "skipped", gate.note)
     if spec.key in answers:
         state, words = answers[spec.key]
         # What was said before there was evidence stands until there is some.
         if state == "open" and gate.state == "done":
-            return GateState(spec, "stated", gate.note or "said to be done; no evidence")
+            return GateState(spec, "stated", gate.note or message("check-stated"))
         return GateState(spec, state, words)
     if spec.kind == "sections" and (out := _not_reached(job)):
-        return GateState(
-            spec, "failed", f"Not reached as the sheet has it: {', '.join(out)}. Open the way, or say why not."
-        )
+        return GateState(spec, "failed", message("check-not-reached", sections=listed(out)))
     seen = [i for i in spec.items if i.key in gate.items]
     left = [i for i in spec.items if i.key not in gate.items]
-    note = f" {gate.note}" if gate.note else ""
     if (spec.any_of and seen) or (not spec.any_of and not left):
-        said = "; ".join(i.label for i in seen) or "nothing in it can be closed"
-        return GateState(spec, "passed", f"{said}.{note}")
+        said = listed([i.label for i in seen]) or message("check-nothing-closes")
+        told = message("check-seen-note", seen=said, note=gate.note) if gate.note else message("check-seen", seen=said)
+        return GateState(spec, "passed", told)
     if gate.state == "done":
-        return GateState(spec, "stated", gate.note or "said to be done; no evidence")
-    wanted = " or ".join(i.label for i in left) if spec.any_of else ", ".join(i.label for i in left)
-    return GateState(spec, "open", f"Still to be seen: {wanted}.")
+        return GateState(spec, "stated", gate.note or message("check-stated"))
+    labels = [i.label for i in left]
+    wanted = one_of(labels) if spec.any_of else listed(labels)
+    return GateState(spec, "open", message("check-still", wanted=wanted))
 
 
 def _not_reached(job: Job) -> list[str]:

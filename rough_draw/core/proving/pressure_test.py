@@ -6,10 +6,13 @@ from dataclasses import dataclass
 from typing import Literal
 
 from rough_draw.core.catalogue.proving import TEMPERATURE_SLIP
+from rough_draw.core.message import Figure, Message, listed, message
+from rough_draw.core.message.figure import duration, gauge_pressure, pressure_step
 from rough_draw.core.physics.interval import Range
 from rough_draw.core.physics.units import kelvin
 from rough_draw.core.sheet.evidence import Prove
 
+Verdict = Literal["open", "tight", "leaks", "too-short", "too-low"]
 LEAST_MINUTES = 10.0
 """Shorter than this, the gas has not come to the temperature of the metal after filling."""
 
@@ -22,8 +25,8 @@ class PressureTest:
     ``smallest``: the leak that this test could just have shown.
     """
 
-    verdict: Literal["open", "tight", "leaks", "too-short", "too-low"]
-    words: str
+    verdict: Verdict
+    words: Message
     expected: float | None = None
     drop: Range | None = None
     leak: Range | None = None
@@ -54,16 +57,17 @@ def judge(prove: Prove, volume: float, atmosphere: float) -> PressureTest:
     missing = [
         w
         for w, x in (
-            ("the pressure at the start", p1),
-            ("the pressure at the end", p2),
-            ("the temperature at the start", c1),
-            ("the temperature at the end", c2),
-            ("the minutes", minutes),
+            ("start-pressure", p1),
+            ("end-pressure", p2),
+            ("start-temperature", c1),
+            ("end-temperature", c2),
+            ("minutes", minutes),
         )
         if x is None
     ]
     if p1 is None or p2 is None or c1 is None or c2 is None or minutes is None:
-        return PressureTest(verdict="open", words=f"Still wanted: {', '.join(missing)}.")
+        wanted = listed([message(f"pressure-test-{m}") for m in missing])
+        return PressureTest(verdict="open", words=message("pressure-test-wanted", fields=wanted))
     start, end = p1 * 1000.0 + atmosphere, p2 * 1000.0 + atmosphere
     expected = corrected(start, kelvin(c1), kelvin(c2))
     drop = expected - end
@@ -74,25 +78,18 @@ def judge(prove: Prove, volume: float, atmosphere: float) -> PressureTest:
     seconds = max(minutes * 60.0, 1.0)
     leak = Range(*(max(0.0, x) * volume / seconds for x in (lost.low, lost.value, lost.high)))
     smallest = band * volume / seconds
-    by_heat = (expected - start) / 1000.0
-    heat = f"Of the change, {by_heat:+.0f} kPa is the temperature's. " if abs(by_heat) >= 0.5 else ""
+    heat = expected - start
+
+    def says(verdict: Verdict, **values: Figure) -> PressureTest:
+        told = message(f"pressure-test-{verdict}", **values)
+        if abs(heat) >= 500.0:
+            told = message("pressure-test-with-heat", heat=pressure_step(heat), told=told)
+        return PressureTest(verdict=verdict, words=told, expected=expected, drop=lost, leak=leak, smallest=smallest)
+
     if prove.test_wanted_kpa is not None and p1 < prove.test_wanted_kpa - prove.test_step_kpa / 2:
-        words = f"{heat}It began at {p1:,.0f} kPa; {prove.test_wanted_kpa:,.0f} kPa are wanted."
-        return PressureTest(verdict="too-low", words=words, expected=expected, drop=lost, leak=leak, smallest=smallest)
+        return says("too-low", start=gauge_pressure(1e3 * p1), wanted=gauge_pressure(1e3 * prove.test_wanted_kpa))
     if lost.low > 0.0:
-        words = f"{heat}{drop / 1000:,.0f} kPa are missing (± {band / 1000:,.0f}): find the leak, test again."
-        return PressureTest(verdict="leaks", words=words, expected=expected, drop=lost, leak=leak, smallest=smallest)
+        return says("leaks", drop=pressure_step(drop), band=pressure_step(band))
     if minutes < LEAST_MINUTES:
-        words = f"{heat}Nothing is missing, but {minutes:g} min is too short: ten at the least, for the gas to settle."
-        return PressureTest(
-            verdict="too-short", words=words, expected=expected, drop=lost, leak=leak, smallest=smallest
-        )
-    rest = f"{drop / 1000:+,.0f} kPa within ± {band / 1000:,.0f}"
-    return PressureTest(
-        verdict="tight",
-        words=f"{heat}Nothing is missing: {rest}.",
-        expected=expected,
-        drop=lost,
-        leak=leak,
-        smallest=smallest,
-    )
+        return says("too-short", time=duration(60.0 * minutes), least=duration(60.0 * LEAST_MINUTES))
+    return says("tight", drop=pressure_step(drop), band=pressure_step(band))

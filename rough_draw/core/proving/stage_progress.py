@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from rough_draw.core.interlock.release import release_steps
+from rough_draw.core.message import Message, Name, message
+from rough_draw.core.message.figure import duration
 from rough_draw.core.proving.assessment import prove
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.run_state import RunState
@@ -18,7 +20,7 @@ class Stage:
 
     key: str
     done: bool
-    missing: str
+    missing: Name
 
 
 def stages(job: Job, run: RunState, hold_span: float, hold_needs: float) -> list[Stage]:
@@ -28,20 +30,24 @@ def stages(job: Job, run: RunState, hold_span: float, hold_needs: float) -> list
     steps = [s for s in release_steps(job) if s.key not in job.release.steps_done]
     drawn = run.started_at is not None and run.isolated_at is not None
     if run.started_at is None:
-        draw_missing = "the pump has not been started"
+        draw_missing = message("missing-pump")
     else:
-        draw_missing = "not isolated yet"
+        draw_missing = message("missing-isolation")
     held = drawn and hold_span >= hold_needs
-    left = max(0.0, hold_needs - hold_span) / 60.0
-    n, m = len(open_gates), len(steps)
+    left = message("missing-hold-time", time=duration(max(0.0, hold_needs - hold_span)))
+    hold_missing = left if drawn else message("missing-draw")
+
+    def stage(key: str, done: bool, missing: Message) -> Stage:
+        return Stage(key, done, "" if done else missing)
+
     return [
-        Stage("scope", named, "" if named else "customer and unit"),
-        Stage("rig", named, "" if named else "the scope comes first"),
-        Stage("prove", not open_gates, "" if not open_gates else f"{n} check{'s' if n != 1 else ''} open"),
-        Stage("draw", drawn, "" if drawn else draw_missing),
-        Stage("hold", held, "" if held else (f"{left:.0f} min to go" if drawn else "comes after the draw")),
-        Stage("release", not steps, "" if not steps else f"{m} step{'s' if m != 1 else ''} to go"),
-        Stage("record", bool(job.closing.signed_by), "" if job.closing.signed_by else "not signed"),
+        stage("scope", named, message("missing-names")),
+        stage("rig", named, message("missing-scope")),
+        stage("prove", not open_gates, message("missing-checks", count=len(open_gates))),
+        stage("draw", drawn, draw_missing),
+        stage("hold", held, hold_missing),
+        stage("release", not steps, message("missing-steps", count=len(steps))),
+        stage("record", bool(job.closing.signed_by), message("missing-signature")),
     ]
 
 

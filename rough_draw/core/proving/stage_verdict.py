@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from rough_draw.core.catalogue.proving import TIGHT_PART, TINY
+from rough_draw.core.message import Message, Value, figure, message
+from rough_draw.core.message.figure import duration, rise, throughput, vacuum
 from rough_draw.core.model.proof_network import PUMPING, Expected, ProofStage, expected, proof_stages
 from rough_draw.core.model.rise_rate import inflow, inflow_before, less, reading_of
 from rough_draw.core.model.system import build_system
@@ -24,7 +26,7 @@ class StageAnswer:
     """good, doubtful, bad or open; why; inflow Pa·m³/s of all so far and of this stage's own parts."""
 
     verdict: str
-    words: tuple[str, ...]
+    words: tuple[Message, ...]
     total: Range | None = None
     own: Range | None = None
 
@@ -36,11 +38,11 @@ def judge_stage(job: Job, index: int) -> StageAnswer:
     seen = reading_of(job, stage)
     if seen is None:
         gone = stage.key in job.prove.stages
-        return StageAnswer("open", ("Another part stands here now: read it too.",) if gone else ())
+        return StageAnswer("open", (message("stage-other-part"),) if gone else ())
     gauge = job.rig.gauge
     resolution = gauge.resolution_micron if gauge is not None else 25.0
     verdicts: list[str] = []
-    words: list[str] = []
+    words: list[Message] = []
     if seen.settled_micron is not None:
         v, w = _running(job, stage, expected(job, index), seen, resolution)
         verdicts.append(v)
@@ -59,45 +61,39 @@ def judge_stage(job: Job, index: int) -> StageAnswer:
     return StageAnswer(min(verdicts, key=rank.index) if verdicts else "open", tuple(words), total, own)
 
 
-def _running(job: Job, stage: ProofStage, e: Expected, seen: StageReading, resolution: float) -> tuple[str, str]:
+def _running(job: Job, stage: ProofStage, e: Expected, seen: StageReading, resolution: float) -> tuple[str, Message]:
     """The reading with the pump running, against what a good stage does by then."""
     p = seen.settled_micron or 0.0
     if not seen.running:
-        return "open", "Read it with the pump running: stopped, the pump itself leaks back."
+        return "open", message("stage-read-running")
     after = seen.after_s if seen.after_s is not None else PUMPING
     good = e.at(min(after, PUMPING))
     high = good.high / MICRON_PA + 2 * resolution
     if p <= high * DOUBTFUL:
-        return "good", f"{p:,.0f} µ: a good one does {good.low / MICRON_PA:.0f} to {high:,.0f} by then."
+        return "good", message(
+            "stage-good", level=vacuum(p * MICRON_PA), low=vacuum(good.low), high=vacuum(high * MICRON_PA)
+        )
     if after < WAIT_S:
-        return "open", f"{p:,.0f} µ after {after:.0f} s: the jump that its own air makes. It should fall; wait."
+        return "open", message("stage-jump", level=vacuum(p * MICRON_PA), time=duration(after))
     speed = job.rig.pump.plate_cfm * CFM_M3_S
     more = (p - good.value / MICRON_PA) * MICRON_PA * speed
-    tail = f"about {sci(more)} Pa·m³/s come in that should not."
-    if p > high * BAD:
-        return "bad", f"{p:,.0f} µ, where a good one stands under {high:,.0f}: {tail}"
-    return "doubtful", f"{p:,.0f} µ, a little over the {high:,.0f} of a good one: {tail}"
+    verdict = "bad" if p > high * BAD else "doubtful"
+    values = {"level": vacuum(p * MICRON_PA), "high": vacuum(high * MICRON_PA), "more": throughput(more)}
+    return verdict, message(f"stage-{verdict}", **values)
 
 
-def _rising(stage: ProofStage, own: Range, beside: bool) -> tuple[str, str]:
+def _rising(stage: ProofStage, own: Range, beside: bool) -> tuple[str, Message]:
     """The rise as an inflow of this stage's parts, against what such parts let in."""
-    less = "" if beside else " (with what was open before it: no rise was read there)"
-    said = f"{sci(own.value)} Pa·m³/s{less}"
+    values: dict[str, Value] = {"inflow": throughput(own.value), "alone": "yes" if beside else "no"}
     limit = max(stage.own.high, TIGHT_PART.high)
     if own.value > BAD * limit and own.low > limit:
-        return "bad", f"It lets in {said}, many times what such a part does ({sci(limit)} at the most)."
+        return "bad", message("stage-rise-bad", limit=throughput(limit), **values)
     if own.value > DOUBTFUL * limit:
-        return "doubtful", f"It lets in {said}; such a part does {sci(limit)} at the most."
-    return "good", f"It lets in {said}: no more than such a part does."
+        return "doubtful", message("stage-rise-doubtful", limit=throughput(limit), **values)
+    return "good", message("stage-rise-good", **values)
 
 
-def sci(x: float) -> str:
-    """A small figure in two places: 2.1e-4."""
-    mantissa, _, power = f"{x:.1e}".partition("e")
-    return f"{mantissa}e{int(power)}" if x > 0 else "0"
-
-
-def _tiny(job: Job, stage: ProofStage, seen: StageReading, total: Range) -> list[str]:
+def _tiny(job: Job, stage: ProofStage, seen: StageReading, total: Range) -> list[Message]:
     """Why a fast rise in a small volume may be nothing."""
     volume = stage.closed + seen.added_l * 1e-3
     rate = ((seen.to_micron or 0.0) - (seen.from_micron or 0.0)) / (seen.rise_s or 1.0)
@@ -105,7 +101,12 @@ def _tiny(job: Job, stage: ProofStage, seen: StageReading, total: Range) -> list
         return []
     system = build_system(job.scope).volume().value
     here = total.value / system / MICRON_PA
-    small = f"only {volume * 1e6:.0f} ml are closed in"
     return [
-        f"{rate:.1f} µ/s looks fast, but {small}: in this system's {system * 1e3:.1f} l it would be {here:.2f} µ/s."
+        message(
+            "stage-tiny",
+            rate=rise(rate * MICRON_PA),
+            small=figure.volume(volume),
+            system=figure.volume(system),
+            here=rise(here * MICRON_PA),
+        )
     ]

@@ -13,6 +13,8 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
+from rough_draw.core.message import Fault as Told
+from rough_draw.core.message import Name
 from rough_draw.core.physics.dial import dial_to_absolute
 from rough_draw.core.physics.units import ATMOSPHERE_PA, PA_PER, to_pa
 from rough_draw.core.readings import table_layout as table
@@ -32,10 +34,11 @@ class Fault:
     """One thing wrong: the line in the file (from 1), and what to do about it."""
 
     line: int
-    message: str
+    message: Name
 
     def __str__(self) -> str:
-        return f"line {self.line}: {self.message}" if self.line else self.message
+        told = self.message if isinstance(self.message, str) else self.message.key
+        return f"line {self.line}: {told}" if self.line else told
 
 
 class ReadingsError(ValueError):
@@ -170,7 +173,7 @@ class _Reader:
         try:
             t = self.clock.seconds(" ".join(cells[c] for c in m.time_columns), m.decimal_comma)
         except ValueError as e:
-            self.faults.append(Fault(line, str(e)))
+            self.faults.append(Fault(line, e.told if isinstance(e, Told) else str(e)))
             return
         self.start_clock = self.start_clock or self.clock.first
         values = [self._value(line, column, cells) for column in m.pressures]
@@ -188,7 +191,7 @@ class _Reader:
         try:
             value, is_over = _pressure(cell, column, cells, self.m, self.atmosphere)
         except ValueError as e:
-            self.faults.append(Fault(line, str(e)))
+            self.faults.append(Fault(line, e.told if isinstance(e, Told) else str(e)))
             return float("nan")
         self.over += is_over
         return value

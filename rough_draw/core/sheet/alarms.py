@@ -6,7 +6,7 @@ from typing import Literal
 
 from pydantic import Field, model_validator
 
-from rough_draw.core.sheet.base import Sheet
+from rough_draw.core.sheet.base import Sheet, fault
 
 Kind = Literal["under", "over", "slower", "after", "due", "stale"]
 
@@ -23,7 +23,7 @@ class Alarm(Sheet):
     def _figure(self) -> Alarm:
         needs = {"under": "micron", "over": "micron", "slower": "rate", "after": "minutes"}.get(self.kind)
         if needs is not None and getattr(self, needs) is None:
-            raise ValueError(f"an alarm of the kind '{self.kind}' needs '{needs}'")
+            raise fault("", "alarm-figure", field=needs)
         return self
 
     @property

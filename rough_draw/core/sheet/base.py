@@ -5,7 +5,9 @@ from __future__ import annotations
 from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field
-from pydantic_core import PydanticCustomError
+from pydantic_core import ErrorDetails, PydanticCustomError
+
+from rough_draw.core.message import Name, Value, message, pack, unpack
 
 Text = Annotated[str, Field(max_length=200)]
 Long = Annotated[str, Field(max_length=4000)]
@@ -18,9 +20,23 @@ class Sheet(BaseModel):
     model_config = ConfigDict(extra="forbid", frozen=True)
 
 
-def fault(place: str, message: str) -> PydanticCustomError:
-    """A fault at a named part of the document (``rig.parts.hose-2``), for validators to raise."""
-    return PydanticCustomError("fault", "{message}", {"place": place, "message": message})
+def fault(place: str, told: str, /, **values: Value) -> PydanticCustomError:
+    """A fault at a named part of the document (``rig.parts.hose-2``), for validators to raise.
+
+    ``told`` is the key of its sentence, after ``wrong-``. An empty ``place`` is the field's own.
+    """
+    return PydanticCustomError("fault", "{told}", {"place": place, "told": pack(message(f"wrong-{told}", **values))})
+
+
+def told_of(error: ErrorDetails) -> Name:
+    """What a fault of a validation says."""
+    context = error.get("ctx") or {}
+    return unpack(str(context["told"])) if "told" in context else error["msg"].removeprefix("Value error, ")
+
+
+def place_of(error: ErrorDetails) -> str:
+    """Where a fault of a validation is."""
+    return str((error.get("ctx") or {}).get("place") or ".".join(str(x) for x in error["loc"]))
 
 
 def unique(ids: list[str], place: str, what: str) -> None:
@@ -28,5 +44,5 @@ def unique(ids: list[str], place: str, what: str) -> None:
     seen: set[str] = set()
     for name in ids:
         if name in seen:
-            raise fault(f"{place}.{name}", f"two {what} are called '{name}'; give each its own id")
+            raise fault(f"{place}.{name}", "same-id", what=message(f"wrong-what-{what}"), id=name)
         seen.add(name)

@@ -1,4 +1,4 @@
-"""The schools' own acceptance rules, as plain rules, applied beside the physical verdict."""
+"""The acceptance standards' own rules, as plain rules, applied beside the physical verdict."""
 
 from __future__ import annotations
 
@@ -7,8 +7,10 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
+from rough_draw.core.message import Figure, Message, Value, listed, message
+from rough_draw.core.message.figure import duration, rise, vacuum
 from rough_draw.core.physics.gas import R_WATER
-from rough_draw.core.physics.units import MICRON_PA, PA_PER, micron
+from rough_draw.core.physics.units import MICRON_PA, PA_PER
 from rough_draw.core.sheet.job import CriterionChoice
 from rough_draw.core.sheet.scope import Scope
 
@@ -17,15 +19,14 @@ FloatArray = NDArray[np.float64]
 
 @dataclass(frozen=True, kw_only=True)
 class Criterion:
-    """A school with its figures: pull to ``target``, hold ``minutes``, accept at or under ``limit`` (Pa).
+    """A standard with its figures: pull to ``target``, hold ``minutes``, accept at or under ``limit`` (Pa).
 
-    ``flat_rate`` µ/s, where the school asks for the rise to die out. ``check`` Pa, where it isolates for a short
+    ``flat_rate`` µ/s, where the standard asks for the rise to die out. ``check`` Pa, where it isolates for a short
     look on the way. ``breaks``: pressures Pa at which the vacuum is broken with nitrogen before the last draw.
     ``dwell`` minutes under the target with the pump on before the hold may start. ``dial``: read on a needle only.
     """
 
     key: str
-    name: str
     target: float
     limit: float
     minutes: float
@@ -35,44 +36,55 @@ class Criterion:
     dwell: float = 0.0
     dial: bool = False
 
-    def rule(self) -> str:
-        """The rule in words."""
-        words = ""
+    @property
+    def name(self) -> Message:
+        """What it is called."""
+        return message(f"standard-{self.key}")
+
+    @property
+    def about(self) -> Message:
+        """What it is for, in a line."""
+        return message(f"standard-{self.key}.about")
+
+    def rule(self) -> Message:
+        """The rule as a sentence without its full stop."""
+        none = ""
+        broken: Value = none
         if self.breaks:
-            to = " and ".join(f"{micron(b):,.0f} µ" for b in dict.fromkeys(self.breaks))
-            words = f"{len(self.breaks)} × down to {to} and broken with nitrogen, then "
-        words += f"pull to {micron(self.target):,.0f} µ"
-        if self.dwell:
-            words += f", keep it there {self.dwell:g} min"
-        words += f", hold {self.minutes:g} min, stay at or under {micron(self.limit):,.0f} µ"
-        if self.flat_rate is not None:
-            words += f" and flatten to under {self.flat_rate:g} µ/s"
-        if self.dial:
-            words += "; the needle must not move, and that proves little"
-        return words
+            to = listed([message("level", level=vacuum(b)) for b in dict.fromkeys(self.breaks)])
+            broken = message("rule-broken", count=len(self.breaks), to=to)
+        return message(
+            "rule",
+            broken=broken,
+            target=vacuum(self.target),
+            kept=message("rule-kept", time=duration(60.0 * self.dwell)) if self.dwell else none,
+            time=duration(60.0 * self.minutes),
+            limit=vacuum(self.limit),
+            flat=message("rule-flat", rate=rise(self.flat_rate * MICRON_PA)) if self.flat_rate is not None else none,
+            dial=message("rule-dial") if self.dial else none,
+        )
 
 
 def _m(value: float) -> float:
     return value * MICRON_PA
 
 
-SCHOOLS: dict[str, Criterion] = {
+STANDARDS: dict[str, Criterion] = {
     c.key: c
     for c in (
-        Criterion(key="code-minimum", name="Code minimum", target=_m(500), limit=_m(500), minutes=10),
-        Criterion(key="deep-and-flat", name="Deep and flat", target=_m(200), limit=_m(500), minutes=10, flat_rate=0.1),
-        Criterion(key="two-limit", name="Two-limit", target=_m(500), limit=_m(1000), minutes=20, check=_m(1000)),
-        Criterion(key="single-deep", name="Single deep draw", target=270.0, limit=335.0, minutes=30, flat_rate=0.1),
+        Criterion(key="code-minimum", target=_m(500), limit=_m(500), minutes=10),
+        Criterion(key="deep-and-flat", target=_m(200), limit=_m(500), minutes=10, flat_rate=0.1),
+        Criterion(key="two-limit", target=_m(500), limit=_m(1000), minutes=20, check=_m(1000)),
+        Criterion(key="single-deep", target=270.0, limit=335.0, minutes=30, flat_rate=0.1),
         Criterion(
             key="triple",
-            name="Triple evacuation",
             target=_m(500),
             limit=_m(1000),
             minutes=20,
             breaks=(_m(1500), _m(1500)),
         ),
-        Criterion(key="makers-own", name="Maker's own", target=_m(500), limit=_m(500), minutes=30),
-        Criterion(key="dial-only", name="Dial gauge only", target=_m(508), limit=_m(508), minutes=30, dial=True),
+        Criterion(key="makers-own", target=_m(500), limit=_m(500), minutes=30),
+        Criterion(key="dial-only", target=_m(508), limit=_m(508), minutes=30, dial=True),
     )
 }
 DIAL_SHARE = 0.01
@@ -81,17 +93,21 @@ DIAL_SHARE = 0.01
 
 @dataclass(frozen=True)
 class Outcome:
-    """What one school says of one hold: ``passed`` is None while it cannot say yet."""
+    """What one standard says of one hold: ``passed`` is None while it cannot say yet."""
 
     key: str
-    name: str
     passed: bool | None
-    reason: str
+    reason: Message
+
+    @property
+    def name(self) -> Message:
+        """The standard's name."""
+        return message(f"standard-{self.key}")
 
 
 def chosen(choice: CriterionChoice) -> Criterion:
-    """The school of the sheet with its typed figures put in."""
-    base = SCHOOLS[choice.school]
+    """The standard of the sheet with its typed figures put in."""
+    base = STANDARDS[choice.school]
     return replace(
         base,
         target=_m(choice.target_micron) if choice.target_micron else base.target,
@@ -103,21 +119,21 @@ def chosen(choice: CriterionChoice) -> Criterion:
 
 def watched(choice: CriterionChoice) -> list[Criterion]:
     """The chosen criterion, and the second one that is watched with it, with that one's own figures."""
-    also = [SCHOOLS[choice.also]] if choice.also and choice.also != choice.school else []
+    also = [STANDARDS[choice.also]] if choice.also and choice.also != choice.school else []
     return [chosen(choice), *also]
 
 
-def default_school(scope: Scope) -> tuple[str, str]:
-    """Key of the school we propose for this system, and why: duty first, then oil, then the country's custom."""
+def default_school(scope: Scope) -> tuple[str, Message]:
+    """Key of the standard we propose for this system, and why: duty first, then oil, then the country's custom."""
     if scope.low_temperature:
-        return "deep-and-flat", "low-temperature duty: what water is left freezes at the expansion valve"
+        return "deep-and-flat", message("proposed-low-temperature")
     if scope.oil in ("POE", "PVE") and scope.oil_kg > 0:
-        return "deep-and-flat", f"{scope.oil} oil takes up water and keeps it; pull deep and watch it go flat"
+        return "deep-and-flat", message("proposed-thirsty-oil", oil=scope.oil)
     if scope.custom == "bar":
-        return "single-deep", "one deep draw under 2.7 mbar and a long look is the custom where pressure is in mbar"
+        return "single-deep", message("proposed-custom")
     if scope.oil_kg <= 0:
-        return "code-minimum", "no oil to hold water; the code minimum is the usual ask"
-    return "code-minimum", f"{scope.oil} oil holds little water; the code minimum is the usual ask"
+        return "code-minimum", message("proposed-no-oil")
+    return "code-minimum", message("proposed-dry-oil", oil=scope.oil)
 
 
 @dataclass(frozen=True)
@@ -144,38 +160,34 @@ def dial_blind(criterion: Criterion, atmosphere: float, volume: float, temperatu
 
 
 def apply(criterion: Criterion, times: FloatArray, pressures: FloatArray) -> Outcome:
-    """Apply one school to a hold: ``times`` s since isolation, ``pressures`` Pa (same length, time ascending)."""
-    key, name = criterion.key, criterion.name
+    """Apply one standard to a hold: ``times`` s since isolation, ``pressures`` Pa (same length, time ascending)."""
+
+    def says(passed: bool | None, told: str, **values: Figure) -> Outcome:
+        return Outcome(criterion.key, passed, message(f"outcome-{told}", **values))
+
     if times.size == 0:
-        return Outcome(key, name, None, "no readings in the hold yet")
+        return says(None, "no-readings")
     if criterion.dial:
-        blind = micron(DIAL_SHARE * 30.0 * PA_PER["inhg"])
-        return Outcome(key, name, None, f"unverified: one ± of a needle is {blind:,.0f} µ; it cannot see this hold")
+        return says(None, "dial", level=vacuum(DIAL_SHARE * 30.0 * PA_PER["inhg"]))
     need = criterion.minutes * 60.0
-    # A school that waits until it is flat looks at all of it; the others at their own minutes.
+    # A standard that waits until it is flat looks at all of it; the others at their own minutes.
     inside = times <= need if criterion.flat_rate is None else times >= 0.0
     peak = float(pressures[inside].max()) if inside.any() else float(pressures[0])
     if peak > criterion.limit * 1.0001:
         when = float(times[inside][np.argmax(pressures[inside] > criterion.limit)])
-        text = f"passed {micron(criterion.limit):,.0f} µ after {when / 60:.1f} min (reached {micron(peak):,.0f} µ)"
-        return Outcome(key, name, False, text)
+        return says(False, "rose-above", limit=vacuum(criterion.limit), time=duration(when), peak=vacuum(peak))
     start = float(pressures[0])
     if start > criterion.target * 1.02:
-        text = f"the hold began at {micron(start):,.0f} µ, above the {micron(criterion.target):,.0f} µ to pull to"
-        return Outcome(key, name, False, text)
+        return says(False, "began-above", start=vacuum(start), target=vacuum(criterion.target))
     if times[-1] < need - 1.0:
-        left = need - float(times[-1])
-        return Outcome(key, name, None, f"{micron(peak):,.0f} µ at most so far; {left / 60:.1f} min to go")
+        return says(None, "so-far", peak=vacuum(peak), left=duration(need - float(times[-1])))
     if criterion.flat_rate is not None:
         rate = end_rate(times, pressures)
         if rate > criterion.flat_rate:
-            return Outcome(
-                key, name, False, f"still rising {rate:.2f} µ/s at the end, over {criterion.flat_rate:g} µ/s"
-            )
-        return Outcome(
-            key, name, True, f"settled at {micron(float(pressures[-1])):,.0f} µ, {max(rate, 0):.2f} µ/s at the end"
-        )
-    return Outcome(key, name, True, f"at most {micron(peak):,.0f} µ in {criterion.minutes:g} min")
+            asked = rise(criterion.flat_rate * MICRON_PA)
+            return says(False, "still-rising", rate=rise(rate * MICRON_PA), asked=asked)
+        return says(True, "settled", level=vacuum(float(pressures[-1])), rate=rise(max(rate, 0.0) * MICRON_PA))
+    return says(True, "stayed", peak=vacuum(peak), time=duration(need))
 
 
 def end_rate(times: FloatArray, pressures: FloatArray, share: float = 0.25) -> float:

@@ -9,7 +9,7 @@ from typing import Literal
 
 from pydantic import Field, model_validator
 
-from rough_draw.core.sheet.base import Sheet, Slug, Text
+from rough_draw.core.sheet.base import Sheet, Slug, Text, fault
 
 OilLook = Literal["unknown", "fresh", "amber", "dark", "milky"]
 
@@ -24,7 +24,7 @@ class Gate(Sheet):
     @model_validator(mode="after")
     def _reason(self) -> Gate:
         if self.state == "skipped" and not self.note.strip():
-            raise ValueError("a skipped check needs its reason")
+            raise fault("", "skip-reason")
         return self
 
 

@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from rough_draw.core.message import Message, message
+from rough_draw.core.message.figure import vacuum
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.sheet.base import Sheet
 
@@ -26,59 +28,41 @@ class Habits(Sheet):
 
 @dataclass(frozen=True)
 class Option:
-    """One choice: its value in the sheet, in words, and why its people do it so."""
+    """One choice: its value in the sheet, what it is called, and why its people do it so."""
 
     value: str
-    label: str
-    why: str
+    label: Message
+    why: Message
 
 
 @dataclass(frozen=True)
 class Question:
-    """What schools differ in: the field, the question, the choices."""
+    """What schools differ in: the field, and its choices."""
 
     field: str
-    words: str
-    options: tuple[Option, ...]
+    values: tuple[str, ...]
+
+    @property
+    def words(self) -> Message:
+        """What is asked."""
+        return message(f"habit-{self.field}", level=vacuum(1_000 * MICRON_PA))
+
+    @property
+    def options(self) -> tuple[Option, ...]:
+        """The choices."""
+        return tuple(self._option(v) for v in self.values)
+
+    def _option(self, value: str) -> Option:
+        level = vacuum(float(value) * MICRON_PA) if value.isdigit() else vacuum(5_000 * MICRON_PA)
+        told = f"habit-{self.field}-{value}"
+        return Option(value, message(told, level=level), message(f"{told}.why", level=level))
 
 
 QUESTIONS: tuple[Question, ...] = (
-    Question(
-        "ballast",
-        "Gas ballast, closed at",
-        (
-            Option("10000", "10,000 µ", "Most of the water is over by then, and the pump gets deep soonest."),
-            Option("5000", "5,000 µ", "Half way: the boiling is nearly done."),
-            Option("1500", "1,500 µ", "The oil is kept dry to the end; the last stretch is slower."),
-            Option("seconds", "a few seconds", "Only to start the pump lightly; a dry system gives no water."),
-            Option("wet-only", "only when wet", "Opened only where water is expected; closed at 5,000 µ."),
-            Option("never", "never opened", "The oil is changed instead."),
-        ),
-    ),
-    Question(
-        "check_hold",
-        "Check-hold at 1,000 µ",
-        (
-            Option("true", "yes, 2 min", "A leak shows before an hour is spent on it."),
-            Option("false", "no", "The curve of the draw says as much, and nothing is stopped."),
-        ),
-    ),
-    Question(
-        "valve_flush",
-        "Ball valves worked near the target",
-        (
-            Option("true", "yes, once", "The gas caught round each ball comes out now and not in the hold."),
-            Option("false", "no", "Valves whose balls are vented need none, and each turn wears a seal."),
-        ),
-    ),
-    Question(
-        "first",
-        "Service valve cracked first",
-        (
-            Option("suction", "suction", "Vapour comes first, and no liquid shoots through the line."),
-            Option("liquid", "liquid", "The metering device throttles what comes; the suction side fills slowly."),
-        ),
-    ),
+    Question("ballast", ("10000", "5000", "1500", "seconds", "wet-only", "never")),
+    Question("check_hold", ("true", "false")),
+    Question("valve_flush", ("true", "false")),
+    Question("first", ("suction", "liquid")),
 )
 
 

@@ -25,7 +25,7 @@ def to_version_2(old: Values) -> Values:
     new = {**old, "version": 2}
     scope, rig = old.get("scope", {}), old.get("rig", {})
     if not isinstance(scope, dict) or not isinstance(rig, dict):
-        raise fault("job", "a sheet of version 1 has 'scope' and 'rig' as objects")
+        raise fault("job", "v1-objects")
     _shapes(rig, scope)
     new["scope"] = _scope(scope)
     ports = [p["id"] for p in new["scope"]["ports"]]
@@ -44,17 +44,15 @@ def _shapes(rig: Values, scope: Values) -> None:
         ("scope.liquid", scope.get("liquid", {}), dict),
     ):
         if value is not None and not isinstance(value, kind):
-            raise fault(place, f"{place} is not {'a list' if kind is list else 'an object'}")
+            raise fault(place, "v1-list" if kind is list else "v1-object", place=place)
     for n, path in enumerate(rig.get("paths") or []):
         if not isinstance(path, dict) or not isinstance(path.get("hose") or {}, dict):
-            raise fault(f"rig.paths.{n}", "a way of version 1 is an object with a hose")
+            raise fault(f"rig.paths.{n}", "v1-way")
         if path.get("core", "out") == "out" and path.get("tool", True) is False:
             side = path.get("port", "suction")
-            raise fault(
-                f"rig.paths.{n}", f"the core at the {side} port is out but there is no core tool to put it back"
-            )
+            raise fault(f"rig.paths.{n}", "v1-core-out", port=side)
     if len(rig.get("paths") or []) > 2:
-        raise fault("rig.paths", "a rig of version 1 has two ways at most")
+        raise fault("rig.paths", "v1-two-ways")
 
 
 def _scope(old: Values) -> Values:
@@ -88,7 +86,7 @@ def _scope(old: Values) -> Values:
             "ports": ports,
         }
     if kind not in ("remote-condensing-unit", "packaged"):
-        raise fault("scope.system", f"no kind of system '{kind}' in version 1")
+        raise fault("scope.system", "v1-system", kind=str(kind))
     sections = [s_line, coil("evaporator", "evaporator", "evaporator", kw, cold=True), l_line]
     links = [
         link("suction-end", "joint", "suction", "evaporator"),

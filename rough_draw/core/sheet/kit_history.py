@@ -6,17 +6,9 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any, Literal
 
+from rough_draw.core.message import Name
+
 EventKind = Literal["blank-off", "rig-proof", "gauge-check", "oil-change", "run", "cleaning", "calibration", "retired"]
-WORDS: dict[EventKind, str] = {
-    "blank-off": "blank-off",
-    "rig-proof": "rig proof",
-    "gauge-check": "gauge check",
-    "oil-change": "oil changed",
-    "run": "run",
-    "cleaning": "cleaned",
-    "calibration": "calibrated",
-    "retired": "retired",
-}
 BY_HAND: tuple[EventKind, ...] = ("oil-change", "cleaning", "calibration", "retired")
 """Events that are logged by hand, with a note; the others come out of jobs."""
 
@@ -30,7 +22,7 @@ class KitEvent:
     job: str
     values: Mapping[str, Any]
     verdict: str = ""
-    words: str = ""
+    words: Name = ""
 
 
 def latest(history: list[KitEvent], kind: EventKind) -> KitEvent | None:

@@ -12,6 +12,7 @@ from typing import Annotated, Literal
 from pydantic import Field, field_validator, model_validator
 
 from rough_draw.core.catalogue.rig_parts import GAUGES, HOSE_SIZES, MANIFOLD_BORE, TOOL_BORE
+from rough_draw.core.message import Name, message
 from rough_draw.core.sheet.base import Sheet, Slug, Text, fault, unique
 from rough_draw.core.sheet.scope import PortSize
 
@@ -25,6 +26,10 @@ class Piece(Sheet):
     on: Slug | None = None
     at: Slug = "end"
     port: Slug | None = None
+
+    def called(self) -> Name:
+        """Its own name, or what it is."""
+        return self.name or message(f"part-{getattr(self, 'kind', 'hose')}")
 
     def outlets(self) -> tuple[str, ...]:
         """Outlets that other parts can be screwed on."""
@@ -78,7 +83,7 @@ class HosePart(Piece):
     @classmethod
     def _known(cls, size: str) -> str:
         if size not in HOSE_SIZES:
-            raise ValueError(f"no hose of bore '{size}'; choose one of {', '.join(HOSE_SIZES)}")
+            raise fault("", "hose-size", size=size, known=", ".join(HOSE_SIZES))
         return size
 
 
@@ -93,7 +98,7 @@ class ManifoldPart(Piece):
     @classmethod
     def _known(cls, body: str) -> str:
         if body not in MANIFOLD_BORE:
-            raise ValueError(f"no manifold '{body}'; choose one of {', '.join(MANIFOLD_BORE)}")
+            raise fault("", "manifold", body=body, known=", ".join(MANIFOLD_BORE))
         return body
 
     def places(self) -> tuple[str, ...]:
@@ -111,7 +116,7 @@ class ManifoldPart(Piece):
     @model_validator(mode="after")
     def _inlet(self) -> ManifoldPart:
         if self.inlet not in self.places():
-            raise fault(f"rig.parts.{self.id}", f"a {self.body} manifold has no place '{self.inlet}'")
+            raise fault(f"rig.parts.{self.id}", "manifold-port", port=self.inlet)
         return self
 
 
@@ -127,7 +132,7 @@ class ToolPart(Piece):
     @classmethod
     def _known(cls, bore: str) -> str:
         if bore not in TOOL_BORE:
-            raise ValueError(f"no core tool of bore '{bore}'; choose one of {', '.join(TOOL_BORE)}")
+            raise fault("", "tool-bore", size=bore, known=", ".join(TOOL_BORE))
         return bore
 
     def outlets(self) -> tuple[str, ...]:
@@ -168,7 +173,7 @@ class GaugePart(Piece):
     @classmethod
     def _known(cls, make: str) -> str:
         if make not in GAUGES:
-            raise ValueError(f"no class of gauge '{make}'; choose one of {', '.join(GAUGES)}")
+            raise fault("", "gauge-class", make=make, known=", ".join(GAUGES))
         return make
 
     def outlets(self) -> tuple[str, ...]:
@@ -243,11 +248,9 @@ class Rig(Sheet):
         unique([p.id for p in self.parts], "rig.parts", "parts")
         pumps = [p.id for p in self.parts if p.kind == "pump"]
         if not pumps:
-            raise fault("rig.parts", "the rig has no pump; add one")
+            raise fault("rig.parts", "no-pump")
         if len(pumps) > 1:
-            raise fault(
-                f"rig.parts.{pumps[1]}", f"two pumps: '{pumps[0]}' and '{pumps[1]}'; a rig has one, take one off"
-            )
+            raise fault(f"rig.parts.{pumps[1]}", "two-pumps")
         by_id = {p.id: p for p in self.parts}
         used: dict[tuple[str, str], str] = {}
         on_port: dict[str, str] = {}
@@ -256,30 +259,37 @@ class Rig(Sheet):
             if p.on is not None:
                 parent = by_id.get(p.on)
                 if parent is None:
-                    raise fault(here, f"'{p.id}' is screwed on '{p.on}', which is not in the rig; put it elsewhere")
+                    raise fault(here, "part-on-nothing", part=p.called(), on=p.on)
                 if p.kind == "pump":
-                    raise fault(here, "the pump is where the rig starts; it cannot be screwed on another part")
+                    raise fault(here, "pump-first")
                 if p.at not in parent.outlets():
                     offered = ", ".join(parent.outlets()) or "none"
-                    raise fault(here, f"'{p.on}' has no outlet '{p.at}' for '{p.id}'; its outlets: {offered}")
+                    raise fault(here, "no-outlet", part=p.called(), on=parent.called(), at=p.at, known=offered)
                 if (p.on, p.at) in used:
-                    raise fault(here, f"'{used[p.on, p.at]}' and '{p.id}' are on the same outlet '{p.at}' of '{p.on}'")
+                    raise fault(
+                        here,
+                        "same-outlet",
+                        one=by_id[used[p.on, p.at]].called(),
+                        two=p.called(),
+                        at=p.at,
+                        on=parent.called(),
+                    )
                 used[p.on, p.at] = p.id
             elif p.kind != "pump" and p.port is None:
-                raise fault(here, f"'{p.id}' is not connected to anything; screw it on a part or a port")
+                raise fault(here, "part-loose", part=p.called())
             if p.port is not None:
                 if p.port in on_port:
-                    raise fault(here, f"'{on_port[p.port]}' and '{p.id}' are both on the port '{p.port}'; it takes one")
+                    raise fault(here, "port-taken", one=by_id[on_port[p.port]].called(), two=p.called(), port=p.port)
                 on_port[p.port] = p.id
                 if p.kind in ("pump", "tee", "manifold", "cylinder", "nitrogen"):
-                    raise fault(here, f"a {p.kind} cannot be screwed straight on a service port; put a hose between")
+                    raise fault(here, "not-on-port", part=message(f"part-{p.kind}"))
         for p in self.parts:
             seen = {p.id}
             up = p
             while up.on is not None:
                 up = by_id[up.on]
                 if up.id in seen:
-                    raise fault(f"rig.parts.{p.id}", f"'{p.id}' leads back to itself in a circle; open it somewhere")
+                    raise fault(f"rig.parts.{p.id}", "circle", part=p.called())
                 seen.add(up.id)
         return self
 

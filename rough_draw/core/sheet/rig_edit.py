@@ -9,6 +9,7 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
+from rough_draw.core.message import Fault, message
 from rough_draw.core.sheet.rig import GaugePart, HosePart, ManifoldPart, Part, Rig, TeePart, ToolPart
 
 _PART: TypeAdapter[Part] = TypeAdapter(Part)
@@ -60,7 +61,7 @@ def insert(rig: Rig, name: str, part: dict[str, Any]) -> Rig:
     new = _PART.validate_python({**part, "id": fresh_id(rig, kind), "on": below.on, "at": below.at, "port": None})
     outlets = [o for o in new.outlets() if o != "sensor"]
     if not outlets:
-        raise ValueError(f"nothing can be screwed on behind a {kind}")
+        raise Fault(message("edit-nothing-behind", part=message(f"part-{kind}")))
     lower = below.model_copy(update={"on": new.id, "at": outlets[0]})
     return rig.with_parts([*[lower if p.id == name else p for p in rig.parts], new])
 
@@ -69,7 +70,7 @@ def put_at_port(rig: Rig, name: str, part: dict[str, Any]) -> Rig:
     """Put a part between ``name`` and the port it is screwed on: a tool, an adapter."""
     above = _must(rig, name)
     if above.port is None:
-        raise ValueError(f"'{name}' is not screwed on a port")
+        raise Fault(message("edit-not-on-port", part=above.called()))
     kind = str(part.get("kind", ""))
     new_id = fresh_id(rig, kind)
     values = {**part, "id": new_id, "port": above.port}
@@ -87,12 +88,12 @@ def remove(rig: Rig, name: str) -> Rig:
     """Take a part off. What hung on it moves to where it was, as far as there is room; the rest goes with it."""
     part = _must(rig, name)
     if part.kind == "pump":
-        raise ValueError("the pump is where the rig starts; exchange it instead")
+        raise Fault(message("edit-pump-first"))
     if isinstance(part, ManifoldPart):
         return without_manifold(rig)
     children = rig.children(name)
     if isinstance(part, TeePart) and len(children) > 1:
-        raise ValueError(f"the tee carries {len(children)} hoses; take one off first")
+        raise Fault(message("edit-tee-carries", count=len(children)))
     heir = next((c for c in children if c.at != "side"), None)
     lost: set[str] = set()
     parts: list[Part] = []
@@ -126,7 +127,7 @@ def without_manifold(rig: Rig) -> Rig:
     """The manifold left out: its hoses go straight to the pump, over a tee if there are several."""
     body = next((p for p in rig.parts if isinstance(p, ManifoldPart)), None)
     if body is None:
-        raise ValueError("the rig has no manifold")
+        raise Fault(message("edit-no-manifold"))
     above = rig.get(body.on or "")
     root = rig.pump.id
     dropped = {body.id, above.id if above is not None and above.kind == "hose" else body.id}
@@ -162,7 +163,7 @@ def add_way(rig: Rig, port: str, size: str, hose: dict[str, Any], tool: dict[str
     parts = list(rig.parts)
     standing = rig.on_port(port)
     if standing is not None and rig.from_pump(standing):
-        raise ValueError(f"a hose leads to the port '{port}' already")
+        raise Fault(message("edit-port-has-hose", port=port.replace("-", " ")))
     if standing is not None:
         root = rig.chain(standing)[0]
         parts = [
@@ -207,7 +208,7 @@ def put_under(rig: Rig, name: str) -> Rig:
 def _must(rig: Rig, name: str) -> Part:
     part = rig.get(name)
     if part is None:
-        raise ValueError(f"the rig has no part '{name}'")
+        raise Fault(message("edit-no-part", part=name))
     return part
 
 

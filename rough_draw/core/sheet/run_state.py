@@ -5,42 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 
+from rough_draw.core.message import Name, message
 from rough_draw.core.sheet.steps import Answered, LookedAnew, OnPart, OnRun, PartMove, RunMove, StepKind, read_step
 
-TOUCHES: dict[RunMove, str] = {
-    "pump-on": "Pump started",
-    "pump-off": "Pump stopped",
-    "ballast-open": "Gas ballast opened",
-    "ballast-shut": "Gas ballast closed",
-    "valve-flush": "Ball valves opened and closed once",
-    "check-hold": "Isolated for a check-hold",
-    "check-end": "Opened again after the check-hold",
-    "break": "Vacuum broken with nitrogen",
-    "break-end": "Nitrogen closed, pulled again",
-    "oil-change": "Pump oil changed",
-    "warm-up": "Warmth put on",
-    "isolate": "System isolated",
-    "reopen": "System opened to the pump again",
-    "cylinder-open": "Cylinder opened",
-    "cylinder-throttle": "Cylinder throttled",
-    "cylinder-shut": "Cylinder closed",
-    "compressor-on": "System started",
-    "compressor-off": "System stopped",
-    "scale-zero": "Scale zeroed",
-    "note": "Note",
-}
-"""Kinds of touch that a run knows, with their words."""
-
-
-ON_ONE: dict[PartMove, str] = {
-    "open": "Opened",
-    "shut": "Closed",
-    "take-off": "Taken off:",
-    "put-on": "Put on again:",
-    "core-out": "Core pulled at the port:",
-    "core-in": "Core put back at the port:",
-}
-"""Touches on one valve, part or port, with their words."""
 BALLAST = ("ballast-open", "ballast-shut")
 
 
@@ -49,17 +16,17 @@ def known(kind: str) -> bool:
     return isinstance(read_step(kind), OnRun | OnPart | Answered | LookedAnew)
 
 
-def words_of(kind: str, names: Mapping[str, str] | None = None) -> str:
-    """A kind in words; ``names`` are those of the rig's valves and parts."""
+def words_of(kind: str, names: Mapping[str, Name] | None = None) -> Name:
+    """A kind of step in words; ``names`` are those of the rig's valves and parts."""
     match read_step(kind):
         case OnRun(move):
-            return TOUCHES[move]
+            return message(f"done-{move}")
         case OnPart(part_move, part):
-            return f"{ON_ONE[part_move]} {(names or {}).get(part, part.replace('-', ' '))}"
+            return message(f"done-{part_move}", what=(names or {}).get(part, part.replace("-", " ")))
         case LookedAnew():
-            return "Looked again from the beginning"
+            return message("done-looked-anew")
         case Answered():
-            return "Looked:"
+            return message("done-looked")
         case _:
             return kind
 

@@ -12,6 +12,7 @@ from pydantic import Field, field_validator, model_validator
 
 from rough_draw.core.catalogue.fluids import OILS, REFRIGERANTS
 from rough_draw.core.catalogue.tube import SIZES
+from rough_draw.core.message import Name, message
 from rough_draw.core.sheet.base import Sheet, Slug, Text, fault, unique
 
 Condition = Literal["new-dry", "open-hours", "leak-drawn-air", "compressor-burnt", "flooded"]
@@ -55,7 +56,7 @@ class Section(Sheet):
     @classmethod
     def _known(cls, size: str) -> str:
         if size not in SIZES:
-            raise ValueError(f"no copper tube of size '{size}'; choose one of {', '.join(SIZES)}")
+            raise fault("", "tube-size", size=size, known=", ".join(SIZES))
         return size
 
     @model_validator(mode="after")
@@ -63,9 +64,9 @@ class Section(Sheet):
         here = f"scope.sections.{self.id}"
         needs_capacity = self.kind in ("evaporator", "condenser", "reheat", "compressor")
         if needs_capacity and self.volume_l is None and self.capacity_kw <= 0:
-            raise fault(here, f"{self.words()}: type its capacity in kW or its volume, so that it can be sized")
+            raise fault(here, "needs-capacity", section=self.words())
         if self.kind in ("vessel", "cylinder") and self.volume_l is None:
-            raise fault(here, f"{self.words()}: type its volume in litres")
+            raise fault(here, "needs-volume", section=self.words())
         return self
 
     def words(self) -> str:
@@ -85,9 +86,9 @@ class Link(Sheet):
     bore_mm: float | None = Field(None, gt=0.2, le=150)
     note: Text = ""
 
-    def words(self) -> str:
+    def words(self) -> Name:
         """Its name, or its kind where it has none."""
-        return self.name or self.kind.replace("-", " ")
+        return self.name or message(f"link-{self.kind}")
 
 
 class Port(Sheet):
@@ -101,9 +102,9 @@ class Port(Sheet):
     core: bool = True
     cramped: bool = False
 
-    def words(self) -> str:
+    def words(self) -> Name:
         """Its name, or the side it is on."""
-        return self.name or f"{self.id.replace('-', ' ')} port"
+        return self.name or message("port-by-id", id=self.id.replace("-", " "))
 
 
 class Scope(Sheet):
@@ -138,14 +139,14 @@ class Scope(Sheet):
     @classmethod
     def _refrigerant(cls, name: str) -> str:
         if name not in REFRIGERANTS:
-            raise ValueError(f"no refrigerant '{name}'; choose one of {', '.join(REFRIGERANTS)}")
+            raise fault("", "refrigerant", name=name, known=", ".join(REFRIGERANTS))
         return name
 
     @field_validator("oil")
     @classmethod
     def _oil(cls, name: str) -> str:
         if name not in OILS:
-            raise ValueError(f"no oil '{name}'; choose one of {', '.join(OILS)}")
+            raise fault("", "oil", name=name, known=", ".join(OILS))
         return name
 
     @model_validator(mode="before")
@@ -161,7 +162,7 @@ class Scope(Sheet):
     @model_validator(mode="after")
     def _consistent(self) -> Scope:
         if self.coldest_c > self.ambient_c + 25:
-            raise fault("scope.coldest_c", "the coldest spot is far above the ambient; check the two temperatures")
+            raise fault("scope.coldest_c", "coldest-too-warm")
         unique([s.id for s in self.sections], "scope.sections", "sections")
         unique([x.id for x in self.links], "scope.links", "links")
         unique([p.id for p in self.ports], "scope.ports", "ports")
@@ -171,18 +172,22 @@ class Scope(Sheet):
                 if end not in known:
                     raise fault(
                         f"scope.links.{link.id}",
-                        f"the {link.words()} joins to '{end}', which is not a section; pick one or remove the link",
+                        "link-joins-nothing",
+                        link=link.words(),
+                        end=end,
                     )
             if link.a == link.b:
-                raise fault(f"scope.links.{link.id}", f"the {link.words()} joins '{link.a}' to itself")
+                raise fault(f"scope.links.{link.id}", "link-to-itself", link=link.words(), end=link.a)
         for port in self.ports:
             if port.section not in known:
                 raise fault(
                     f"scope.ports.{port.id}",
-                    f"the {port.words()} sits on '{port.section}', which is not a section; pick one or remove the port",
+                    "port-nowhere",
+                    port=port.words(),
+                    section=port.section,
                 )
         if self.water_section is not None and self.water_section not in known:
-            raise fault("scope.water_section", f"water is placed in '{self.water_section}', which is not a section")
+            raise fault("scope.water_section", "water-nowhere", section=self.water_section)
         return self
 
     def section(self, name: str) -> Section:

@@ -14,7 +14,8 @@ from rough_draw.core.sheet.oil_rule import OilRule
 class Settings(Sheet):
     """Units on screen, hourly rate for the worth of a purchase, minutes between sites.
 
-    ``pressure``: of a vacuum, absolute; ``gauge``: above the air's; ``english``: the words of the trade here or there;
+    ``pressure``: of a vacuum, absolute; ``gauge``: above the air's; ``numbers``: how they are
+    written (1,234.5; 1.234,5; 1 234,5); ``english``: the words of the trade here or there;
     ``oil_rule``: when a pump's oil is due; ``habits``: what a new sheet starts with where schools differ.
     """
 
@@ -25,6 +26,9 @@ class Settings(Sheet):
     mass: Literal["kg", "lb-oz"] = "kg"
     volume: Literal["l", "ft3"] = "l"
     gauge: Literal["psig", "bar", "kpa"] = "psig"
+    barometer: Literal["hpa", "inhg"] = "hpa"
+    capacity: Literal["kw", "tons", "btu-h"] = "kw"
+    numbers: Literal["point", "comma", "space"] = "point"
     english: Literal["us", "uk"] = "us"
     hourly_rate: float = Field(60.0, ge=0, le=10_000)
     currency: Text = ""

@@ -10,6 +10,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
+from rough_draw.core.message import Fault, Message, message
 from rough_draw.core.sheet.rig import Rig
 from rough_draw.core.sheet.scope import Port, Scope
 
@@ -34,11 +35,19 @@ class Pattern:
     """One hook-up: ``ports`` it needs, how it is put together, and ports whose core stays in (by their turn)."""
 
     key: str
-    name: str
-    words: str
     ports: int
     build: Callable[[Ports], Parts]
     cores_in: tuple[int, ...] = ()
+
+    @property
+    def name(self) -> Message:
+        """What it is called."""
+        return message(f"setup-of-{self.key}")
+
+    @property
+    def words(self) -> Message:
+        """What it is good for, in a line."""
+        return message(f"setup-of-{self.key}.about")
 
 
 def pump(**more: Any) -> dict[str, Any]:
@@ -195,110 +204,80 @@ PATTERNS: dict[str, Pattern] = {
     for p in (
         Pattern(
             key="one-hose-bare-gauge",
-            name="One hose, gauge straight on the other port",
-            words="One tool; the gauge pushes the core of the port it sits on.",
             ports=2,
             build=_one_hose_gauge_on_port,
             cores_in=(1,),
         ),
         Pattern(
             key="one-hose-valved-gauge",
-            name="One hose, a tool under the gauge",
-            words="The second tool closes the gauge off before refrigerant comes.",
             ports=2,
             build=_one_hose_gauge_valved,
         ),
         Pattern(
             key="single-port",
-            name="One port only",
-            words="Hose through the tool, gauge on its side port with a tool of its own.",
             ports=1,
             build=_single_port,
         ),
         Pattern(
             key="two-hoses",
-            name="Two hoses, two tools",
-            words="From a tee at the pump; gauge straight on a side port.",
             ports=2,
             build=_two_hoses,
         ),
         Pattern(
             key="three-tools",
-            name="Two hoses, three tools",
-            words="As before, with a tool under the gauge: everything can be closed off.",
             ports=2,
             build=_three_tools,
         ),
         Pattern(
             key="four-port-sensor",
-            name="Four-port manifold, gauge at the manifold",
-            words="Tools on the ports, the sensor far from the system.",
             ports=2,
             build=_four_port_gauge_at_manifold,
         ),
         Pattern(
             key="four-port-tool-gauge",
-            name="Four-port manifold, gauge on a tool",
-            words="Tools on the ports, gauge on a side port.",
             ports=2,
             build=_four_port_gauge_on_tool,
         ),
         Pattern(
             key="four-port-as-tee",
-            name="Four-port manifold as a tee, three tools",
-            words="The manifold only joins; the tools do the work.",
             ports=2,
             build=_four_port_as_tee,
         ),
         Pattern(
             key="two-valve",
-            name="Two-valve manifold, tools on the ports",
-            words="Pump on the centre hose.",
             ports=2,
             build=_two_valve,
         ),
         Pattern(
             key="quarter-hoses",
-            name="Two 1/4 in hoses on a tee",
-            words="The hoses of a manifold without the manifold, depressors out.",
             ports=2,
             build=_quarter_hoses,
         ),
         Pattern(
             key="cylinder-ready",
-            name="Cylinder on the fourth hose, cores left in",
-            words="Ball valves at the hose ends; hose and cylinder side evacuated together.",
             ports=2,
             build=_cylinder_on_fourth,
             cores_in=(0, 1),
         ),
         Pattern(
             key="low-side-dial",
-            name="Low side only, dial manifold, no micron gauge",
-            words="Nothing here can see what matters.",
             ports=1,
             build=_low_side_only,
             cores_in=(0,),
         ),
         Pattern(
             key="pump-on-high",
-            name="Pump on the manifold's high place",
-            words="So that a valve stands between pump and system.",
             ports=2,
             build=_pump_on_high_place,
             cores_in=(0, 1),
         ),
         Pattern(
             key="far-gauge",
-            name="One side pulled, gauge as far off as can be",
-            words="The gauge sees the worst-reached end.",
             ports=2,
             build=_far_gauge,
         ),
         Pattern(
             key="commercial",
-            name="Two large hoses, gauge on a third port",
-            words="From a tee at the pump to discharge and suction; gauge on the liquid, drier or reheat port.",
             ports=3,
             build=_commercial,
         ),
@@ -335,7 +314,7 @@ def rig_from(key: str, scope: Scope) -> Rig:
     pattern = PATTERNS[key]
     ports = ports_for(scope, pattern.ports)
     if ports is None:
-        raise ValueError(f"'{pattern.name}' needs {pattern.ports} ports; this system has {len(scope.ports)}")
+        raise Fault(message("setup-needs-ports", setup=pattern.name, count=pattern.ports, there=len(scope.ports)))
     turn = (ports.first, ports.second, ports.third)
     cores = [port.id for n, port in enumerate(turn) if port is not None and n in pattern.cores_in and port.core]
     return Rig.model_validate({"pattern": key, "parts": pattern.build(ports), "cores_in": cores})

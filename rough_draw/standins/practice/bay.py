@@ -11,6 +11,7 @@ from dataclasses import replace
 from rough_draw.core.interlock.consequence import Consequence, Touch
 from rough_draw.core.interlock.orders import part_words
 from rough_draw.core.interlock.transition import play
+from rough_draw.core.message import Fault, Name, message
 from rough_draw.core.practice import actions
 from rough_draw.core.practice.action_kinds import (
     Action,
@@ -31,7 +32,7 @@ from rough_draw.core.practice.scenario import Scenario
 from rough_draw.core.sheet.kit import KitItem
 from rough_draw.core.sheet.steps import OnPart, OnRun
 from rough_draw.standins.practice.hold_truth import HoldTruth, hold_truth
-from rough_draw.standins.practice.observations import hint, looked, outcome
+from rough_draw.standins.practice.observations import hint, looked, outcome, port_words
 from rough_draw.standins.practice.session_log import CannotDo, Done, Named
 from rough_draw.standins.practice.session_world import SessionWorld
 from rough_draw.standins.world import PUMP, World
@@ -60,9 +61,9 @@ class Bay(SessionWorld):
         """Do something: its minutes pass, then it is done. Raises CannotDo where it cannot be."""
         minutes = actions.minutes_of(kind)
         if minutes is None:
-            raise CannotDo(f"there is nothing called '{kind[:60]}' to do")
+            raise CannotDo(message("cannot-unknown", deed=kind[:60]))
         if self.ended:
-            raise CannotDo("this practice job is over; begin it again, or another")
+            raise CannotDo(message("cannot-over"))
         self._check(kind, choice)
         self._wait_out(self.time + minutes * 60.0)
         return self._make(kind, choice)
@@ -71,42 +72,42 @@ class Bay(SessionWorld):
         """Whether hands can do it here. Raises CannotDo."""
         action = read_action(kind)
         if not self.rigged and _needs_rig(action):
-            raise CannotDo("no rig is on yet: put one together first")
+            raise CannotDo(message("cannot-no-rig"))
         match action:
             case OnPart("open" | "shut", thing) | Crack(thing):
                 if thing not in self.board.gates:
-                    raise CannotDo(f"there is no valve '{thing}' here; there are {', '.join(self.board.gates)}")
+                    raise CannotDo(message("cannot-no-valve", valve=thing))
             case OnPart("core-out" | "core-in", port) | Cap(port):
                 if self.told.scope.port(port) is None:
-                    raise CannotDo(f"there is no port '{port}'")
+                    raise CannotDo(message("cannot-no-port", port=port))
                 if isinstance(action, OnPart) and port not in self.board.ports:
-                    raise CannotDo(f"no core tool stands on the {port} port")
+                    raise CannotDo(message("cannot-no-tool", port=port_words(self.told.scope, port)))
             case OnPart("take-off", part):
                 if part not in self.board.ends or part in self.off:
-                    raise CannotDo(f"'{part}' does not come off here")
+                    raise CannotDo(message("cannot-take-off", part=part))
             case PutRigOn():
                 self._check_rig(choice)
             case CallVerdict():
                 if not (self.isolated or self._apart()):
-                    raise CannotDo("nothing is isolated, so no hold can be judged")
+                    raise CannotDo(message("cannot-not-isolated"))
             case OnRun("isolate"):
                 if not self.isolation.tubes:
-                    raise CannotDo("no valve of this rig closes the system off")
+                    raise CannotDo(message("cannot-isolate"))
             case NameCause(cause):
                 if not any(c.key == cause for c in self.nameable()):
-                    raise CannotDo(f"'{cause}' is not among what could be the matter here")
+                    raise CannotDo(message("cannot-name", cause=cause))
             case _:
                 pass
 
     def _check_rig(self, choice: RigChoice | None) -> None:
         if choice is None:
-            raise CannotDo("which rig? Choose a hook-up and its parts")
+            raise CannotDo(message("cannot-which-rig"))
         if self.charged:
-            raise CannotDo("the system is under pressure; the rig cannot be changed now")
+            raise CannotDo(message("cannot-under-pressure"))
         try:
             rig_of(self.told, choice, self.van)
         except (RigFault, ValueError) as e:
-            raise CannotDo(str(e)) from None
+            raise CannotDo(e.told if isinstance(e, Fault) else str(e)) from None
 
     def _apart(self) -> bool:
         """Whether shut valves part the system from the pump, by hand or all together."""
@@ -209,11 +210,11 @@ class Bay(SessionWorld):
             said |= {c.key: c for c in found if c.key not in said}
         return tuple(said.values())
 
-    def names(self) -> dict[str, str]:
+    def names(self) -> dict[str, Name]:
         """Valves, parts and causes in words."""
         found = {g: self.board.label(g) for g in self.board.gates}
         found |= {p: part_words(self.board, p) for p in self.board.ends}
-        found |= {p.id: f"the {p.words()}" for p in self.told.scope.ports}
+        found |= {p.id: message("the", thing=p.words()) for p in self.told.scope.ports}
         return found | {c.key: c.words for c in self.nameable()}
 
     def hold_truth(self) -> HoldTruth:
@@ -227,9 +228,9 @@ class Bay(SessionWorld):
     def nameable(self) -> list[Named]:
         """What could be the matter, for a person to name."""
         more = [
-            Named("ballast", "the gas ballast is open"),
-            Named("section-shut", "a section is closed off and was never reached"),
-            Named("core-in", "a valve core is in the way"),
+            Named("ballast", message("named-ballast")),
+            Named("section-shut", message("named-section-shut")),
+            Named("core-in", message("named-core-in")),
         ]
         seen = {m.key for m in more} | {"none"}
         found = [Named(c.key, c.words) for c in self._known.values() if c.key not in seen and c.kind != "shut"]

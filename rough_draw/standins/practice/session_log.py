@@ -7,12 +7,13 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 from rough_draw.core.interlock.consequence import Consequence
+from rough_draw.core.message import Fault, Name
 from rough_draw.core.practice.action_kinds import Action, read_action
 from rough_draw.core.practice.rig_choice import RigChoice
 from rough_draw.standins.practice.hold_truth import HoldTruth
 
 
-class CannotDo(ValueError):
+class CannotDo(Fault):
     """Hands cannot do this here; says why, and what can be done."""
 
 
@@ -21,7 +22,7 @@ class Named:
     """Something that could be the matter: a key, in words."""
 
     key: str
-    words: str
+    words: Name
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -33,13 +34,13 @@ class Done:
 
     at: float
     kind: str
-    words: str
+    words: Name
     said: tuple[Consequence, ...] = ()
-    showed: str = ""
+    showed: Name = ""
     hold: HoldTruth | None = None
     choice: RigChoice | None = None
     before: bool = False
-    worst: str = ""
+    worst: Name = ""
 
     @property
     def action(self) -> Action | None:

@@ -1,0 +1,2 @@
+/** A name or a clause as the beginning of a line. */
+export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

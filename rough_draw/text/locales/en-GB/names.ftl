@@ -1,0 +1,3 @@
+## Where British English differs.
+
+link-thermostatic-valve = thermostatic expansion valve (TEV)

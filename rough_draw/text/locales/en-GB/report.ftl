@@ -1,0 +1,3 @@
+## Where British English differs.
+
+report-licensed = { $name }, licence { $licence }

@@ -1,0 +1,102 @@
+"""Every page in American and in metric units: no figure in somebody else's, none as a machine writes it."""
+
+from __future__ import annotations
+
+import re
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page, expect
+
+SETS: dict[str, dict[str, str]] = {
+    "american": {
+        "pressure": "micron",
+        "gauge": "psig",
+        "temperature": "f",
+        "flow": "cfm",
+        "length": "ft",
+        "mass": "lb-oz",
+        "volume": "ft3",
+        "capacity": "tons",
+        "barometer": "inhg",
+    },
+    "metric": {
+        "pressure": "pa",
+        "gauge": "bar",
+        "temperature": "c",
+        "flow": "m3-h",
+        "length": "m",
+        "mass": "kg",
+        "volume": "l",
+        "capacity": "kw",
+        "barometer": "hpa",
+    },
+}
+FOREIGN = {
+    "american": r"\d\s?(kPa|bar|mbar|°C|kg|g|m|l|ml|mm|Pa|hPa|kW|m³/h|g/m)(?![\w·³/²-])",
+    "metric": r"\d\s?(psi[ag]?|°F|lb|oz|ft|ft³|in³|CFM|µ|µ/s|Torr|tons|BTU/h|oz/ft)(?![\w·³/²-])",
+}
+MACHINE = r"\d[eE][+-]?\d|\bNaN\b|\bundefined\b|\bnull\b|\d\.\d{6,}|(?<![\d.,:#/-])\d{5,}(?![\d:-])"
+"""A figure with a power as a machine writes it, one with a tail, or thousands that are not set apart."""
+STAGES = ("scope", "rig", "prove", "draw", "hold", "release", "record")
+PAGES = [
+    "",
+    "day",
+    "kit",
+    "quick",
+    "practice",
+    "people",
+    "history",
+    *(f"notes/{n}" for n in ("hoses", "leak", "nitrogen", "cord", "lines", "schools", "cautions")),
+    *(f"jobs/{job}/{stage}" for job in ("larkspur-1", "larkspur-4") for stage in STAGES),
+]
+OWN = re.compile(
+    # What people have written themselves, and what is no figure of the reader's: kit with its plates and sizes, ports,
+    # wires, and what an opened list offers in every unit.
+    r"Pump \d, \d+ CFM|\d+(/\d+)? in\b|\d+(\.\d+)? mm²|\d+ AWG|half inch|R-\d+\w*|RD-K\d+|SHA-256 \w+|[0-9a-f]{12,}"
+)
+
+
+def chosen(page: Page, site: str, values: dict[str, str]) -> None:
+    """Take a set of units for this browser, and look again."""
+    settings: dict[str, Any] = page.request.get(f"{site}/api/settings").json()["settings"]
+    assert page.request.put(f"{site}/api/settings", data={**settings, **values}).ok
+
+
+def said(page: Page) -> str:
+    """All that a page says: its text, its names for what is drawn, and what stands in its fields."""
+    return page.evaluate(
+        """() => {
+            const main = document.querySelector("main") ?? document.body;
+            const unit = (x) => x.nextElementSibling?.textContent ?? "";
+            const fields = [...main.querySelectorAll("input")].map((x) => `${x.value} ${unit(x)}`);
+            const names = [...main.querySelectorAll("[aria-label]")].map((x) => x.getAttribute("aria-label"));
+            return [main.innerText, ...fields, ...names].join("\\n");
+        }"""
+    )
+
+
+@pytest.mark.parametrize("kind", SETS)
+def test_every_page_speaks_the_readers_units(page: Page, site: str, kind: str) -> None:
+    page.goto(f"{site}/")
+    chosen(page, site, SETS[kind])
+    wrong: list[str] = []
+    for path in PAGES:
+        page.goto(f"{site}/{path}")
+        expect(page.get_by_role("main")).not_to_contain_text(re.compile("…$"))
+        page.wait_for_load_state("networkidle")
+        for line in said(page).splitlines():
+            bare = OWN.sub("", line)
+            for pattern in (FOREIGN[kind], MACHINE):
+                found = re.search(pattern, bare)
+                if found:
+                    wrong.append(f"/{path}: {found.group(0)!r} in {line.strip()[:120]!r}")
+    assert not wrong, "\n".join(dict.fromkeys(wrong))
+
+
+def test_units_belong_to_the_browser_where_nobody_is_signed_in(page: Page, site: str) -> None:
+    page.goto(f"{site}/")
+    chosen(page, site, SETS["metric"])
+    assert page.request.get(f"{site}/api/settings").json()["settings"]["pressure"] == "pa"
+    page.context.clear_cookies()
+    assert page.request.get(f"{site}/api/settings").json()["settings"]["pressure"] == "micron"
