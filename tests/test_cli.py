@@ -98,7 +98,7 @@ def test_bad_input_ends_with_two_and_one_line(tmp_path: Path, capsys: pytest.Cap
     flat = tmp_path / "flat.csv"
     flat.write_text("time_s,micron\n" + "\n".join(f"{k},200" for k in range(50)))
     cases = [
-        (["hold", str(faulty), "--volume-l", "8", "--temp-c", "20"], "line 3: 'abc'"),
+        (["hold", str(faulty), "--volume-l", "8", "--temp-c", "20"], "line 3: “abc”"),
         (["hold", str(tmp_path / "none.csv"), "--volume-l", "8", "--temp-c", "20"], "No such file"),
         (["hold", good, "--volume-l", "0", "--temp-c", "20"], "--volume-l 0 is outside"),
         (["hold", good, "--volume-l", "8", "--temp-c", "400"], "--temp-c 400 is outside"),
@@ -109,7 +109,7 @@ def test_bad_input_ends_with_two_and_one_line(tmp_path: Path, capsys: pytest.Cap
         (["import", str(faulty), "--db", str(tmp_path / "i.sqlite3")], "not JSON"),
         (
             ["export", "nope", "--out", str(tmp_path / "o"), "--db", str(tmp_path / "i.sqlite3")],
-            "there is no job 'nope'",
+            "There is no job “nope”",
         ),
     ]
     for argv, says in cases:

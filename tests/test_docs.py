@@ -13,7 +13,9 @@ import pytest
 
 from rough_draw.cli.main import parser
 from rough_draw.core.hold.decision import VERDICTS
+from rough_draw.core.message import message
 from rough_draw.core.sheet.steps import RUN_MOVES
+from rough_draw.text import say
 
 ROOT = Path(__file__).parents[1]
 PAGES = ["README.md", *sorted(str(p.relative_to(ROOT)) for p in (ROOT / "docs").rglob("*.md"))]
@@ -129,7 +131,7 @@ def test_help_is_worth_reading() -> None:
     p = parser()
     text = p.format_help()
     assert "exit code 2" in text
-    sub = next(a for a in p._actions if hasattr(a, "choices") and a.choices)
+    sub = next(a for a in p._actions if isinstance(a.choices, dict))
     for name, command in sub.choices.items():  # type: ignore[union-attr]
         assert command.description, name
         for action in command._actions:
@@ -146,6 +148,6 @@ def test_help_is_worth_reading() -> None:
 
 
 def test_every_touch_has_words() -> None:
-    for kind, words in RUN_MOVES.items():
+    for kind in RUN_MOVES:
         assert re.fullmatch(r"[a-z-]+", kind)
-        assert words[0].isupper()
+        assert say(message(f"done-{kind}"))[0].isupper()

@@ -16,6 +16,12 @@ def keys(told: Name | Iterable[Name] | None) -> list[str]:
     return [k for one in told for k in keys(one)]
 
 
+def plain(told: Message, *names: str) -> dict[str, object]:
+    """Values of a message by name: figures as SI numbers, to six digits; the rest as it is."""
+    at = dict(told.values)
+    return {n: float(f"{v.value:.6g}") if isinstance(v, Figure) else v for n in names for v in (at[n],)}
+
+
 def figures(told: Message) -> dict[str, float]:
     """Figures of a message by name, SI."""
     return {name: v.value for name, v in told.values if isinstance(v, Figure)}

@@ -17,7 +17,7 @@ from urllib.parse import urlsplit
 from starlette.datastructures import Headers, MutableHeaders
 from starlette.requests import cookie_parser
 
-from rough_draw.api.errors import problem
+from rough_draw.api.errors import told_problem
 from rough_draw.store import access as store
 
 Scope = MutableMapping[str, Any]
@@ -147,7 +147,7 @@ class Doors:
             await refusal(scope, receive, sent)
             return
         most, taken = most_of(path), 0
-        large = problem(413, "Too large", f"the most is {most // 1048576} MB here; export one draw only")
+        large = told_problem(413, "door-too-large", most=most // 1048576)
         length = headers.get("content-length", "0")
         if length.isdigit() and int(length) > most:
             await large(scope, receive, sent)
@@ -172,18 +172,18 @@ class Doors:
     async def _refused(self, headers: Headers, path: str, method: str) -> Any:
         host = headers.get("host", "")
         if self.door.hosts and name_of(host) not in self.door.hosts:
-            return problem(403, "Not here", f"this server does not answer to '{name_of(host)[:80]}'")
+            return told_problem(403, "door-not-here", host=name_of(host)[:80])
         if method not in SAFE and not _same_site(headers, host):
-            return problem(403, "From elsewhere", "another site asked for this; open Rough Draw itself and do it there")
+            return told_problem(403, "door-elsewhere")
         if not self.door.locked or not path.startswith("/api/"):
             return None
         if path in OPEN:
             return None
         token = cookie_parser(headers.get("cookie", "")).get(COOKIE, "")
         if not token or await asyncio.to_thread(store.find, token) is None:
-            return problem(401, "Sign in first", "this server asks for its passphrase")
+            return told_problem(401, "door-sign-in")
         if method not in SAFE and headers.get(CSRF, "") != store.csrf_of(token):
-            return problem(403, "Out of date", "this page was opened before the sign-in; reload it and try again")
+            return told_problem(403, "door-out-of-date")
         return None
 
 

@@ -37,8 +37,10 @@ from rough_draw.api.record import routes as record_routes
 from rough_draw.api.run import routes as run_routes
 from rough_draw.api.run import step_routes
 from rough_draw.api.settings import routes as settings_routes
+from rough_draw.core.message import message
 from rough_draw.store import jobs
 from rough_draw.store.database import open_database
+from rough_draw.text import say
 from rough_draw.text.bundle import FIRST, bundles
 
 FEATURES = (
@@ -138,7 +140,7 @@ def _serve_front(app: FastAPI) -> None:
     @app.get("/{path:path}", include_in_schema=False)
     def page(path: str) -> Response:
         if path.startswith("api/"):
-            return errors.problem(404, "Not found", f"there is no /{path[:80]}")
+            return errors.problem(404, say(message("problem-not-found")), say(message("no-page", path=path[:80])))
         name = STATIC / path
         if path and "/" not in path and name.suffix in ROOT_FILES and name.is_file():
             return FileResponse(name, headers={"Cache-Control": "no-cache"})

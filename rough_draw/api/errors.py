@@ -9,10 +9,9 @@ from peewee import OperationalError
 from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
-from rough_draw.api.said import told
 from rough_draw.core.engine.compile import EngineError
 from rough_draw.core.engine.network import NetworkError
-from rough_draw.core.message import message
+from rough_draw.core.message import Value, message
 from rough_draw.core.model.system import ScopeError
 from rough_draw.core.readings.csv_table import ReadingsError
 from rough_draw.core.sheet.base import told_of
@@ -20,7 +19,7 @@ from rough_draw.store.backup import BackupFault
 from rough_draw.store.job_files import Duplicate, FileFault
 from rough_draw.store.jobs import Conflict, NotFound, NothingToUndo, Sealed
 from rough_draw.store.sealing import NotSealed
-from rough_draw.text import say
+from rough_draw.text import say, told
 
 
 class Place(BaseModel):
@@ -44,6 +43,11 @@ def problem(status: int, title: str, detail: str, faults: list[Place] | None = N
     """A problem as a response."""
     body = Problem(title=title, status=status, detail=detail, faults=faults or [])
     return JSONResponse(body.model_dump(), status_code=status, media_type="application/problem+json")
+
+
+def told_problem(status: int, key: str, **values: Value) -> JSONResponse:
+    """A problem by the key of its title; what is wrong stands beside it as ``why``."""
+    return problem(status, say(message(key)), say(message(f"{key}.why", **values)))
 
 
 def install(app: FastAPI) -> None:

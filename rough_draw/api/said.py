@@ -6,7 +6,7 @@ from typing import Annotated, Any
 
 from pydantic import BeforeValidator
 
-from rough_draw.core.message import Fault, Figure, Message
+from rough_draw.core.message import Figure, Message
 from rough_draw.text import say
 
 
@@ -15,8 +15,3 @@ def _said(value: Any) -> Any:
 
 
 Said = Annotated[str, BeforeValidator(_said)]
-
-
-def told(e: Exception) -> str:
-    """What went wrong, to whoever asks."""
-    return say(e.told) if isinstance(e, Fault) else str(e)

@@ -7,6 +7,7 @@ import getpass
 import sys
 
 from rough_draw.cli.base import Refused
+from rough_draw.text import told
 
 
 def passphrase(a: argparse.Namespace) -> None:
@@ -24,7 +25,7 @@ def passphrase(a: argparse.Namespace) -> None:
     try:
         access.set_passphrase(given)
     except access.WeakPassphrase as e:
-        raise Refused(str(e)) from None
+        raise Refused(told(e)) from None
     print("set; whoever was signed in has to sign in again")
 
 

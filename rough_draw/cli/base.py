@@ -6,7 +6,7 @@ import json
 from collections.abc import Callable
 from typing import TYPE_CHECKING, Any
 
-from rough_draw.text import say
+from rough_draw.text import say, told
 
 if TYPE_CHECKING:
     from rough_draw.store.job_files import JobFile
@@ -37,4 +37,4 @@ def job_file(path: str) -> JobFile:
     try:
         return parse(read(path, MOST_BYTES))
     except FileFault as e:
-        raise Refused(f"{path}: {e}") from None
+        raise Refused(f"{path}: {told(e)}") from None

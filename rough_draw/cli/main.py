@@ -13,9 +13,9 @@ from typing import Any
 from rough_draw.cli.access import check_host, passphrase
 from rough_draw.cli.base import Refused, job_file, read, show
 from rough_draw.cli.store import backup, restore, verify
-from rough_draw.core.message import Message, message
+from rough_draw.core.message import Message, Telling, message
 from rough_draw.core.message.figure import duration, share, vacuum
-from rough_draw.text import say, say_all
+from rough_draw.text import say, say_all, told
 from rough_draw.text.reader import AMERICAN, LOCALES, METRIC, reading_as
 
 DATABASE = "var/rough-draw.sqlite3"
@@ -150,7 +150,7 @@ def cmd_export(a: argparse.Namespace) -> None:
     try:
         text = job_files.readings_csv(a.key) if a.csv else job_files.dump(a.key).model_dump_json(indent=1)
     except jobs.NotFound as e:
-        raise Refused(str(e)) from None
+        raise Refused(told(e)) from None
     Path(a.out).write_text(text, encoding="utf-8")
     print(f"written to {a.out}")
 
@@ -164,7 +164,7 @@ def cmd_import(a: argparse.Namespace) -> None:
     try:
         key = job_files.load(job_files.parse(read(a.file, job_files.MOST_BYTES)))
     except job_files.FileFault as e:
-        raise Refused(f"{a.file}: {e}") from None
+        raise Refused(f"{a.file}: {told(e)}") from None
     print(f"imported as {key}")
 
 
@@ -320,6 +320,9 @@ def main(argv: list[str] | None = None) -> int:
             args.run(args)
     except Refused as e:
         print(f"rough-draw: {e}", file=sys.stderr)
+        return 2
+    except Telling as e:
+        print(f"rough-draw: {told(e, who)}", file=sys.stderr)
         return 2
     except BrokenPipeError:
         return 0

@@ -7,6 +7,7 @@ import json
 from pathlib import Path
 
 from rough_draw.cli.base import Refused, read, show
+from rough_draw.text import say, told
 
 
 def verify(a: argparse.Namespace) -> None:
@@ -19,14 +20,14 @@ def verify(a: argparse.Namespace) -> None:
     except (UnicodeDecodeError, json.JSONDecodeError) as e:
         raise Refused(f"{a.job}: not JSON ({e})") from None
     except job_files.FileFault as e:
-        raise Refused(f"{a.job}: {e}") from None
-    breaks = [{"entry": b.number, "words": b.words} for b in found]
+        raise Refused(f"{a.job}: {told(e)}") from None
+    breaks = [{"entry": b.number, "words": say(b.words)} for b in found]
     out = {"whole": not found, "sealed_at": closed, "entries": entries, "breaks": breaks}
 
     def words() -> str:
         if not found:
             return f"whole: sealed {day(closed)}, {entries} entries, nothing changed since"
-        return "\n".join([f"BROKEN: sealed {day(closed)}, {entries} entries"] + [f"  {b.words}" for b in found])
+        return "\n".join([f"BROKEN: sealed {day(closed)}, {entries} entries"] + [f"  {say(b.words)}" for b in found])
 
     show(out, a.json, words)
     if found:
@@ -44,7 +45,7 @@ def backup(a: argparse.Namespace) -> None:
     try:
         found = kept.take(Path(a.out))
     except (kept.BackupFault, OSError) as e:
-        raise Refused(str(e)) from None
+        raise Refused(told(e)) from None
     print(f"{a.out}: {', '.join(f'{n:,} in {t}' for t, n in found.items())}; checked")
 
 
@@ -55,5 +56,5 @@ def restore(a: argparse.Namespace) -> None:
     try:
         found = kept.restore(Path(a.backup), Path(a.db))
     except (kept.BackupFault, OSError) as e:
-        raise Refused(str(e)) from None
+        raise Refused(told(e)) from None
     print(f"{a.db}: {found['job']:,} jobs, {found['reading']:,} readings")

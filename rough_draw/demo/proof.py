@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from typing import Any
 
+from rough_draw.core.message import message
+from rough_draw.core.message.figure import share, vacuum
 from rough_draw.core.model.proof_network import expected, proof_stages
 from rough_draw.core.physics.units import CFM_M3_S, MICRON_PA
 from rough_draw.core.proving.checklist import gates_for
@@ -13,7 +15,7 @@ from rough_draw.store import kit_log
 
 ANY = {"compressor": "lead", "recovered": "recovered", "heaters": "crankcase"}
 """Of gates where one thing is enough, the one that was seen."""
-NOTES = {"power": "lock 7, meter on L1 to L3 and earth", "protection": "loading doors open"}
+NOTES = {"power": "lock 7, meter on L1 to L3 and ground", "protection": "loading doors open"}
 
 
 def proved(job: Job, skip: str = "", **seen: Any) -> Job:
@@ -78,7 +80,10 @@ PAST: tuple[tuple[str, float, str, kit_log.EventKind, dict[str, Any], str], ...]
 
 def file_past(numbers: dict[str, int], now: float) -> None:
     """Put the earlier events on file."""
-    words = {"bad": "Over 100 µ alone it pulls no system deep.", "doubtful": "Battery 15 %: it may die in the hold."}
+    words = {
+        "bad": message("blank-off-bad", usable=vacuum(100 * MICRON_PA)),
+        "doubtful": message("gauge-battery-low", charge=share(0.15)),
+    }
     for name, days, job, kind, values, verdict in PAST:
         event = kit_log.NewEvent(numbers[name], kind, values, verdict, words.get(verdict, ""))
         kit_log.file(f"earlier-{job}", [event], now - days * 86_400.0)

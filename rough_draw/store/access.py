@@ -9,6 +9,7 @@ import secrets
 import time
 from dataclasses import dataclass
 
+from rough_draw.core.message import Fault, message
 from rough_draw.store.jobs import writing
 from rough_draw.store.models import Setting, SignIn
 
@@ -21,7 +22,7 @@ LASTS_S = 14 * 24 * 3600.0
 SEEN_EVERY_S = 300.0
 
 
-class WeakPassphrase(ValueError):
+class WeakPassphrase(Fault):
     """The passphrase is too short to keep anybody out."""
 
 
@@ -32,7 +33,7 @@ def _hashed(passphrase: str, salt: bytes) -> str:
 def set_passphrase(passphrase: str) -> None:
     """Keep a passphrase, and end every session. Raises WeakPassphrase."""
     if len(passphrase) < SHORTEST:
-        raise WeakPassphrase(f"a passphrase has at least {SHORTEST} characters; a few words are best")
+        raise WeakPassphrase(message("door-weak", least=SHORTEST))
     salt = secrets.token_bytes(16)
     body = json.dumps({"salt": salt.hex(), "hash": _hashed(passphrase, salt)})
     with writing():

@@ -9,6 +9,7 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
+from rough_draw.core.message import Fault, message
 from rough_draw.store.models import database
 from rough_draw.store.reading_cache import forget_all
 
@@ -16,7 +17,7 @@ MAGIC = b"SQLite format 3\x00"
 NEEDED = ("job", "touch", "reading", "revision", "kit", "setting")
 
 
-class BackupFault(ValueError):
+class BackupFault(Fault):
     """The file is no backup of ours, or is not whole; the message says why."""
 
 
@@ -47,21 +48,21 @@ def check(path: Path) -> dict[str, int]:
         with path.open("rb") as f:
             head = f.read(16)
     except OSError as e:
-        raise BackupFault(f"{path.name}: {e.strerror or e}") from None
+        raise BackupFault(message("backup-unread", file=path.name, fault=str(e.strerror or e))) from None
     if head != MAGIC:
-        raise BackupFault(f"{path.name} is no database file: it does not begin as one does")
+        raise BackupFault(message("backup-no-database", file=path.name))
     try:
         with _open(path) as db:
             said = db.execute("PRAGMA integrity_check").fetchone()[0]
             if said != "ok":
-                raise BackupFault(f"{path.name} is damaged: {str(said)[:200]}")
+                raise BackupFault(message("backup-damaged", file=path.name, fault=str(said)[:200]))
             tables = {row[0] for row in db.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
             missing = [t for t in NEEDED if t not in tables]
             if missing:
-                raise BackupFault(f"{path.name} is a database, but none of ours: no table '{missing[0]}'")
+                raise BackupFault(message("backup-not-ours", file=path.name, table=missing[0]))
             return {t: db.execute(f'SELECT count(*) FROM "{t}"').fetchone()[0] for t in NEEDED}
     except sqlite3.DatabaseError as e:
-        raise BackupFault(f"{path.name} cannot be read: {e}") from None
+        raise BackupFault(message("backup-unread", file=path.name, fault=str(e))) from None
 
 
 def restore(path: Path, into: Path | None = None) -> dict[str, int]:

@@ -7,12 +7,13 @@ from pathlib import Path
 from peewee import SqliteDatabase
 from playhouse.migrations import Runner
 
+from rough_draw.core.message import Telling, message
 from rough_draw.store import models
 
 MIGRATIONS = Path(__file__).parent / "migrations"
 
 
-class TooNew(RuntimeError):
+class TooNew(Telling, RuntimeError):
     """The file was written by a later version of the application."""
 
 
@@ -32,6 +33,6 @@ def open_database(path: str | Path) -> SqliteDatabase:
         known = {m.name for m in runner.migrations()}
         later = sorted(set(runner.applied()) - known)
         if later:
-            raise TooNew(f"{path} was written by a later version ({later[-1]}); update the application to open it")
+            raise TooNew(message("database-too-new", file=str(path), version=later[-1]))
         runner.up()
     return db

@@ -11,6 +11,8 @@ from typing import Annotated, Any, Literal
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
+from rough_draw.core.message import Fault, message
+from rough_draw.core.message.figure import number
 from rough_draw.core.physics.units import from_pa
 from rough_draw.core.records.hash_chain import Break, check
 from rough_draw.core.sheet.base import place_of, told_of
@@ -76,7 +78,7 @@ class JobFile(BaseModel):
     chain: list[FileEntry] = []
 
 
-class FileFault(ValueError):
+class FileFault(Fault):
     """The file cannot be imported; the message says where and why."""
 
 
@@ -84,9 +86,9 @@ def where(error: ValidationError) -> str:
     """First few faults of a validation in words: place, then what is wrong."""
     lines = []
     for e in error.errors()[:4]:
-        lines.append(f"{place_of(e) or 'the document'}: {say(told_of(e))}")
+        lines.append(f"{place_of(e) or say(message('file-document'))}: {say(told_of(e))}")
     more = error.error_count() - len(lines)
-    return "; ".join(lines) + (f"; and {more} more" if more > 0 else "")
+    return "; ".join([*lines, *([say(message("file-more", count=more))] if more > 0 else [])])
 
 
 def dump(key: str) -> JobFile:
@@ -105,17 +107,17 @@ def dump(key: str) -> JobFile:
 def parse(data: bytes) -> JobFile:
     """A job file from bytes: a whole one, or a sheet alone. Raises FileFault."""
     if len(data) > MOST_BYTES:
-        raise FileFault(f"the file has {len(data) / 1e6:.0f} MB; the most is {MOST_BYTES // 1048576} MB")
+        raise FileFault(message("file-too-large", size=number(round(len(data) / 1e6)), most=MOST_BYTES // 1048576))
     try:
         document: Any = json.loads(data)
     except UnicodeDecodeError:
-        raise FileFault("the file is not UTF-8 text; a job file is JSON in UTF-8") from None
+        raise FileFault(message("file-not-utf8")) from None
     except json.JSONDecodeError as e:
-        raise FileFault(f"line {e.lineno}, column {e.colno}: not JSON ({e.msg})") from None
+        raise FileFault(message("file-not-json", line=e.lineno, column=e.colno, fault=e.msg)) from None
     except RecursionError:
-        raise FileFault("the file is nested too deeply to be a job file") from None
+        raise FileFault(message("file-too-deep")) from None
     if not isinstance(document, dict):
-        raise FileFault("a job file is a JSON object; this is something else")
+        raise FileFault(message("file-no-object"))
     try:
         if document.get("format") == "rough-draw/job":
             return JobFile(key="imported", job=Job.model_validate(document))
@@ -140,11 +142,11 @@ def load(file: JobFile, again: bool = False) -> str:
         and (file.readings or file.touches)
         and dump(file.key) == file.model_copy(update={"version": 2})
     ):
-        raise Duplicate(f"this job is here already, unchanged, as '{file.key}'; nothing was imported")
+        raise Duplicate(message("file-here-already", key=file.key))
     key: str | None = file.key if file.key not in taken and file.key != "imported" else None
     for s in file.readings:
         if len(s.at) != len(s.pa):
-            raise FileFault(f"readings of '{s.gauge}': {len(s.at)} times for {len(s.pa)} pressures")
+            raise FileFault(message("file-uneven", gauge=s.gauge, times=len(s.at), pressures=len(s.pa)))
     with jobs.writing():
         stored = jobs.create(file.job, key)
         for t in file.touches:
@@ -163,17 +165,17 @@ def verify(document: Any) -> tuple[float, list[Break], int]:
     On the document itself, not on what a later version makes of it. Raises FileFault where it is no sealed job file.
     """
     if not isinstance(document, dict) or document.get("format") != "rough-draw/job-file":
-        raise FileFault("this is no job file")
+        raise FileFault(message("file-no-job"))
     raw = document.get("chain")
     if not raw:
-        raise FileFault("this record was never sealed: it has no chain")
+        raise FileFault(message("file-no-chain"))
     try:
         chain = [sealing.entry_of(e) for e in raw]
         touches = [{"kind": t["kind"], "at": t["at"], "note": t.get("note", "")} for t in document.get("touches", [])]
         readings = [(s["gauge"], s["at"], s["pa"]) for s in document.get("readings", [])]
         found = check(chain, document["job"], touches, readings)
     except (KeyError, TypeError, ValueError) as e:
-        raise FileFault(f"its chain cannot be read: {e}") from None
+        raise FileFault(message("file-chain-unread", fault=str(e))) from None
     closed = next((e.at for e in chain if e.kind == "closed"), 0.0)
     return closed, found, len(chain)
 

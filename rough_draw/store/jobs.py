@@ -13,6 +13,7 @@ from functools import lru_cache
 import numpy as np
 from peewee import OperationalError
 
+from rough_draw.core.message import Telling, message
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.run_state import Touch
 from rough_draw.store.models import ChainRow, JobRow, Revision, TouchRow, WeightRow, database
@@ -31,27 +32,27 @@ def writing() -> AbstractContextManager[object]:
     return transaction
 
 
-class NotFound(LookupError):
-    """There is no such job."""
+class NotFound(Telling, LookupError):
+    """There is no such job, or another thing asked for; the message says what."""
 
 
-class Conflict(RuntimeError):
+class Conflict(Telling, RuntimeError):
     """The sheet was changed meanwhile; ``current`` is its version now."""
 
     def __init__(self, current: int) -> None:
-        super().__init__(f"this sheet was changed meanwhile (it is now at version {current}); reload and try again")
+        super().__init__(message("problem-changed-meanwhile", version=current))
         self.current = current
 
 
-class Sealed(RuntimeError):
+class Sealed(Telling, RuntimeError):
     """The record is closed: nothing in it changes any more."""
 
     def __init__(self, at: float) -> None:
-        super().__init__(f"this record was sealed on {day(at)}; what is wrong in it is put right by an amendment")
+        super().__init__(message("problem-sealed-on", day=day(at)))
         self.at = at
 
 
-class NothingToUndo(RuntimeError):
+class NothingToUndo(Telling, RuntimeError):
     """The sheet has no earlier state."""
 
 
@@ -101,7 +102,7 @@ def _stored(row: JobRow, undo: bool | None = None) -> StoredJob:
 def _row(key: str) -> JobRow:
     row = JobRow.get_or_none(JobRow.key == key)
     if row is None:
-        raise NotFound(f"there is no job '{key[:40]}'")
+        raise NotFound(message("no-job", key=key[:40]))
     return row
 
 
@@ -164,7 +165,7 @@ def undo(key: str) -> StoredJob:
         row = must_be_open(key)
         last = Revision.select().where(Revision.job == key).order_by(Revision.id.desc()).first()
         if last is None:
-            raise NothingToUndo("there is nothing to undo on this sheet")
+            raise NothingToUndo(message("problem-no-undo"))
         row.document, row.version, row.updated_at = last.document, row.version + 1, time.time()
         row.save()
         last.delete_instance()

@@ -8,13 +8,14 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any
 
-from rough_draw.core.message import Name, all_of, pack, unpack
+from rough_draw.core.message import Name, all_of, pack
 from rough_draw.core.proving.assessment import prove
 from rough_draw.core.proving.pump_oil import OilRule
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.kit_history import EventKind, KitEvent
 from rough_draw.store import models
 from rough_draw.store.jobs import writing
+from rough_draw.text import kept
 
 
 @dataclass(frozen=True)
@@ -36,7 +37,7 @@ def history(numbers: Iterable[int] | None = None) -> dict[int, list[KitEvent]]:
     found: dict[int, list[KitEvent]] = {}
     for r in query:
         event = KitEvent(
-            kind=r.kind, at=r.at, job=r.job, values=json.loads(r.document), verdict=r.verdict, words=unpack(r.words)
+            kind=r.kind, at=r.at, job=r.job, values=json.loads(r.document), verdict=r.verdict, words=kept(r.words)
         )
         found.setdefault(r.kit, []).append(event)
     return found

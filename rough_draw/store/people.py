@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 from dataclasses import dataclass
 
+from rough_draw.core.message import message
 from rough_draw.core.sheet.settings import Settings
 from rough_draw.store.jobs import NotFound, writing
 from rough_draw.store.models import PersonRow
@@ -48,7 +49,7 @@ def get(number: int) -> Person:
     """Somebody by number; raises NotFound."""
     row = PersonRow.get_or_none(PersonRow.id == number)
     if row is None:
-        raise NotFound(f"there is nobody with number {number}; choose yourself again")
+        raise NotFound(message("no-person-here", number=number))
     return _person(row)
 
 

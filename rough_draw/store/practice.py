@@ -7,6 +7,7 @@ import secrets
 import time
 from dataclasses import dataclass
 
+from rough_draw.core.message import message
 from rough_draw.core.practice.rig_choice import RigChoice
 from rough_draw.core.practice.scenario import Scenario
 from rough_draw.store.jobs import NotFound
@@ -59,7 +60,7 @@ def get(key: str) -> Kept:
     """A session by its key; raises NotFound."""
     row = PracticeRun.get_or_none(PracticeRun.key == key)
     if row is None:
-        raise NotFound(f"there is no practice job '{key}'; it may have been removed")
+        raise NotFound(message("no-practice-job", key=key))
     return _kept(row)
 
 
@@ -126,4 +127,4 @@ def save_own(scenario: Scenario) -> Scenario:
 def remove_own(key: str) -> None:
     """Take a scenario of one's own away; raises NotFound."""
     if not OwnScenario.delete().where(OwnScenario.key == key).execute():
-        raise NotFound(f"there is no scenario of yours called '{key}'")
+        raise NotFound(message("no-own-scenario", key=key))

@@ -17,7 +17,7 @@ from reportlab.platypus import Flowable, KeepTogether, Spacer
 from rough_draw.core.charging.cautions import caution, caution_keys, ticked
 from rough_draw.core.charging.charge import charge_to_weigh
 from rough_draw.core.interlock.release import release_steps
-from rough_draw.core.message import Name, message
+from rough_draw.core.message import Message, Name, all_of, message
 from rough_draw.core.message import listed as listed_names
 from rough_draw.core.message.figure import gauge_pressure, mass, temperature
 from rough_draw.core.physics.units import kelvin
@@ -43,7 +43,7 @@ class Closing:
     running: tuple[tuple[str, tuple[Name, ...]], ...] = ()
     kit: tuple[tuple[Name, Name, Name], ...] = ()
     chain: tuple[Entry, ...] = ()
-    wrong: tuple[str, ...] = ()
+    wrong: tuple[Message, ...] = ()
 
 
 def _charge(job: Job, c: Closing) -> list[tuple[str, Name]]:
@@ -120,7 +120,7 @@ def _sealed(c: Closing) -> list[Flowable]:
     if closed is None:
         return []
     when = datetime.fromtimestamp(closed.at).astimezone().strftime("%Y-%m-%d %H:%M:%S %Z")
-    state = message("report-not-whole", faults="; ".join(c.wrong)) if c.wrong else message("report-whole")
+    state = message("report-not-whole", faults=all_of(c.wrong) or "") if c.wrong else message("report-whole")
     sealed = {"when": when, "by": str(closed.body.get("by", "")), "count": len(c.chain)}
     rows: list[tuple[str, Name]] = [
         ("sealed", message("report-sealed-of", state=state, **sealed)),

@@ -8,12 +8,13 @@ import time
 from collections.abc import Mapping, Sequence
 from typing import Any
 
+from rough_draw.core.message import Telling, message
 from rough_draw.core.records.hash_chain import Break, Entry, append, check, sealed
 from rough_draw.store import jobs
 from rough_draw.store.models import ChainRow, JobRow
 
 
-class NotSealed(RuntimeError):
+class NotSealed(Telling, RuntimeError):
     """The record is open: there is nothing to amend yet."""
 
 
@@ -83,7 +84,7 @@ def amend(key: str, body: Mapping[str, Any], at: float | None = None) -> Entry:
         jobs.get(key)
         chain = chain_of(key)
         if not chain:
-            raise NotSealed("this record is still open: change the sheet itself")
+            raise NotSealed(message("problem-still-open"))
         entry = append(chain, "amendment", at if at is not None else time.time(), body)
         _keep(key, [entry])
     return entry

@@ -6,6 +6,7 @@ import json
 from dataclasses import dataclass
 from typing import Any
 
+from rough_draw.core.message import message
 from rough_draw.core.sheet.kit import KitItem
 from rough_draw.core.sheet.settings import Settings
 from rough_draw.store import models
@@ -22,7 +23,7 @@ def kit_item(number: int) -> KitItem:
     """One item of the kit; raises NotFound."""
     row = models.KitItem.get_or_none(models.KitItem.id == number)
     if row is None:
-        raise NotFound(f"there is no item {number} in the kit")
+        raise NotFound(message("no-part"))
     return KitItem(row.id, row.kind, row.name, json.loads(row.document))
 
 
@@ -63,7 +64,7 @@ def delete_template(number: int) -> None:
     """Throw a template away; raises NotFound."""
     with writing():
         if not models.TemplateRow.delete().where(models.TemplateRow.id == number).execute():
-            raise NotFound(f"there is no template {number}")
+            raise NotFound(message("no-template"))
 
 
 def settings() -> Settings:

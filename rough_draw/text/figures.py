@@ -99,14 +99,24 @@ def _bore(m: float, r: Reader) -> str:
     return f"{plain(m * 1e3, 1, r.numbers)} mm"
 
 
+def _least(value: float, r: Reader) -> str:
+    """A small figure, to the hundredth: nothing smaller is weighed, or matters."""
+    if abs(value) < 0.01:
+        return f"< {plain(0.01, 2, r.numbers)}"
+    return plain(float(f"{value:.2g}"), 2, r.numbers)
+
+
 def _mass(kg: float, r: Reader) -> str:
     if r.mass == "lb-oz":
-        ounces = round(16.0 * kg / POUND_KG, 1)
+        exact = 16.0 * kg / POUND_KG
+        if 0 < abs(exact) < 1:
+            return f"{_least(exact, r)} oz"
+        ounces = round(exact, 1)
         pounds = int(ounces // 16)
         rest = f"{plain(ounces - 16 * pounds, 1, r.numbers)} oz"
         return f"{fixed(pounds, 0, r.numbers)} lb {rest}" if pounds else rest
     if abs(kg) < 1:
-        return f"{significant(1e3 * kg, 2) if abs(kg) < 0.01 else fixed(1e3 * kg, 0)} g"
+        return f"{_least(1e3 * kg, r) if 0 < abs(kg) < 0.01 else fixed(1e3 * kg, 0)} g"
     return f"{significant(kg, 3, r.numbers)} kg"
 
 
@@ -116,19 +126,24 @@ def _adder(kg_m: float, r: Reader) -> str:
     return f"{significant(1e3 * kg_m, 2, r.numbers)} g/m"
 
 
+def _about(value: float, digits: int, r: Reader) -> str:
+    """About so many digits, and none that say nothing: 8, not 8.00."""
+    return plain(float(f"{value:.{digits}g}"), 6, r.numbers)
+
+
 def _volume(m3: float, r: Reader) -> str:
     if r.volume == "ft3":
         if m3 < 0.1 * FOOT_M**3:
-            return f"{significant(m3 / INCH_M**3, 2, r.numbers)} in³"
-        return f"{significant(m3 / FOOT_M**3, 3, r.numbers)} ft³"
+            return f"{_about(m3 / INCH_M**3, 2, r)} in³"
+        return f"{_about(m3 / FOOT_M**3, 3, r)} ft³"
     if m3 < 1e-4:
-        return f"{significant(1e6 * m3, 2, r.numbers)} ml"
-    return f"{significant(1e3 * m3, 3, r.numbers)} l"
+        return f"{_about(1e6 * m3, 2, r)} ml"
+    return f"{_about(1e3 * m3, 3, r)} l"
 
 
 def _flow(m3_s: float, r: Reader) -> str:
     unit = UNITS["flow"][r.flow]
-    return f"{significant(m3_s * unit.factor, unit.digits, r.numbers)} {unit.label}"
+    return f"{_about(m3_s * unit.factor, unit.digits, r)} {unit.label}"
 
 
 def _throughput(pa_m3_s: float, r: Reader) -> str:

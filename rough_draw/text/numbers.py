@@ -42,5 +42,8 @@ def plain(value: float, places: int, numbers: str = "point") -> str:
 
     >>> plain(20.0, 1), plain(20.5, 1)
     ('20', '20.5')
+    >>> plain(0.219, 6), plain(8.50, 6)
+    ('0.219', '8.5')
     """
-    return fixed(value, 0 if round(value, places) == round(value) else places, numbers)
+    said = next(k for k in range(places + 1) if k == places or round(value, k) == round(value, places))
+    return fixed(value, said, numbers)

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from rough_draw.core.message import Figure, Message, Value
-from rough_draw.text.bundle import format_message
+from rough_draw.core.message import Figure, Message, Name, Telling, Value, unpack
+from rough_draw.text.bundle import Untold, format_message
 from rough_draw.text.figures import written
 from rough_draw.text.reader import Reader, reader
 
@@ -27,3 +27,18 @@ def _value(value: Value, who: Reader) -> str | int:
 def say_all(told: Iterable[Message | Figure | str], who: Reader | None = None) -> list[str]:
     """Several sentences."""
     return [say(t, who) for t in told]
+
+
+def told(e: Exception, who: Reader | None = None) -> str:
+    """What went wrong, said to somebody; an error of elsewhere in its own words."""
+    return say(e.told, who) if isinstance(e, Telling) else str(e)
+
+
+def kept(text: str) -> Name:
+    """What was stored by `pack`: the message, if it can still be said; else the text as it stands."""
+    told = unpack(text)
+    try:
+        say(told)
+    except Untold:
+        return text
+    return told

@@ -182,7 +182,7 @@ def test_quick_hold(api: TestClient, made: dict[str, Any], verdict: str) -> None
     assert out["verdict"]["verdict"] == verdict
     assert out["rows"] == 1201
     assert out["hold_from_s"] == 0.0
-    assert out["volume"] == "8.00 l, as typed"
+    assert out["volume"] == "8 l, as typed"
     assert len(out["at"]) == len(out["pa"]) > 500
     guessed = quick(api, as_table(**made), isolated_at_s=0, volume_l=None, template="freezer", capacity_kw=12).json()
     assert guessed["verdict"]["verdict"] == verdict
@@ -194,7 +194,7 @@ def test_quick_hold(api: TestClient, made: dict[str, Any], verdict: str) -> None
     ("text", "more", "says"),
     [
         ("time_s,micron\n0,200\n10,abc\n", {}, "1 fault"),
-        (as_table(settle=0, noise=0), {}, "no hold can be seen"),
+        (as_table(settle=0, noise=0), {}, "No hold test can be seen"),
         (as_table(), {"template": "spaceship", "isolated_at_s": 0}, "spaceship is no kind of system"),
         (as_table(), {"refrigerant": "R-0", "isolated_at_s": 0}, "R-0 is no refrigerant"),
         (as_table(), {"school": "mine", "isolated_at_s": 0}, "mine is no standard"),

@@ -162,8 +162,8 @@ def test_templates_of_ones_own(api: TestClient) -> None:
 
 
 FILES: list[tuple[bytes, str]] = [
-    (b"{", "line 1, column 2"),
-    (b"\xff\xfe\x00", "not JSON"),
+    (b"{", "Line 1, column 2"),
+    (b"\xff\xfe\x00", "not text in UTF-8"),
     (b"[]", "rough-draw/rig"),
     (b'{"format": "rough-draw/rig", "version": 7}', "rough-draw/rig"),
     (b'{"format": "rough-draw/rig", "parts": [{"kind": "pump", "id": "a"}, {"kind": "pump", "id": "b"}]}', "two pumps"),

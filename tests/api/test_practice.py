@@ -147,9 +147,9 @@ def test_a_scenario_is_composed_shared_and_read_again(api: TestClient) -> None:
 @pytest.mark.parametrize(
     ("content", "words"),
     [
-        (b"\xff\xfe", "not JSON"),
-        (b"[]", "not a scenario"),
-        (b'{"format": "rough-draw/job"}', "not a scenario"),
+        (b"\xff\xfe", "not text in UTF-8"),
+        (b"[]", "A scenario has"),
+        (b'{"format": "rough-draw/job"}', "A scenario has"),
         (b'{"format": "rough-draw/scenario", "level": 9}', "level"),
         (b'{"format": "rough-draw/scenario", "hidden": {"faults": [{"key": "x"}]}}', "no fault x"),
         (b" " * 600_000, "far smaller"),

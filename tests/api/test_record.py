@@ -114,7 +114,7 @@ def zipped() -> bytes:
     ("data", "says"),
     [
         (zipped(), "JSON"),
-        (b'{"format": "rough-draw/job-file", "key": "x", "job": {', "line 1"),
+        (b'{"format": "rough-draw/job-file", "key": "x", "job": {', "Line 1"),
         ("{}".encode("utf-16"), "key"),
         (b"\xff\xfe\x00\xd8 not text", "UTF-8"),
         (b"[" * 100_000, "nested"),

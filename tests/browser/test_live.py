@@ -21,7 +21,7 @@ def card(page: Page) -> Locator:
 
 def done(page: Page, words: str, now: bool = True) -> None:
     """Wait until the card asks for something now, and do it."""
-    expect(card(page)).to_contain_text(words, timeout=SLOW)
+    expect(page.get_by_test_id("next-step")).to_contain_text(words, timeout=SLOW)
     if now:
         expect(card(page).get_by_text("now", exact=True)).to_be_visible(timeout=SLOW)
     card(page).get_by_role("button", name="Done").click()
@@ -45,7 +45,7 @@ def test_a_forgotten_ballast_is_found_and_its_cure_is_seen(page: Page, site: str
     pace = f"{site}/api/jobs/{key}/standin"
     assert page.request.post(pace, data={"speed": 1}).ok
     page.get_by_role("button", name="Look into it").click()
-    suspects = page.get_by_role("list", name="Suspects")
+    suspects = page.get_by_role("list", name="Causes")
     expect(suspects).to_contain_text("gas ballast is open", timeout=SLOW)
     test = page.get_by_test_id("next-test")
     for _ in range(6):
@@ -100,8 +100,8 @@ def test_a_triple_evacuation_goes_through_its_cycles(page: Page, site: str) -> N
     assert page.request.put(f"{site}/api/jobs/{key}", data=body).ok
     page.goto(f"{site}/jobs/{key}/draw")
     page.get_by_role("button", name="Simulated gauge").click()
-    breaks = page.locator("section", has=page.get_by_role("heading", name="Breaks with nitrogen"))
-    expect(breaks).to_contain_text("The school asks for 2")
+    breaks = page.locator("section", has=page.get_by_role("heading", name="Nitrogen breaks"))
+    expect(breaks).to_contain_text("The standard asks for 2")
     done(page, "Start the pump")
     done(page, "Close the gas ballast")
     for n in (1, 2):
@@ -109,7 +109,7 @@ def test_a_triple_evacuation_goes_through_its_cycles(page: Page, site: str) -> N
         expect(page.get_by_test_id("figure")).to_have_text("over", timeout=SLOW)
         expect(page.get_by_text("nitrogen in the system")).to_be_visible()
         done(page, "Close the nitrogen", now=False)
-        expect(page.get_by_text(f"draw {n + 1} of 3")).to_be_visible(timeout=SLOW)
+        expect(page.get_by_text(f"pull {n + 1} of 3")).to_be_visible(timeout=SLOW)
     expect(breaks).to_contain_text("2 made")
     expect(card(page)).to_contain_text(re.compile("ball valve|Isolate"), timeout=SLOW)
     page.request.delete(f"{site}/api/jobs/{key}/standin")

@@ -18,30 +18,30 @@ def test_pressure_and_boiling_point(page: Page, site: str) -> None:
     expect(s).to_contain_text("20.0 °C")  # steam tables: 2,339 Pa
     expect(s).to_contain_text("2,339")
     s.get_by_label("or: water is to boil at").fill("-10")
-    expect(s).to_contain_text("ice goes to vapour at")
+    expect(s).to_contain_text("ice goes to vapor at")
     expect(s).to_contain_text("259.9")  # IAPWS, over ice
     expect(page.get_by_role("img", name="Saturation of water and ice")).to_be_visible()
 
 
 def test_hoses_are_compared_live(page: Page, site: str) -> None:
     page.goto(f"{site}/notes/hoses")
-    first = page.get_by_role("listitem").filter(has=page.get_by_role("button", name="Remove hook-up 1"))
+    first = page.get_by_role("listitem").filter(has=page.get_by_role("button", name="Remove setup 1"))
     expect(first).to_contain_text(re.compile(r"\d+ min"))
     slow = first.inner_text()
     first.get_by_role("radio", name="out", exact=True).click()
     expect(first).not_to_have_text(slow)
     page.get_by_role("button", name="One more").click()
-    expect(page.get_by_role("button", name="Remove hook-up 4")).to_be_visible()
+    expect(page.get_by_role("button", name="Remove setup 4")).to_be_visible()
 
 
 def test_leak_rate(page: Page, site: str) -> None:
-    """0.5 µ/s in 8 l is 5.33e-4 Pa·m³/s, and ten times that in mbar·l/s."""
+    """0.5 µ/s in 8 l is 5.33 × 10⁻⁴ Pa·m³/s, and ten times that in mbar·l/s."""
     page.goto(f"{site}/notes/leak")
     s = sheet(page, "Leak rate")
-    expect(s).to_contain_text("5.33e-4 Pa·m³/s")
-    expect(s).to_contain_text("5.33e-3 mbar·l/s")
+    expect(s).to_contain_text("5.3 × 10⁻⁴ Pa·m³/s")
+    expect(s).to_contain_text("5.3 × 10⁻³ mbar·l/s")
     s.get_by_label("Volume").fill("16")
-    expect(s).to_contain_text("1.07e-3 Pa·m³/s")
+    expect(s).to_contain_text("1.1 × 10⁻³ Pa·m³/s")
 
 
 def test_nitrogen(page: Page, site: str) -> None:
@@ -60,7 +60,7 @@ def test_altitude_and_the_dial(page: Page, site: str) -> None:
     s = sheet(page, "Altitude and the dial gauge")
     expect(s).to_contain_text("29.90 inHg")  # 29.921 less 0.020 at 500 µ
     s.get_by_label("Elevation").fill("1600")
-    expect(s).to_contain_text("835 hPa")  # ISO 2533
+    expect(s).to_contain_text("835.2 hPa")  # ISO 2533
     expect(s).to_contain_text("24.64 inHg")
     s.get_by_label("A dial's reading, as it was said").fill("-30 psi")
     s.get_by_role("button", name="Read it").click()
@@ -87,14 +87,14 @@ def test_line_volume(page: Page, site: str) -> None:
 
 def test_what_is_read_and_where_figures_come_from(page: Page, site: str) -> None:
     page.goto(f"{site}/notes/schools")
-    table = page.get_by_role("region", name="Schools compared")
+    table = page.get_by_role("region", name="Standards compared")
     expect(table.get_by_role("row")).to_have_count(8)
     expect(table).to_contain_text("Deep and flat")
     page.get_by_role("link", name="Cautions").click()
-    expect(page.get_by_text("Local codes, the maker's instructions and licensed practice")).to_be_visible()
-    page.get_by_role("link", name="Words").click()
+    expect(page.get_by_text("Local codes, the manufacturer's instructions and licensed practice")).to_be_visible()
+    page.get_by_role("link", name="Glossary").click()
     page.get_by_label("Look for").fill("ballast")
-    expect(page.get_by_text("A bleed of air that keeps water from condensing")).to_be_visible()
+    expect(page.get_by_text("A small flow of air into the pump that keeps water from condensing")).to_be_visible()
     page.get_by_role("link", name="Cord").click()
     sheet(page, "Cord").get_by_role("link", name="cord").click()
     row = page.locator("tr#cord")
@@ -106,7 +106,7 @@ def test_notes_fit_a_phone(phone: Page, site: str) -> None:
     wide = []
     for note in ("pressure", "hoses", "leak", "nitrogen", "altitude", "cord", "lines", "schools", "words"):
         phone.goto(f"{site}/notes/{note}")
-        expect(phone.get_by_role("heading", name="Bench notes")).to_be_visible()
+        expect(phone.get_by_role("heading", name="Notes", exact=True)).to_be_visible()
         expect(phone.locator("main")).not_to_contain_text("Opening")
         if phone.evaluate("document.documentElement.scrollWidth > innerWidth"):
             wide.append(note)
@@ -133,7 +133,7 @@ def test_the_yard_is_searched_and_walked_by_keys(page: Page, site: str) -> None:
     page.keyboard.press("Escape")
     page.keyboard.press("g")
     page.keyboard.press("b")
-    expect(page.get_by_role("heading", name="Bench notes")).to_be_visible()
+    expect(page.get_by_role("heading", name="Notes", exact=True)).to_be_visible()
     page.keyboard.press("g")
     page.keyboard.press("y")
     expect(page.get_by_role("heading", name="Hollow Bank Mushrooms").first).to_be_visible()

@@ -284,15 +284,15 @@ def test_what_the_server_will_not_take_is_shown_and_decided(hand: Page, server: 
     server.start()
     banner = page.get_by_role("region", name="Signal")
     expect(banner).to_contain_text("1 not taken")
-    expect(banner).to_contain_text("this record was sealed")
+    expect(banner).to_contain_text("This record was sealed")
     expect(banner).to_contain_text("1 waiting")
     banner.get_by_role("button", name="Try again").tap()
     expect(banner).to_contain_text("1 not taken")
     # What is behind it waits for the decision, and then goes its own way.
-    banner.get_by_role("button", name="Throw it away").tap()
+    banner.get_by_role("button", name="Delete it").tap()
     expect(banner).not_to_contain_text("waiting to be sent")
     expect(banner).to_contain_text("1 not taken")
-    banner.get_by_role("button", name="Throw it away").tap()
+    banner.get_by_role("button", name="Delete it").tap()
     expect(page.get_by_role("region", name="Signal")).to_have_count(0)
     assert ask(server, f"/jobs/{key}/readings") == []
 
@@ -315,4 +315,4 @@ def test_the_page_can_be_installed(hand: Page, server: Server) -> None:
     page.evaluate("navigator.serviceWorker.ready.then(() => true)")
     server.cut()
     page.goto(f"{server.address}/notes/words")
-    expect(page.get_by_role("heading", name="Bench notes")).to_be_visible()
+    expect(page.get_by_role("heading", name="Notes", exact=True)).to_be_visible()

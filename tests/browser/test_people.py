@@ -70,7 +70,7 @@ def test_people_have_their_own_units_and_names(page: Page, site: str) -> None:
     page.goto(f"{site}/people")
     expect(page.get_by_text("Nobody in particular")).to_be_visible()
     page.get_by_label("Name").fill("Ida Fenwhistle")
-    page.get_by_label("Licence").fill("QCW-021")
+    page.get_by_label("License").fill("QCW-021")
     page.get_by_role("button", name="Add", exact=True).click()
     row = page.get_by_role("listitem").filter(has_text="Ida Fenwhistle")
     row.get_by_role("button", name="That is me").click()

@@ -30,7 +30,7 @@ def touched(page: Page, site: str, key: str, kind: str, at: float) -> None:
 def test_whole_job_by_touch_with_typed_readings(phone: Page, site: str) -> None:
     key = new_job(phone, site, "Touch Quay")
     stage(phone, "Rig")
-    phone.get_by_role("button", name="the tool at the suction port, open").last.tap()
+    phone.get_by_role("button", name="the core tool at the suction port, open").last.tap()
     phone.get_by_role("radio", name="Left in").tap()
     expect(phone.get_by_role("button", name="Take: pull the core", exact=False).first).to_be_visible()
     phone.get_by_role("button", name="Take: pull the core", exact=False).first.tap()
@@ -41,7 +41,7 @@ def test_whole_job_by_touch_with_typed_readings(phone: Page, site: str) -> None:
     for box in phone.get_by_role("checkbox").all():
         box.tap()
     expect(phone.locator('[role="checkbox"][aria-checked="false"]')).to_have_count(0)
-    expect(phone.get_by_role("button", name="seen Protection and air", exact=False)).to_be_visible()
+    expect(phone.get_by_role("button", name="checked Protection and air", exact=False)).to_be_visible()
     saved(phone)
 
     start = time.time() - 3600
@@ -86,7 +86,7 @@ def test_typed_readings_tell_a_leak(phone: Page, site: str) -> None:
     expect(phone.get_by_test_id("verdict")).to_have_text(re.compile("It leaks"))
     expect(phone.get_by_text(re.compile(r"1\.\d\d µ/s")).first).to_be_visible()
     stage(phone, "Release")
-    expect(phone.get_by_role("alert")).to_contain_text("The hold says: it leaks")
+    expect(phone.get_by_role("alert")).to_contain_text("It leaks")
 
 
 def test_opening_again_ends_the_hold(phone: Page, site: str) -> None:
@@ -96,16 +96,16 @@ def test_opening_again_ends_the_hold(phone: Page, site: str) -> None:
     typed(phone, site, key, [(start + 60 * k, 900.0 - k) for k in range(1, 10)])
     touched(phone, site, key, "isolate", start + 700)
     stage(phone, "Draw")
-    tool = phone.get_by_role("button", name="the tool at the suction port, closed").last
+    tool = phone.get_by_role("button", name="the core tool at the suction port, closed").last
     tool.scroll_into_view_if_needed()
     tool.tap()
     dialog = phone.get_by_role("dialog")
     expect(dialog).to_contain_text("The pump is running")
     dialog.get_by_role("button", name="Open again").tap()
     expect(dialog).to_be_hidden()
-    expect(phone.get_by_role("button", name="the tool at the suction port, open").last).to_be_visible()
+    expect(phone.get_by_role("button", name="the core tool at the suction port, open").last).to_be_visible()
     stage(phone, "Hold")
-    expect(phone.get_by_text("No hold yet")).to_be_visible()
+    expect(phone.get_by_text("No hold test yet")).to_be_visible()
 
 
 def test_a_stopped_pump_is_not_opened_to_the_system(phone: Page, site: str) -> None:
@@ -115,7 +115,7 @@ def test_a_stopped_pump_is_not_opened_to_the_system(phone: Page, site: str) -> N
         touched(phone, site, key, kind, start + after)
     typed(phone, site, key, [(start + 60 * k, 300.0) for k in range(1, 10)])
     stage(phone, "Draw")
-    tool = phone.get_by_role("button", name="the tool at the suction port, closed").last
+    tool = phone.get_by_role("button", name="the core tool at the suction port, closed").last
     tool.scroll_into_view_if_needed()
     tool.tap()
     dialog = phone.get_by_role("dialog")
@@ -156,15 +156,15 @@ def test_the_keypad_corrects_and_bounds(phone: Page, site: str) -> None:
 
 def test_a_valve_is_asked_about_by_touch(phone: Page, site: str) -> None:
     phone.goto(f"{site}/jobs/larkspur-3/draw")
-    valve = phone.get_by_role("button", name=re.compile("tool at the suction port, open"))
+    valve = phone.get_by_role("button", name=re.compile("core tool at the suction port, open"))
     valve.scroll_into_view_if_needed()
     valve.tap()
     dialog = phone.get_by_role("dialog")
     expect(dialog).to_contain_text("Isolate at")
-    expect(dialog).to_contain_text("The hold begins")
-    dialog.get_by_role("button", name="Leave it").tap()
+    expect(dialog).to_contain_text("The hold test begins")
+    dialog.get_by_role("button", name="Cancel").tap()
     expect(dialog).to_have_count(0)
-    phone.get_by_role("button", name=re.compile("tool under the gauge, open")).tap()
-    expect(dialog.get_by_role("heading")).to_contain_text("Close the tool under the gauge?")
-    dialog.get_by_role("button", name="Leave it").tap()
+    phone.get_by_role("button", name=re.compile("the gauge tool, open")).tap()
+    expect(dialog.get_by_role("heading")).to_contain_text("Close the gauge tool?")
+    dialog.get_by_role("button", name="Cancel").tap()
     assert phone.evaluate("document.documentElement.scrollWidth <= window.innerWidth")

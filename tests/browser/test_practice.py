@@ -43,10 +43,10 @@ def call(page: Page, label: str, option: str, button: str) -> None:
 
 def rig_up(page: Page, hookup: str, *parts: tuple[str, str]) -> None:
     page.get_by_role("button", name="Put a rig together").click()
-    choose(page, "Hook-up", hookup)
+    choose(page, "Setup", hookup)
     for label, part in parts:
         choose(page, label, part)
-    page.get_by_role("button", name="Screw it on").click()
+    page.get_by_role("button", name="Connect it").click()
     expect(page.get_by_role("button", name="Put on another rig")).to_be_visible()
 
 
@@ -58,7 +58,7 @@ def pass_time(page: Page, until: str) -> None:
 
 
 def score(page: Page) -> int:
-    expect(page.get_by_role("heading", name="Every touch, and what followed")).to_be_visible(timeout=60_000)
+    expect(page.get_by_role("heading", name="Every step, and what followed")).to_be_visible(timeout=60_000)
     return int(page.get_by_text(re.compile(r"^\d+$")).first.inner_text())
 
 
@@ -73,18 +73,18 @@ def test_played_badly(page: Page, site: str) -> None:
         ("Pump", "Pump 3, 3 CFM, oil due"),
         ("Hose to the suction port", "1/4 in charging, 1.5 m, red tape"),
         ("Hose to the liquid port", "1/4 in charging, 1.5 m, no tape"),
-        ("Gauge", "Gauge 3, coarse"),
+        ("Micron gauge", "Gauge 3, coarse"),
     )
     do(page, "Pump and draw", "Start the pump")
     pass_time(page, r"^0:(1[5-9]|[2-5]\d):\d\d on the job$")
     do(page, "Pump and draw", "Stop the pump")
     do(page, "Pump and draw", "Isolate")
     call(page, "Verdict of this hold", "Tight and dry", "Say so")
-    do(page, "Valves and parts", "Open the suction service valve")
+    do(page, "Valves and parts", "Open the suction service valve$")
     call(page, "End of the job", "Done: released, or good to be charged", "End")
     page.get_by_role("link", name="To the debrief").click()
     assert score(page) <= 40
-    table = page.get_by_role("region", name="Every touch, and what followed")
+    table = page.get_by_role("region", name="Every step, and what followed")
     expect(table).to_contain_text("Air and oil would come back from the stopped pump")
     expect(table).to_contain_text("The whole charge would rush into the vacuum")
     expect(table).to_contain_text("it was:")
@@ -94,14 +94,14 @@ def test_played_badly(page: Page, site: str) -> None:
 def test_played_well(page: Page, site: str) -> None:
     begin(page, site, TITLE)
     do(page, "Before", "Lock the power out")
-    do(page, "Before", "See 0 gauge")
+    do(page, "Before", "See 0 ")
     rig_up(
         page,
-        "Two hoses, three tools",
+        "Two hoses, three core tools",
         ("Pump", "Pump 1, 8 CFM"),
         ("Hose to the suction port", "1/2 in vacuum, 0.9 m"),
         ("Hose to the liquid port", "1/2 in vacuum, 1.8 m"),
-        ("Gauge", "Gauge 1"),
+        ("Micron gauge", "Gauge 1"),
     )
     do(page, "Pump and draw", "Start the pump")
     pass_time(page, r"^0:1[2-9]:\d\d on the job$")
@@ -111,9 +111,9 @@ def test_played_well(page: Page, site: str) -> None:
     pass_time(page, r"^0:(2[3-9]|[3-5]\d):\d\d on the job$")
     call(page, "Verdict of this hold", "Tight and dry", "Say so")
     for words in (
-        "Close the tool under the gauge",
-        "Crack the suction service valve",
-        "Open the suction service valve",
+        "Close the gauge tool",
+        "Open the suction service valve a quarter turn",
+        "Open the suction service valve$",
         "Open the liquid service valve",
     ):
         do(page, "Valves and parts", words)
@@ -142,7 +142,7 @@ def test_tests_hints_and_mends(page: Page, site: str) -> None:
     begin(page, site, "Six hundred and no lower")
     do(page, "Pump and draw", "Start the pump")
     do(page, "Tests", "Look at the pump's oil")
-    expect(page.get_by_text("Yes: wet pump oil")).to_be_visible()
+    expect(page.get_by_text("Wet pump oil")).to_be_visible()
     page.get_by_role("button", name=re.compile("A hint: what to look at")).click()
     expect(page.get_by_text("Look at the pump, and what it runs on.").first).to_be_visible()
     call(page, "What is the matter", "Wet pump oil", "Name it")
@@ -150,7 +150,7 @@ def test_tests_hints_and_mends(page: Page, site: str) -> None:
     page.get_by_label("Verdict of this hold", exact=True).click()
     page.get_by_role("option", name="Tight and dry", exact=True).click()
     page.get_by_role("button", name="Say so").click()
-    expect(page.get_by_text("nothing is isolated, so no hold can be judged")).to_be_visible()
+    expect(page.get_by_text("Nothing is isolated, so no hold test can be judged")).to_be_visible()
 
 
 def test_a_job_left_is_found_again_as_it_was(page: Page, site: str) -> None:
@@ -158,7 +158,7 @@ def test_a_job_left_is_found_again_as_it_was(page: Page, site: str) -> None:
     do(page, "Before", "Lock the power out")
     page.goto(f"{site}/practice")
     page.get_by_role("link", name=re.compile("An empty recovery cylinder")).first.click()
-    expect(page.get_by_text("Lock the power out, and verify it dead").last).to_be_visible()
+    expect(page.get_by_text("Lock the power out, and prove it dead").last).to_be_visible()
     expect(log(page)).to_have_count(1)
 
 
@@ -167,9 +167,9 @@ def test_a_trainer_composes_and_shares(page: Page, site: str) -> None:
     page.get_by_role("button", name="Compose a scenario").click()
     page.get_by_label("Title").fill("Monday morning")
     page.get_by_label("What the learner is told").fill("The van stood out in the rain.")
-    page.get_by_label("wet pump oil", exact=True).check()
+    page.get_by_label("Wet pump oil", exact=True).check()
     page.get_by_role("radio", name="bad").click()
-    page.get_by_role("button", name="Keep it").click()
+    page.get_by_role("button", name="Save", exact=True).click()
     card = page.get_by_role("listitem").filter(has=page.get_by_role("heading", name="Monday morning"))
     expect(card).to_be_visible()
     with page.expect_download() as got:

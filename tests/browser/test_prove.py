@@ -19,8 +19,8 @@ def gate(page: Page, title: str) -> None:
 def test_a_pressure_test_is_read_with_its_temperatures(page: Page, site: str) -> None:
     key = new_job(page, site, "Test Lane")
     stage(page, "Prove")
-    gate(page, "Pressure test under nitrogen")
-    expect(page.get_by_text("Still wanted", exact=False).first).to_be_visible()
+    gate(page, "Pressure test with nitrogen")
+    expect(page.get_by_text("Still to fill in", exact=False).first).to_be_visible()
     for label, value in (
         ("Pressure at the start", "435"),
         ("Temperature at the start", "21"),
@@ -30,7 +30,7 @@ def test_a_pressure_test_is_read_with_its_temperatures(page: Page, site: str) ->
     ):
         page.get_by_label(label).fill(value)
     expect(page.get_by_text("tight", exact=True)).to_be_visible()
-    expect(page.get_by_role("button", name="seen Pressure test", exact=False)).to_be_visible()
+    expect(page.get_by_role("button", name="checked Pressure test", exact=False)).to_be_visible()
     page.get_by_label("Pressure at the end").fill("392")
     expect(page.get_by_text("leaks", exact=True)).to_be_visible()
     expect(page.get_by_role("button", name="not good Pressure test", exact=False)).to_be_visible()
@@ -40,7 +40,7 @@ def test_a_pressure_test_is_read_with_its_temperatures(page: Page, site: str) ->
     assert prove["test_start_kpa"] == pytest.approx(435 * 6.894757, rel=1e-6)
     assert page.request.put(f"{site}/api/settings", data={"gauge": "bar"}).ok
     page.reload()
-    gate(page, "Pressure test under nitrogen")
+    gate(page, "Pressure test with nitrogen")
     expect(page.get_by_label("Pressure at the start")).to_have_value("29.992")
     page.request.put(f"{site}/api/settings", data={})
 
@@ -56,15 +56,15 @@ def test_the_blank_off_and_the_oil_feed_the_plan(page: Page, site: str) -> None:
     expect(page.get_by_text("good", exact=True)).to_be_visible()
     gate(page, "Pump oil")
     page.get_by_role("radio", name="Milky").click()
-    expect(page.get_by_text("Water in it", exact=False).first).to_be_visible()
+    expect(page.get_by_text("Water is in it", exact=False).first).to_be_visible()
     settle(page)
     pump = next(p for p in sheet(page, site, key)["rig"]["parts"] if p["kind"] == "pump")
     assert pump["blank_off_micron"] == 24
     assert pump["oil"] == "wet"
     page.get_by_label("Changed now").check()
-    expect(page.get_by_text("Used oil is collected as waste", exact=False).first).to_be_visible()
+    expect(page.get_by_text("Collect used oil as waste", exact=False).first).to_be_visible()
     page.get_by_label("Used oil collected as waste").check()
-    expect(page.get_by_role("button", name="seen Pump oil", exact=False)).to_be_visible()
+    expect(page.get_by_role("button", name="checked Pump oil", exact=False)).to_be_visible()
 
 
 def test_the_rig_is_proved_on_the_bench_one_hose_at_a_time(page: Page, site: str) -> None:
@@ -73,7 +73,7 @@ def test_the_rig_is_proved_on_the_bench_one_hose_at_a_time(page: Page, site: str
     gate(page, "Rig proof")
     page.get_by_role("button", name="×60").click()
     page.get_by_role("button", name="Start the pump").click()
-    keep = page.get_by_role("button", name=re.compile("Keep it, then: Hose"))
+    keep = page.get_by_role("button", name=re.compile("Save it, then: Hose"))
     expect(keep).to_be_visible()
     assert float(page.get_by_test_id("bench-figure").inner_text().split()[0].replace(",", "")) < 120
     keep.click()
@@ -82,15 +82,15 @@ def test_the_rig_is_proved_on_the_bench_one_hose_at_a_time(page: Page, site: str
     expect(shut).to_be_visible()
     shut.click()
     expect(page.get_by_text("valve closed", exact=True)).to_be_visible()
-    page.get_by_role("button", name="Keep it", exact=True).click()
+    page.get_by_role("button", name="Save it", exact=True).click()
     results = page.get_by_role("list", name="Results")
     expect(results).to_contain_text("Pa·m³/s")
-    expect(results).to_contain_text("outside what is held")
+    expect(results).to_contain_text("outside of what is held")
     settle(page)
     found = sheet(page, site, key)["prove"]["stages"]
     assert set(found) == {"pump", "hose-a"}
     assert found["hose-a"]["rise_s"] >= 40
-    page.get_by_role("button", name="Take it off").click()
+    page.get_by_role("button", name="Remove it").click()
     expect(page.get_by_text("No gauge is connected", exact=False)).to_be_visible()
 
 
@@ -98,11 +98,11 @@ def test_the_sweep_shows_its_order(page: Page, site: str) -> None:
     new_job(page, site, "Sweep Lane")
     stage(page, "Prove")
     gate(page, "Nitrogen sweep")
-    order = page.get_by_role("list", name="Order of touches")
+    order = page.get_by_role("list", name="Order of steps")
     expect(order).to_contain_text("Loosen the joint")
     expect(order).to_contain_text("Let it flow slowly")
     page.get_by_role("checkbox", name="swept through every section").click()
-    expect(page.get_by_role("button", name="seen Nitrogen sweep", exact=False)).to_be_visible()
+    expect(page.get_by_role("button", name="checked Nitrogen sweep", exact=False)).to_be_visible()
 
 
 def test_what_a_touch_would_do_is_said_while_it_is_looked_at(page: Page, site: str) -> None:
@@ -120,7 +120,7 @@ def test_what_a_touch_would_do_is_said_while_it_is_looked_at(page: Page, site: s
     page.locator('[data-touch^="part:hose"]').first.click(force=True)
     dialog = page.get_by_role("dialog")
     expect(dialog).to_contain_text("Air would be drawn into the system")
-    dialog.get_by_role("button", name="Done all the same").click()
+    dialog.get_by_role("button", name="Done anyway").click()
     expect(page.get_by_text("against: air would be drawn", exact=False)).to_be_visible()
 
 
@@ -144,19 +144,19 @@ def test_schools_habits_change_the_card_and_the_order(page: Page, site: str) -> 
     card = page.locator("section", has=page.get_by_role("button", name="Care"))
     expect(card).to_contain_text("ballast open")
     page.get_by_role("radio", name="begin the draw").click()
-    expect(page.get_by_role("list", name="Order of touches")).to_contain_text("Open the gas ballast")
-    page.get_by_text("Where schools differ").click()
+    expect(page.get_by_role("list", name="Order of steps")).to_contain_text("Open the gas ballast")
+    page.get_by_text(re.compile("^Where practice differs")).click()
     page.get_by_role("radio", name="never opened").click()
     expect(page.get_by_text("The oil is changed instead.")).to_be_visible()
     expect(card).to_contain_text("ballast closed")
-    expect(page.get_by_role("list", name="Order of touches")).not_to_contain_text("Open the gas ballast")
+    expect(page.get_by_role("list", name="Order of steps")).not_to_contain_text("Open the gas ballast")
 
 
 def test_the_kit_shows_what_is_on_file(page: Page, site: str) -> None:
     page.goto(f"{site}/kit")
     page.locator("details").get_by_text("Pump 3, 3 CFM").click()
-    expect(page.get_by_role("img", name="Blank-off over 3 jobs, 38 to 165 µ")).to_be_visible()
+    expect(page.get_by_role("img", name="Blank-off over 3 jobs, 38 µ to 165 µ")).to_be_visible()
     page.locator("details").get_by_text("red tape").click()
-    expect(page.locator("details").get_by_text("many times what such a part does", exact=False)).to_be_visible()
+    expect(page.locator("details").get_by_text("far above normal for this part", exact=False)).to_be_visible()
     page.get_by_role("link", name="Spawn room", exact=False).click()
     expect(page).to_have_url(re.compile("hollow-5/prove"))

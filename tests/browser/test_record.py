@@ -38,7 +38,7 @@ def test_a_charge_on_the_simulated_scale(page: Page, site: str) -> None:
     expect(charge.get_by_test_id("added")).to_have_text(re.compile(r"^[0-3]\.\d{3} kg$"))
     charge.get_by_role("button", name="Close", exact=True).click()
     expect(charge).to_contain_text("Cylinder closed")
-    charge.get_by_role("button", name="Take the scale off").click()
+    charge.get_by_role("button", name="Remove the scale").click()
     expect(charge).to_contain_text("no scale")
     kinds = [t["kind"] for t in page.request.get(f"{site}/api/jobs/{key}/touches").json()]
     assert kinds == ["cylinder-open", "cylinder-shut"]
@@ -52,7 +52,7 @@ def test_ports_cores_and_running_readings(page: Page, site: str) -> None:
     ports.get_by_label("New cores put in").fill("2")
     page.get_by_label("Suction pressure").fill("36")
     page.get_by_label("Suction line", exact=True).fill("11")
-    expect(page.get_by_text(re.compile(r"^Superheat 6\.\d K, within"))).to_be_visible()
+    expect(page.get_by_text(re.compile(r"^Superheat 6(\.\d)? °C, within"))).to_be_visible()
     page.get_by_label("Suction line", exact=True).fill("30")
     expect(page.get_by_text(re.compile("starved"))).to_be_visible()
     settle(page)
@@ -75,7 +75,7 @@ def test_sign_close_and_amend(page: Page, site: str) -> None:
     page.mouse.move(box["x"] + 120, box["y"] + 30, steps=6)
     page.mouse.move(box["x"] + 200, box["y"] + 80, steps=6)
     page.mouse.up()
-    expect(page.get_by_role("button", name="Wipe it")).to_be_visible()
+    expect(page.get_by_role("button", name="Clear", exact=True)).to_be_visible()
     page.get_by_label("Name of the technician").fill("Mara Tollivet")
     page.get_by_role("button", name="Sign", exact=True).click()
     close = page.get_by_role("button", name="Close and seal")
@@ -157,7 +157,7 @@ def test_charging_on_a_phone(phone: Page, site: str) -> None:
     expect(phone.get_by_test_id("added")).to_be_visible()
     phone.get_by_role("button", name="Close", exact=True).tap()
     assert phone.evaluate("document.documentElement.scrollWidth") <= 390
-    phone.get_by_role("button", name="Take the scale off").tap()
+    phone.get_by_role("button", name="Remove the scale").tap()
 
 
 def test_a_backup_is_taken_and_what_is_none_is_refused(page: Page, site: str, tmp_path: Path) -> None:
@@ -170,7 +170,7 @@ def test_a_backup_is_taken_and_what_is_none_is_refused(page: Page, site: str, tm
     page.locator("input[type=file]").set_input_files(str(wrong))
     dialog = page.get_by_role("dialog")
     expect(dialog).to_contain_text("wrong.sqlite3")
-    dialog.get_by_role("button", name="Put it back").click()
+    dialog.get_by_role("button", name="Restore it").click()
     expect(dialog.get_by_role("alert")).to_contain_text("no database file")
-    dialog.get_by_role("button", name="Leave it as it is").click()
+    dialog.get_by_role("button", name="Cancel").click()
     expect(page.get_by_role("heading", name="Larkspur Flower Wholesale, Cold room 1")).to_be_visible()

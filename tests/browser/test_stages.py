@@ -92,13 +92,13 @@ def test_a_section_left_shut_is_seen_before_the_pump_runs(page: Page, site: str)
     page.goto(f"{site}/jobs/saltmarsh-fish/scope")
     told = page.locator("section", has=page.get_by_text("not reached").first).first
     expect(told).to_contain_text("liquid line, receiver")
-    page.get_by_role("button", name="the solenoid, closed").first.click()
+    page.get_by_role("button", name="the solenoid valve, closed").first.click()
     expect(page.get_by_text("all reached")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
     expect(told).to_contain_text("liquid line, receiver")
-    page.get_by_role("tab", name="Joined by").click()
+    page.get_by_role("tab", name=re.compile("^Connections")).click()
     expect(page.get_by_text("lift it with a magnet").first).to_be_visible()
-    page.get_by_role("switch", name="solenoid, liquid line to liquid branch 1").click()
+    page.get_by_role("switch", name=re.compile("solenoid valve.*liquid line to liquid branch 1")).click()
     expect(page.get_by_text("all reached")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
 
@@ -113,14 +113,14 @@ def test_a_system_of_ones_own_is_kept_as_a_template(page: Page, site: str) -> No
     found = sheet(page, site, key)["scope"]["sections"][-1]
     assert (found["name"], found["kind"], found["volume_l"]) == ("oil separator", "vessel", 2.5)
     expect(page.get_by_text("not reached").first).to_be_visible()
-    page.get_by_role("tab", name="Joined by").click()
+    page.get_by_role("tab", name=re.compile("^Connections")).click()
     page.get_by_role("button", name="A link").click()
     choose(page, "From", "oil separator")
     expect(page.get_by_text("all reached")).to_be_visible()
-    page.get_by_role("button", name="Keep as a template").click()
+    page.get_by_role("button", name="Save as a template").click()
     dialog = page.get_by_role("dialog")
     dialog.get_by_label("Name").fill("Cooler with separator")
-    dialog.get_by_role("button", name="Keep", exact=True).click()
+    dialog.get_by_role("button", name="Save", exact=True).click()
     expect(dialog).to_be_hidden()
     other = new_job(page, site, "Template Two")
     choose(page, "Start from", "Cooler with separator")
@@ -131,9 +131,9 @@ def test_a_system_of_ones_own_is_kept_as_a_template(page: Page, site: str) -> No
 
 def test_criterion_is_proposed_with_its_reason(page: Page, site: str) -> None:
     key = new_job(page, site, "Criterion Lane")
-    card = page.locator("section", has=page.get_by_role("heading", name="Criterion"))
-    expect(card).to_contain_text("POE oil takes up water")
-    choose(page, "School", "Two-limit")
+    card = page.locator("section", has=page.get_by_role("heading", name="Acceptance standard"))
+    expect(card).to_contain_text("POE oil takes up water and keeps it")
+    choose(page, "Standard", "Two-limit")
     expect(card).to_contain_text("hold 20 min")
     expect(card).to_contain_text("Proposed: Deep and flat")
     settle(page)
@@ -198,7 +198,7 @@ def test_the_next_touch_says_when_why_and_with_what_care(page: Page, site: str) 
     expect(card).to_contain_text("Start the pump, ballast open")
     care = card.get_by_role("button", name="Care")
     care.click()
-    expect(card).to_contain_text("a compressor must never run in vacuum")
+    expect(card).to_contain_text("a compressor must never run in a vacuum")
     assert care.get_attribute("aria-expanded") == "true"
     card.get_by_role("button", name="Done").click()
     expect(card).to_contain_text("Close the gas ballast")
@@ -210,7 +210,7 @@ def test_the_next_touch_says_when_why_and_with_what_care(page: Page, site: str) 
 def test_hold_without_a_hold_leads_to_the_draw(page: Page, site: str) -> None:
     new_job(page, site, "Empty Hold")
     stage(page, "Hold")
-    expect(page.get_by_text("No hold yet")).to_be_visible()
+    expect(page.get_by_text("No hold test yet")).to_be_visible()
     page.get_by_role("link", name="To the draw").click()
     expect(page).to_have_url(re.compile("/draw$"))
 
@@ -240,9 +240,9 @@ def test_the_trace_is_drawn_in_measuring_ink(page: Page, site: str) -> None:
 
 def test_release_warns_where_the_hold_is_not_tight(page: Page, site: str) -> None:
     page.goto(f"{site}/jobs/larkspur-1/release")
-    expect(page.get_by_role("alert")).to_contain_text("The hold says: it leaks")
+    expect(page.get_by_role("alert")).to_contain_text("It leaks")
     page.goto(f"{site}/jobs/saltmarsh-ice/release")
-    expect(page.get_by_role("heading", name="In this order")).to_be_visible()
+    expect(page.get_by_role("heading", name="Steps, in this order")).to_be_visible()
     settle(page)
     expect(page.get_by_role("alert")).to_have_count(0)
 
@@ -250,7 +250,7 @@ def test_release_warns_where_the_hold_is_not_tight(page: Page, site: str) -> Non
 def test_release_goes_one_step_at_a_time(page: Page, site: str) -> None:
     new_job(page, site, "Release Lane")
     stage(page, "Release")
-    expect(page.get_by_role("alert")).to_contain_text("No hold has been read")
+    expect(page.get_by_role("alert")).to_contain_text("No hold test was read")
     boxes = page.get_by_role("checkbox")
     expect(boxes.nth(1)).to_be_disabled()
     boxes.nth(0).click()
@@ -265,11 +265,11 @@ def test_record_wants_a_reason_for_a_failed_criterion(page: Page, site: str) -> 
     page.goto(f"{site}/jobs/larkspur-1/record")
     sign = page.get_by_role("button", name="Sign", exact=True)
     expect(sign).to_be_disabled()
-    page.get_by_label("Deviation from the criterion").fill(
+    page.get_by_label("Deviation from the standard").fill(
         "leak found at the drier flare; repaired, evacuated again on another sheet"
     )
     expect(sign).to_be_enabled()
-    page.get_by_label("Deviation from the criterion").fill("")
+    page.get_by_label("Deviation from the standard").fill("")
     expect(sign).to_be_disabled()
 
 
@@ -294,7 +294,7 @@ def test_a_job_file_out_and_in_by_hand(page: Page, site: str, tmp_path: Path) ->
     broken.write_text("{")
     page.goto(site)
     page.locator("input[type=file]").set_input_files(str(broken))
-    expect(page.get_by_role("alert")).to_contain_text("line 1, column 2")
+    expect(page.get_by_role("alert")).to_contain_text("Line 1, column 2")
 
 
 def contrast(a: str, b: str) -> float:

@@ -115,14 +115,15 @@ def test_superheat_and_subcooling_are_judged(suction_temp: float, liquid_temp: f
     r = read_running("R-134a", 3.497e5, suction_temp, 10.166e5, liquid_temp)
     assert r.superheat == pytest.approx(suction_temp - 278.15, abs=0.05)
     assert r.subcooling == pytest.approx(313.15 - liquid_temp, abs=0.05)
-    assert keys(r.words) == [f"running-superheat-{says[0]}", f"running-subcooling-{says[1]}"]
+    assert [j.case for j in r.judged] == list(says)
+    assert keys(tuple(j.words for j in r.judged)) == [f"running-superheat-{says[0]}", f"running-subcooling-{says[1]}"]
 
 
 def test_half_the_readings_say_half() -> None:
     r = read_running("R-134a", 3.497e5, None, None, 300.0, (Range(4, 6, 8), Range(4, 6, 10)))
     assert r.dew == pytest.approx(278.15, abs=0.05)
     assert r.superheat is None
-    assert r.words == ()
+    assert r.judged == ()
     with pytest.raises(OutsideTable, match="outside-saturation"):
         read_running("R-134a", 1e3, 280.0, None, None)
 

@@ -76,7 +76,7 @@ def test_people_come_change_and_go(db: SqliteDatabase) -> None:
     assert people.change(mara.id, "Mara Tollivet", "QCW-014").licence == "QCW-014"
     people.remove(odo.id)
     for act in (people.get, people.remove):
-        with pytest.raises(NotFound, match="nobody"):
+        with pytest.raises(NotFound, match="no-person-here"):
             act(odo.id)
 
 
@@ -111,7 +111,7 @@ def test_a_practice_session_is_its_deeds(db: SqliteDatabase) -> None:
     assert past.title == scenario.title
     assert "shown" not in PracticeRun.get().deeds, "readings follow from the deeds and are not kept"
     practice.remove(kept.key)
-    with pytest.raises(NotFound, match="no practice job"):
+    with pytest.raises(NotFound, match="no-practice-job"):
         practice.get(kept.key)
 
 

@@ -14,9 +14,11 @@ from hypothesis import strategies as st
 from peewee import SqliteDatabase
 
 from rough_draw.cli.main import main
+from rough_draw.core.message import message
 from rough_draw.core.records.hash_chain import BLOCK, append, canonical, check, digest, reading_blocks, sealed, unbroken
 from rough_draw.core.sheet.job import Job, Party
 from rough_draw.store import backup, job_files, jobs, sealing, weights
+from tests.told import keys
 
 SHEET: dict[str, Any] = {"unit": "Cold room 1", "kg": 6.4}
 TOUCHES = [{"kind": "pump-on", "at": 10.0, "note": ""}, {"kind": "isolate", "at": 900.0, "note": "both tools"}]
@@ -50,22 +52,22 @@ def test_a_changed_reading_is_found_to_its_block() -> None:
     pa[130] = 71.0
     found = check(closed(), SHEET, TOUCHES, [("Gauge 2", AT, pa)])
     assert len(found) == 1
-    assert found[0].words == "Gauge 2, 60 readings from 120 s: a figure was changed"
+    assert found[0].words == message("chain-figure-changed", gauge="Gauge 2", count=60, start="120")
 
 
 @pytest.mark.parametrize(
     ("change", "says"),
     [
-        (lambda s, t, r: ({**s, "kg": 9.9}, t, r), "the sheet is not the one"),
-        (lambda s, t, r: (s, [{**t[0], "note": "later"}, t[1]], r), "the touch 'pump-on' at 10 s"),
-        (lambda s, t, r: (s, t, [("Gauge 2", AT[:-1], PA[:-1])]), "taken out or put in"),
-        (lambda s, t, r: (s, t, [*r, ("Gauge 3", [1.0], [2.0])]), "more than was sealed"),
-        (lambda s, t, r: (s, t[:1], r), "is not the one that was sealed"),
+        (lambda s, t, r: ({**s, "kg": 9.9}, t, r), "chain-other-sheet"),
+        (lambda s, t, r: (s, [{**t[0], "note": "later"}, t[1]], r), "chain-other-step"),
+        (lambda s, t, r: (s, t, [("Gauge 2", AT[:-1], PA[:-1])]), "chain-readings-changed"),
+        (lambda s, t, r: (s, t, [*r, ("Gauge 3", [1.0], [2.0])]), "chain-more"),
+        (lambda s, t, r: (s, t[:1], r), "chain-other-step"),
     ],
 )
 def test_any_change_is_found(change: Any, says: str) -> None:
     found = check(closed(), *change(SHEET, TOUCHES, READINGS))
-    assert says in " ".join(b.words for b in found)
+    assert says in keys(b.words for b in found)
 
 
 @given(st.integers(0, 6), st.sampled_from(["body", "at", "kind", "drop", "swap"]))
@@ -118,7 +120,7 @@ def test_a_sealed_record_refuses_every_change(key: str) -> None:
         lambda: weights.add(key, [(3.0, 1.0)]),
         lambda: sealing.seal(key, {"by": "x"}, None),
     ):
-        with pytest.raises(jobs.Sealed, match="amendment"):
+        with pytest.raises(jobs.Sealed, match="problem-sealed-on"):
             change()
     assert jobs.add_all([(key, [jobs.NewReading("g", 1.0, 1.0)], "gauge")]) == [False]
 
@@ -140,7 +142,9 @@ def test_a_change_behind_the_applications_back_is_found(key: str, db: SqliteData
     from rough_draw.store.reading_cache import forget
 
     forget(key)
-    assert "60 readings from 60 s: a figure was changed" in sealing.faults(key)[0].words
+    found = sealing.faults(key)[0].words
+    assert keys(found) == ["chain-figure-changed"]
+    assert (found["count"], found["start"]) == (60, "60")
 
 
 def exported(key: str, path: Path) -> dict[str, Any]:
@@ -220,14 +224,14 @@ def test_what_is_no_backup_is_refused_and_nothing_changes(key: str, tmp_path: Pa
     other = tmp_path / "b.sqlite3"
     with sqlite3.connect(other) as db:
         db.execute("CREATE TABLE cats (name TEXT)")
-    short = tmp_path / "c.sqlite3"
+    short = tmp_path / "backup-unread"
     backup.take(short)
     whole = short.read_bytes()
     short.write_bytes(whole[: len(whole) // 2])
     for path, says in (
-        (zipped, "no database file"),
-        (other, "none of ours"),
-        (short, "c.sqlite3"),
+        (zipped, "backup-no-database"),
+        (other, "backup-not-ours"),
+        (short, "backup-unread"),
         (tmp_path / "d", "d:"),
     ):
         with pytest.raises(backup.BackupFault, match=says):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import ast
 import re
+from collections import Counter
 from collections.abc import Iterator
 from pathlib import Path
 from typing import get_args
@@ -153,10 +154,13 @@ def test_orders_are_said_whole_and_in_the_readers_units(pattern: str, goal: Goal
 @given(st.sampled_from(sorted(WRITE)), st.floats(1e-6, 1e7), st.sampled_from([US, METRIC, Reader()]))
 def test_any_figure_is_written_with_a_unit_and_no_tail(dimension: str, value: float, who: Reader) -> None:
     text = say(Figure(dimension, value), who)  # type: ignore[arg-type]
-    assert re.match(r"^(under |over )?−?[\d,]+(\.\d+)?", text)
+    assert re.match(r"^(under |over |< )?−?[\d,]+(\.\d+)?", text)
     # Thousands are set apart, nothing is written as a machine writes it, and there is a unit.
     assert not re.search(r"(?<![\d.])\d{4}|\de[+-]?\d|nan|inf\b", text)
     assert dimension == "number" or re.search(r"[^\W\d]|%", text)
+    # Noughts that were not read stand behind a pressure only: there they say how fine it was read.
+    if dimension not in ("vacuum", "rise", "gauge", "absolute", "step"):
+        assert not re.search(r"\d\.\d*0{3,}(?!\d)", text)
 
 
 @pytest.mark.parametrize(
@@ -173,9 +177,9 @@ def test_any_figure_is_written_with_a_unit_and_no_tail(dimension: str, value: fl
         (Figure("mass", 0.4), "14.1 oz", "400 g"),
         (Figure("mass", 4.44), "9 lb 12.6 oz", "4.44 kg"),
         (Figure("adder", 0.0558), "0.60 oz/ft", "56 g/m"),
-        (Figure("volume", 8e-6), "0.49 in³", "8.0 ml"),
+        (Figure("volume", 8e-6), "0.49 in³", "8 ml"),
         (Figure("volume", 0.0125), "0.441 ft³", "12.5 l"),
-        (Figure("flow", 0.00283), "6.00 CFM", "170 l/min"),
+        (Figure("flow", 0.00283), "6 CFM", "170 l/min"),
         (Figure("duration", 89.6), "90 s", "90 s"),
         (Figure("duration", 7500.0), "2 h 05 min", "2 h 05 min"),
         (Figure("throughput", 2.13e-5), "2.1 × 10⁻⁵ Pa·m³/s", "2.1 × 10⁻⁵ Pa·m³/s"),
@@ -197,3 +201,12 @@ def test_a_marks_lines_are_said_in_the_readers_units() -> None:
         assert any("133 Pa" in say(line) for line in lines)
     with reading_as(lambda: reader_of(Settings(english="uk"))):
         assert any("1,000 µ" in say(line) for line in lines)
+
+
+@pytest.mark.parametrize("locale", ["en-US", "en-GB"])
+def test_no_key_is_given_twice(locale: str) -> None:
+    """A later file would silently win over an earlier one."""
+    keys = [
+        k for f in sorted((LOCALES / locale).glob("*.ftl")) for k in re.findall(r"(?m)^([a-z][\w-]*) =", f.read_text())
+    ]
+    assert [k for k, n in Counter(keys).items() if n > 1] == []

@@ -3183,7 +3183,7 @@ export interface components {
             /** Height */
             height: number;
             /** Marks */
-            marks: components["schemas"]["rough_draw__api__plan__schemas__MarkOut"][];
+            marks: components["schemas"]["rough_draw__api__plan__drawing_schemas__MarkOut"][];
             /** Strokes */
             strokes: components["schemas"]["StrokeOut"][];
             /** Valves */
@@ -5709,6 +5709,19 @@ export interface components {
             suction_kpa?: number | null;
         };
         /**
+         * RunningJudgedOut
+         * @description What one figure of the running readings is, against what it should be.
+         */
+        RunningJudgedOut: {
+            /**
+             * Case
+             * @enum {string}
+             */
+            case: "misread" | "under" | "within" | "over";
+            /** Words */
+            words: string;
+        };
+        /**
          * RunningOut
          * @description One set of running readings, worked out. Temperatures °C, superheat and subcooling K.
          */
@@ -5719,12 +5732,12 @@ export interface components {
             dew_c: number | null;
             /** Fault */
             fault: string;
+            /** Judged */
+            judged: components["schemas"]["RunningJudgedOut"][];
             /** Subcooling */
             subcooling: number | null;
             /** Superheat */
             superheat: number | null;
-            /** Words */
-            words: string[];
         };
         /**
          * RunningsOut
@@ -7166,7 +7179,7 @@ export interface components {
          * MarkOut
          * @description A small label of a drawing.
          */
-        rough_draw__api__plan__schemas__MarkOut: {
+        rough_draw__api__plan__drawing_schemas__MarkOut: {
             /** Text */
             text: string;
             /** X */

@@ -1,6 +1,7 @@
 import type { Job, PlanOut } from "../api/client";
 import type { Editor } from "../api/editor";
 import { useCatalogue } from "../api/queries";
+import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
 import { SelectField } from "../ui/Choice";
 import { NumberField } from "../ui/Field";
@@ -11,6 +12,7 @@ const TONE = { good: "pass", usable: "caution", no: "stop" } as const;
 /** The extension cord: what it drops, running and starting. */
 export function CordSheet({ job, editor, plan }: { job: Job; editor: Editor; plan: PlanOut }) {
   const { data: cat } = useCatalogue();
+  const u = useUnits();
   const cord = job.rig?.cord ?? null;
   const ask = (fields: Record<string, unknown>) => void editor.ask("rig", { op: "cord", fields });
   const set = (fields: Record<string, unknown>) => editor.edit((j) => ({ ...j, rig: { ...j.rig!, cord: { ...j.rig!.cord!, ...fields } } }), "typing");
@@ -38,8 +40,8 @@ export function CordSheet({ job, editor, plan }: { job: Job; editor: Editor; pla
           <Tag tone={TONE[answer.verdict]}>{answer.verdict === "no" ? "too thin" : answer.verdict}</Tag>
           <p className="mt-1">{answer.words}.</p>
           <p className="mt-1 text-soft">
-            <span className="figure">{answer.running_a.toFixed(1)} A</span> running, about <span className="figure">{answer.starting_a.toFixed(0)} A</span> starting (estimate);{" "}
-            <span className="figure">{answer.volts_starting.toFixed(0)} V</span> left at the pump while it starts.
+            <span className="figure">{u.fixed(answer.running_a, 1)} A</span> running, about <span className="figure">{u.whole(answer.starting_a)} A</span> starting (estimate);{" "}
+            <span className="figure">{u.whole(answer.volts_starting)} V</span> left at the pump while it starts.
           </p>
         </div>
       )}

@@ -24,7 +24,7 @@ export function HoldTrace({ v, series, now }: { v: VerdictOut; series: SeriesOut
   return (
     <>
     <Trace
-      label={`Hold: ${v.sentence}. ${named.map((c) => c.words).join("; ")}`}
+      label={`Hold test: ${v.headline}: ${named.map((c) => c.words).join("; ")}`}
       series={held}
       log={false}
       height={narrow ? 300 : 380}

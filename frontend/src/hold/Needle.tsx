@@ -16,7 +16,7 @@ export function Needle({ v }: { v: VerdictOut }) {
         </dd>
         <dt className="text-soft">Water</dt>
         <dd>
-          <b className="figure">{u.grams(n.water_g)}</b> as vapor
+          <b className="figure">{u.grams(n.water_g)}</b> as {u.spelled("vapor")}
         </dd>
         <dt className="text-soft">Because</dt>
         <dd>

@@ -16,7 +16,7 @@ describe("figures in a person's units", () => {
     const u = units({ pressure: "mbar", temperature: "f", length: "ft", mass: "lb-oz" });
     expect(u.say("pressure", 500 * PA)).toBe("0.667 mbar");
     expect(u.say("temperature", 20)).toBe("68 °F");
-    expect(u.say("length", 3.048)).toBe("10.0 ft");
+    expect(u.say("length", 3.048)).toBe("10 ft");
     expect(u.say("mass", 1)).toBe("2 lb 3.3 oz");
   });
 
@@ -36,16 +36,21 @@ describe("figures in a person's units", () => {
     expect(u.say("step", 5)).toBe("9 °F");
     expect(u.grams(100)).toBe("3,5 oz");
     expect(u.grams(2000)).toBe("4,4 lb");
-    expect(units().grams(0.0123)).toBe("0.012 g");
+    expect(units().grams(0.0123)).toBe("0.01 g");
+    expect(units().grams(0.0031)).toBe("< 0.01 g");
     expect(units().grams(2345)).toBe("2.3 kg");
-    expect(u.say("capacity", 17.58)).toBe("5,00 tons");
+    expect(u.say("capacity", 17.58)).toBe("5 tons");
     expect(u.say("barometer", 1013.25)).toBe("29,92 inHg");
     expect(u.say("adder", 60)).toBe("0,645 oz/ft");
   });
 
   it("shows tenths of a micron where the gauge gives them", () => {
-    expect(units().reading(42.34 * PA, 0.1)).toBe("42.3 µ");
-    expect(units().reading(42.34 * PA, 1)).toBe("42 µ");
+    expect(units().reading(42.34 * PA, 0.1)).toBe("42.3");
+    expect(units().reading(42 * PA, 0.1)).toBe("42.0");
+    // Typed off a gauge that gives tenths, on a sheet that does not know it.
+    expect(units().reading(42.3 * PA)).toBe("42.3");
+    expect(units().reading(4200.3 * PA, 0.1)).toBe("4,200");
+    expect(units().reading(42 * PA, 1)).toBe("42");
   });
 
   it("gives a rate its sign", () => {

@@ -55,7 +55,7 @@ export interface Units {
   /** A figure alone, and a figure with its unit. */
   figure: (dim: Dim, value: number) => string;
   say: (dim: Dim, value: number) => string;
-  /** A reading of a gauge that shows steps of `resolution` µ: tenths where it gives them. */
+  /** A figure off a gauge that shows steps of `resolution` µ: with tenths where it gives them. */
   reading: (pa: number, resolution?: number) => string;
   /** A rate of pressure, from µ/s, with its sign or without. */
   rate: (micronPerSecond: number, signed?: boolean) => string;
@@ -66,7 +66,14 @@ export interface Units {
   significant: (value: number, digits: number) => string;
   scientific: (value: number) => string;
   whole: (value: number) => string;
+  plain: (value: number, places: number) => string;
+  /** A word of the page as it is spelled where this person reads. */
+  spelled: (word: Spelled) => string;
 }
+
+/** Words that the two Englishes spell apart; everything else that differs comes from the server. */
+const BRITISH = { vapor: "vapour", License: "Licence", license: "licence" };
+export type Spelled = keyof typeof BRITISH;
 
 function make(out: SettingsOut | undefined): Units {
   const settings = out?.settings ?? ({} as Settings);
@@ -86,7 +93,8 @@ function make(out: SettingsOut | undefined): Units {
     if (dim === "pressure" && micron()) return fixed(v >= 20_000 ? Math.round(v / 100) * 100 : v, v < 10 ? 1 : 0, numbers);
     if (dim === "temperature" || dim === "step") return plain(v, 1, numbers);
     if (dim === "gauge") return fixed(v, unit.key === "psig" ? (Math.abs(v) >= 10 || v === 0 ? 0 : 1) : unit.key === "bar" ? (Math.abs(v) >= 1 ? 1 : 2) : 0, numbers);
-    return significant(v, unit.digits ?? 3, numbers);
+    if (dim === "pressure" || dim === "barometer") return significant(v, unit.digits ?? 3, numbers);
+    return plain(Number(v.toPrecision(unit.digits ?? 3)), 6, numbers);
   };
   const say = (dim: Dim, value: number): string => {
     if (dim === "mass" && of("mass").key === "lb-oz") {
@@ -99,11 +107,16 @@ function make(out: SettingsOut | undefined): Units {
   };
   const grams = (g: number): string => {
     const many = of("mass").key === "kg" ? 1000 : 16 * 28.349523;
+    // Nothing under a hundredth is weighed, or matters.
+    if (g > 0 && shown("grams", g) < 0.01) return `< ${plain(0.01, 2, numbers)} ${of("grams").label}`;
     if (g >= 100_000) return `over ${say("mass", 100)}`;
-    return g >= many ? `${significant(shown("mass", g / 1000), 2, numbers)} ${of("mass").key === "kg" ? "kg" : "lb"}` : `${significant(shown("grams", g), 2, numbers)} ${of("grams").label}`;
+    return g >= many ? `${significant(shown("mass", g / 1000), 2, numbers)} ${of("mass").key === "kg" ? "kg" : "lb"}` : `${plain(Number(shown("grams", g).toPrecision(2)), 2, numbers)} ${of("grams").label}`;
   };
-  const reading = (pa: number, resolution = 1): string =>
-    micron() && resolution < 1 && shown("pressure", pa) < 1000 ? `${fixed(shown("pressure", pa), 1, numbers)} ${of("pressure").label}` : say("pressure", pa);
+  const reading = (pa: number, resolution = 1): string => {
+    const v = shown("pressure", pa);
+    const tenths = resolution < 1 || Math.abs(v - Math.round(v)) > 0.04;
+    return micron() && v < 1000 && tenths ? fixed(v, 1, numbers) : fig("pressure", pa);
+  };
   const rate = (micronPerSecond: number, signed = true): string => {
     const unit = of("pressure");
     const v = Math.abs(micronPerSecond * MICRON_PA * unit.factor);
@@ -126,6 +139,8 @@ function make(out: SettingsOut | undefined): Units {
     significant: (v, digits) => significant(v, digits, numbers),
     scientific: (v) => scientific(v, numbers),
     whole: (v) => fixed(v, 0, numbers),
+    plain: (v, places) => plain(v, places, numbers),
+    spelled: (word) => (settings.english === "uk" ? BRITISH[word] : word),
   };
 }
 

@@ -2,6 +2,7 @@ import { useState } from "react";
 
 import type { PressureNote } from "../api/client";
 import { MICRON_PA } from "../lib/format";
+import { useUnits } from "../lib/units";
 import { Fault, Sheet } from "../ui/Sheet";
 import { SelectField } from "../ui/Choice";
 import { NumberField } from "../ui/Field";
@@ -28,7 +29,8 @@ export function Pressure() {
   const per = UNITS.find((u) => u.value === unit)!.pa;
   const found = useNote<PressureNote>("pressure", celsius !== null ? { boils_c: celsius } : { pa: (value ?? 500) * per });
   const n = found.data;
-  const fig = (v: number) => (v >= 1000 ? v.toLocaleString("en-US", { maximumFractionDigits: v >= 20000 ? 0 : 1 }) : v.toPrecision(4));
+  const u = useUnits();
+  const fig = (v: number) => (v >= 1000 ? u.fixed(v, v >= 20000 ? 0 : 1) : u.significant(v, 4));
   return (
     <div className="grid gap-3 lg:grid-cols-[minmax(280px,400px)_minmax(0,1fr)]">
       <Sheet title="Pressure and boiling point">
@@ -47,20 +49,20 @@ export function Pressure() {
             />
             <SelectField label="in" value={unit} onChange={setUnit} options={UNITS} />
           </div>
-          <NumberField label="or: water is to boil at" unit="°C" value={celsius} onChange={setCelsius} min={-60} max={100} optional />
+          <NumberField label="or: water is to boil at" dim="temperature" value={celsius} onChange={setCelsius} min={-60} max={100} optional />
         </div>
         {found.error && <Fault title="No answer" detail={found.error.message} />}
         {n && (
           <ul className="mt-3 list-none p-0" aria-live="polite">
-            <Row strong label={n.state === "boils" ? "water boils at" : "ice goes to vapor at"} value={n.boils_c === null || n.boils_c === undefined ? "off the curve" : `${n.boils_c.toFixed(1)} °C`}>
+            <Row strong label={n.state === "boils" ? "water boils at" : `ice goes to ${u.spelled("vapor")} at`} value={n.boils_c === null || n.boils_c === undefined ? "off the curve" : `${u.fixed(u.shown("temperature", n.boils_c), 1)} ${u.label("temperature")}`}>
               <Relation relation={n.state === "boils" ? "saturation, liquid" : "saturation, ice"} />
             </Row>
-            {UNITS.map((u) => (
-              <Row key={u.value} label={u.label} value={fig(n.units[u.value] ?? 0)}>
-                {u.value === "micron" && <Relation relation="units" />}
+            {UNITS.map((one) => (
+              <Row key={one.value} label={one.label} value={fig(n.units[one.value] ?? 0)}>
+                {one.value === "micron" && <Relation relation="units" />}
               </Row>
             ))}
-            <Row label="on a dial at sea level" value={`${n.depth_inhg.toFixed(2)} inHg`}>
+            <Row label="on a dial at sea level" value={`${u.fixed(n.depth_inhg, 2)} inHg`}>
               <Relation relation="dial gauge" />
             </Row>
           </ul>

@@ -33,13 +33,14 @@ export function Nitrogen() {
       <ul className="mt-3 list-none p-0" aria-live="polite">
         {found.data?.left.map((x, i) => <Row key={i} label={`left after ${i + 1}`} value={`1 in ${u.whole(Math.round(1 / x))}`} strong={i === found.data.left.length - 1} />)}
       </ul>
-      <p className="mt-2 text-soft">Of gas and vapor. Free water and ice are not diluted, only warmed. {u.say("pressure", 101325)} is 0 gauge at sea level.</p>
+      <p className="mt-2 text-soft">Of gas and {u.spelled("vapor")}. Free water and ice are not diluted, only warmed. {u.say("pressure", 101325)} is 0 gauge at sea level.</p>
     </Sheet>
   );
 }
 
 /** A cord judged for a pump. */
 export function CordNote() {
+  const u = useUnits();
   const wires = useCatalogue().data?.wires ?? [];
   const [length, setLength] = useState<number | null>(30);
   const [wire, setWire] = useState("16 AWG");
@@ -63,7 +64,7 @@ export function CordNote() {
           <ul className="mt-3 list-none p-0">
             <Row strong label="lost running" value={percent(a.running_drop)} />
             <Row label="lost starting" value={percent(a.starting_drop)} />
-            <Row label="left at the pump while it starts" value={`${a.volts_starting.toFixed(0)} V`} />
+            <Row label="left at the pump while it starts" value={`${u.whole(a.volts_starting)} V`} />
           </ul>
           <p className="mt-2">
             <Tag tone={a.verdict === "good" ? "pass" : a.verdict === "usable" ? "caution" : "stop"}>{a.verdict}</Tag> {a.words}.

@@ -26,6 +26,9 @@ export function WaterChart({ at }: { at: { pa: number; c: number | null } | null
       .slice(from, to)
       .map((t, i) => `${i === 0 ? "M" : "L"}${x(t).toFixed(1)} ${y(pa[from + i]!).toFixed(1)}`)
       .join(" ");
+  const step = u.of("temperature").key === "f" ? 40 : 20;
+  const first = Math.ceil(u.shown("temperature", C0) / step);
+  const warmth = Array.from({ length: Math.floor(u.shown("temperature", C1) / step) - first + 1 }, (_, i) => (first + i) * step);
   const micron = u.of("pressure").key === "micron";
   return (
     <svg viewBox={`0 0 ${W} ${H}`} className="w-full" role="img" aria-label="Saturation of water and ice, pressure against temperature">
@@ -33,20 +36,20 @@ export function WaterChart({ at }: { at: { pa: number; c: number | null } | null
         <g key={d}>
           <line x1={LEFT} x2={W - 12} y1={y(10 ** d * MICRON_PA)} y2={y(10 ** d * MICRON_PA)} stroke="var(--strong-rule)" />
           <text x={LEFT - 8} y={y(10 ** d * MICRON_PA) + 5} textAnchor="end" fontSize="15" className="figure" fill="var(--ink)">
-            {micron ? (10 ** d).toLocaleString("en-US") : u.figure("pressure", 10 ** d * MICRON_PA)}
+            {micron ? u.whole(10 ** d) : u.figure("pressure", 10 ** d * MICRON_PA)}
           </text>
         </g>
       ))}
-      {[-60, -40, -20, 0, 20, 40, 60, 80, 100].map((t) => (
+      {warmth.map((t) => (
         <g key={t}>
-          <line x1={x(t)} x2={x(t)} y1={8} y2={H - FOOT} stroke="var(--rule)" />
-          <text x={x(t)} y={H - 12} textAnchor="middle" fontSize="15" className="figure" fill="var(--ink)">
-            {t}
+          <line x1={x(u.stored("temperature", t))} x2={x(u.stored("temperature", t))} y1={8} y2={H - FOOT} stroke="var(--rule)" />
+          <text x={x(u.stored("temperature", t))} y={H - 12} textAnchor="middle" fontSize="15" className="figure" fill="var(--ink)">
+            {u.whole(t)}
           </text>
         </g>
       ))}
       <text x={W - 14} y={H - FOOT - 10} textAnchor="end" fontSize="15" fill="var(--soft)">
-        °C
+        {u.label("temperature")}
       </text>
       <text x={LEFT + 8} y={24} fontSize="15" fill="var(--soft)">
         {u.label("pressure")}

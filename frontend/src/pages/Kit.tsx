@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import type { KitCard } from "../api/client";
 import { hrefs } from "../api/commands";
 import { useKit, usePurchases } from "../api/queries";
-import { span } from "../lib/format";
+import { MICRON_PA, span } from "../lib/format";
 import { useSaveSettings, useSettings, useUnits } from "../lib/units";
 import { FileLink } from "../ui/Button";
 import { NumberField, TextField } from "../ui/Field";
@@ -132,13 +132,14 @@ const day = (at: number): string => new Date(at * 1000).toISOString().slice(0, 1
 
 /** The readings of a part over its jobs, oldest at the left. */
 function Trend({ item }: { item: KitCard }) {
+  const u = useUnits();
   const values = item.events.filter((e) => e.kind === "blank-off" && typeof e.micron === "number").map((e) => e.micron!).reverse();
   if (values.length < 2) return null;
   const top = Math.max(...values, 100);
   const step = 200 / (values.length - 1);
   const y = (v: number) => 44 - (40 * v) / top;
   return (
-    <svg viewBox="0 0 216 52" className="mb-1 w-full max-w-xs" role="img" aria-label={`Blank-off over ${values.length} jobs, ${values[0]} to ${values[values.length - 1]} µ`}>
+    <svg viewBox="0 0 216 52" className="mb-1 w-full max-w-xs" role="img" aria-label={`Blank-off over ${values.length} jobs, ${u.say("pressure", values[0]! * MICRON_PA)} to ${u.say("pressure", values[values.length - 1]! * MICRON_PA)}`}>
       <path d={`M8 ${y(100)}H208`} stroke="var(--stop)" strokeDasharray="4 4" />
       <path d={`M${values.map((v, i) => `${8 + step * i} ${y(v)}`).join("L")}`} fill="none" stroke="var(--measure)" strokeWidth="2.5" />
       {values.map((v, i) => (
@@ -163,6 +164,7 @@ function Purchases() {
   const { data } = usePurchases();
   const settings = useSettings();
   const save = useSaveSettings();
+  const u = useUnits();
   const s = settings.data?.settings;
   const most = Math.max(1, ...(data?.purchases ?? []).map((p) => p.seconds));
   return (
@@ -183,7 +185,7 @@ function Purchases() {
             </span>
             <span className="figure sm:text-right">{span(p.seconds)}</span>
             <span className="figure sm:text-right">
-              {Math.round(p.money).toLocaleString("en-US")} {data?.currency} <span className="text-soft">{p.jobs === 1 ? "1 job" : `${p.jobs} jobs`}</span>
+              {u.whole(p.money)} {data?.currency} <span className="text-soft">{p.jobs === 1 ? "1 job" : `${p.jobs} jobs`}</span>
             </span>
           </li>
         ))}

@@ -7,6 +7,7 @@ import { options, refresh } from "../api/options";
 import { forget, useSession } from "../api/session";
 import { Button } from "../ui/Button";
 import { TextField } from "../ui/Field";
+import { useUnits } from "../lib/units";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
 
 /** Who works here, with their licence; who is at this browser, and so whose units and whose name on a new job. */
@@ -15,6 +16,7 @@ export function People() {
   const session = useSession();
   const people = useQuery(options.people());
   const [name, setName] = useState("");
+  const u = useUnits();
   const [licence, setLicence] = useState("");
   const again = () => refresh(client, ["people", "session", "settings"]);
   const add = useMutation({
@@ -31,7 +33,7 @@ export function People() {
     <div className="mx-auto grid max-w-3xl gap-3">
       <header>
         <h1 className="text-title">People</h1>
-        <p className="text-soft">Each reads in their own units; their name and licence stand on the jobs they open.</p>
+        <p className="text-soft">Each reads in their own units; their name and {u.spelled("license")} stand on the jobs they open.</p>
       </header>
       <Sheet strong>
         <p className="text-soft">At this browser</p>
@@ -72,7 +74,7 @@ export function People() {
           }}
         >
           <TextField label="Name" value={name} onChange={setName} />
-          <TextField label="Licence" value={licence} onChange={setLicence} />
+          <TextField label={u.spelled("License")} value={licence} onChange={setLicence} />
           <Button type="submit" kind="solid" disabled={!name.trim() || add.isPending}>
             Add
           </Button>
@@ -84,6 +86,7 @@ export function People() {
 }
 
 function Person({ person, isHere, onHere, onChanged }: { person: PersonOut; isHere: boolean; onHere: () => void; onChanged: () => void }) {
+  const u = useUnits();
   const [open, setOpen] = useState(false);
   const [name, setName] = useState(person.name);
   const [licence, setLicence] = useState(person.licence);
@@ -102,7 +105,7 @@ function Person({ person, isHere, onHere, onChanged }: { person: PersonOut; isHe
       {open && (
         <div className="mt-2 grid gap-3 sm:grid-cols-2">
           <TextField label="Name" value={name} onChange={setName} />
-          <TextField label="Licence" value={licence} onChange={setLicence} />
+          <TextField label={u.spelled("License")} value={licence} onChange={setLicence} />
           <Button kind="solid" disabled={!name.trim()} onClick={save}>
             Keep
           </Button>

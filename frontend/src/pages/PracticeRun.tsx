@@ -100,7 +100,7 @@ function Clock({ run, busy, onPace }: { run: RunOut; busy: boolean; onPace: (spe
       <p className="figure text-reading leading-[1.16] font-bold whitespace-nowrap text-measure" data-testid="figure">
         {has ? (
           <>
-            {u.figure("pressure", run.pa!)}
+            {u.reading(run.pa!)}
             <span className="text-order text-ink"> {u.label("pressure")}</span>
           </>
         ) : run.over_range ? (

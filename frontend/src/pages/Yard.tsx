@@ -216,7 +216,7 @@ function Figure({ row, size }: { row: YardRow; size: string }) {
   if (row.pa !== null && row.pa !== undefined && row.live)
     return (
       <span className={`figure leading-none font-bold whitespace-nowrap text-measure ${size}`}>
-        {u.figure("pressure", row.pa)}
+        {u.reading(row.pa)}
         <span className="text-[0.4em]"> {u.label("pressure")}</span>
       </span>
     );

@@ -3,6 +3,7 @@ import { useRef, useState } from "react";
 
 import { ApiError } from "../api/client";
 import { commands, hrefs } from "../api/commands";
+import { useUnits } from "../lib/units";
 import { Button, FileLink } from "../ui/Button";
 import { Modal } from "../ui/Modal";
 import { Fault } from "../ui/Sheet";
@@ -13,13 +14,14 @@ export function Backup() {
   const input = useRef<HTMLInputElement>(null);
   const [file, setFile] = useState<File | null>(null);
   const [fault, setFault] = useState<ApiError | null>(null);
+  const u = useUnits();
   const [done, setDone] = useState("");
   const put = () => {
     if (!file) return;
     void commands.restore(file).then(
       (r) => {
         setFile(null);
-        setDone(`${r.jobs} jobs and ${r.readings.toLocaleString("en-US")} readings are back.`);
+        setDone(`${r.jobs} jobs and ${u.whole(r.readings)} readings are back.`);
         void client.invalidateQueries();
       },
       (e: unknown) => e instanceof ApiError && setFault(e),

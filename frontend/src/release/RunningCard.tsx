@@ -49,9 +49,9 @@ export function RunningCard({ jobKey, job, editor }: { jobKey: string; job: Job;
       </div>
       <div aria-live="polite" className="mt-3">
         {out?.fault && <p className="border-l-4 border-stop pl-3">{out.fault}</p>}
-        {out?.words.map((w) => (
-          <p key={w} className={`border-l-4 pl-3 ${w.includes("within") ? "border-green" : "border-ochre"}`}>
-            {w}
+        {out?.judged.map((j) => (
+          <p key={j.words} className={`border-l-4 pl-3 ${j.case === "within" ? "border-green" : "border-ochre"}`}>
+            {j.words}
           </p>
         ))}
       </div>

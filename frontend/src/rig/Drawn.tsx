@@ -5,6 +5,9 @@ import { isShut, tone, type RigLineProps } from "./line";
 
 type Box = Drawing["boxes"] extends (infer B)[] | undefined ? B : never;
 
+/** What a part is called, where nothing is written beside it. */
+const nameOf = (plan: RigLineProps["plan"], part: string): string => plan.parts.find((p) => p.name === part)?.label ?? part;
+
 /** The rig line as the server laid it out. */
 export function Drawn({ plan, pressures = {}, reading, shut = [], selected, onPart, onValve, onSection }: RigLineProps) {
   const u = useUnits();
@@ -40,7 +43,7 @@ export function Drawn({ plan, pressures = {}, reading, shut = [], selected, onPa
         const c = conductanceOf(plan, s.part);
         const ink = selected === s.part ? "var(--measure)" : "var(--ink)";
         return (
-          <g key={i} {...press(s.part, `${s.label || s.part}`)}>
+          <g key={i} {...press(s.part, s.label || nameOf(plan, s.part))}>
             {touched(s.part) && <path d={s.path} fill="none" stroke="transparent" strokeWidth={44} />}
             <path d={s.path} fill="none" stroke={ink} strokeWidth={c === undefined ? 3.5 : strokeWidth(c)} strokeLinejoin="miter" />
             {s.label && (
@@ -54,7 +57,7 @@ export function Drawn({ plan, pressures = {}, reading, shut = [], selected, onPa
       {(d.boxes ?? []).map((b) => (
         <g key={b.name + b.kind}>
           <Compartment b={b} pa={pressures[b.name]} chosen={selected === b.name} say={(p) => u.say("pressure", p)} />
-          <rect x={b.x} y={b.y} width={b.w} height={b.h ?? 60} rx="6" fill="transparent" {...press(b.name, b.kind === "pump" && !/pump/i.test(b.label) ? `Pump, ${b.label}` : b.label, b.kind === "section")} />
+          <rect x={b.x} y={b.y} width={b.w} height={b.h ?? 60} rx="6" fill="transparent" {...press(b.name, b.label, b.kind === "section")} />
         </g>
       ))}
       {(d.marks ?? []).map((m, i) => (

@@ -110,7 +110,7 @@ function Criterion({ job, editor, data }: { job: Job; editor: Editor; data: Syst
           <p className="border-l-4 border-ochre pl-3">
             Here a full pull reads <span className="figure font-bold">{u.fixed(data.dial.inhg, 2)} inHg</span>. A needle can be off by{" "}
             <span className="figure">{u.say("pressure", data.dial.blind_pa)}</span>: it can miss a leak of <span className="figure">{u.scientific(data.dial.leak)} Pa·m³/s</span> and{" "}
-            <span className="figure">{u.grams(data.dial.water_g)}</span> of vapor. Recorded as unverified.
+            <span className="figure">{u.grams(data.dial.water_g)}</span> of {u.spelled("vapor")}. Recorded as unverified.
           </p>
           <DialCheck atmosphere={data.atmosphere_pa} />
         </div>

@@ -71,7 +71,7 @@ export function SystemSheet({ jobKey, scope, set, editor, system }: { jobKey: st
             <TextField label="Name" value={name} onChange={setName} />
           </div>
           <Button type="submit" kind="solid" disabled={!name.trim()}>
-            Keep
+            Save
           </Button>
         </form>
         {fault && <Fault title={fault.problem.title} detail={fault.problem.detail} />}

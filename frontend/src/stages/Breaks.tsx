@@ -21,7 +21,7 @@ export function Breaks({ jobKey, version, made }: { jobKey: string; version: num
           </>
         )}
         For this system by itself <b>{data.advised === 0 ? "none" : data.advised}</b> would do. {data.why} Each break leaves about 1 part in{" "}
-        <span className="figure">{Math.round(1 / data.share)}</span> of the vapor; water in oil and on walls leaves at its own pace.
+        <span className="figure">{Math.round(1 / data.share)}</span> of the {u.spelled("vapor")}; water in oil and on walls leaves at its own pace.
       </p>
       <div className="mt-3 overflow-x-auto" tabIndex={0} role="region" aria-label="Breaks with nitrogen, what each takes out">
         <table className="w-full min-w-[520px] text-left">

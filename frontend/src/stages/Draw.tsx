@@ -33,11 +33,12 @@ export function Draw({ jobKey, job, editor, live }: StageProps) {
   const isolated = live.isolated_at !== null && live.isolated_at !== undefined;
   const shut = [...live.shut, ...(isolated ? plan.data.isolate_valves : [])];
   const drawn = { ...plan.data, shut: plan.data.shut.filter((v) => !live.opened.includes(v)) };
+  const step = job.rig?.parts?.find((p) => p.kind === "gauge")?.resolution_micron;
   const has = live.pa !== null && live.pa !== undefined;
   return (
     <div className="grid gap-3 md:grid-cols-[326px_minmax(0,1fr)]">
       <div className="grid content-start gap-3">
-        <FigureCard live={live} />
+        <FigureCard live={live} step={step} />
         <NextCard live={live} jobKey={jobKey} />
       </div>
       <div className="grid min-w-0 content-start gap-3">
@@ -54,7 +55,7 @@ export function Draw({ jobKey, job, editor, live }: StageProps) {
           running
           plan={drawn}
           pressures={live.section_pa}
-          reading={live.over_range ? "gauge over" : has ? `gauge ${u.figure("pressure", live.pa!)}` : "gauge"}
+          reading={live.over_range ? "gauge over" : has ? `gauge ${u.reading(live.pa!, step)}` : "gauge"}
           shut={shut}
           onValve={(valve) => setAsked({ valve })}
           onPart={(part) => setAsked(part === "pump" ? { valve: null } : { part })}
@@ -73,10 +74,10 @@ export function Draw({ jobKey, job, editor, live }: StageProps) {
 }
 
 /** The last reading, large, and how it goes. */
-function FigureCard({ live }: { live: LiveOut }) {
+function FigureCard({ live, step }: { live: LiveOut; step: number | undefined }) {
   const u = useUnits();
   const target = live.target_at;
-  const said = live.over_range ? "over range" : live.pa !== null && live.pa !== undefined ? `reads ${u.say("pressure", live.pa)}` : "no reading yet";
+  const said = live.over_range ? "over range" : live.pa !== null && live.pa !== undefined ? `reads ${u.reading(live.pa, step)} ${u.label("pressure")}` : "no reading yet";
   return (
     <Sheet>
       <Said text={`${live.gauge} ${said}`} />
@@ -89,7 +90,7 @@ function FigureCard({ live }: { live: LiveOut }) {
           "over"
         ) : live.pa !== null && live.pa !== undefined ? (
           <>
-            {u.figure("pressure", live.pa)}
+            {u.reading(live.pa, step)}
             <span className="text-order text-ink"> {u.label("pressure")}</span>
           </>
         ) : (
@@ -164,7 +165,9 @@ export function NextCard({ live, jobKey }: { live: LiveOut; jobKey: string }) {
         <Tag tone={isNow ? "caution" : "plain"}>
           {isNow ? "now" : due !== null && due !== undefined ? `about ${clock(due)}` : "later"}
         </Tag>
-        <p className="casual mt-2 text-order leading-[1.2] font-extrabold">{now.title}</p>
+        <p className="casual mt-2 text-order leading-[1.2] font-extrabold" data-testid="next-step">
+          {now.title}
+        </p>
       </div>
       <p className="mt-2">{now.why}</p>
       {why && <p className="mt-2 border-l-4 border-ochre pl-3">{now.caution}</p>}

@@ -170,9 +170,8 @@ function Keypad({ open, onClose, jobKey }: { open: boolean; onClose: () => void;
   const [gauge, setGauge] = useState("typed");
   const u = useUnits();
   const unit = u.label("pressure");
-  // Other units than µ need a point; µ are whole.
-  const extra = u.of("pressure").key === "micron" ? "00" : ".";
-  const press = (k: string) => setText((t) => (k === "⌫" ? t.slice(0, -1) : k === "." && t.includes(".") ? t : (t + k).slice(0, 8).replace(/^0+(?=\d)/, "")));
+  const sign = u.numbers === "point" ? "." : ",";
+  const press = (k: string) => setText((t) => (k === "⌫" ? t.slice(0, -1) : k === sign && t.includes(sign) ? t : (t + k).slice(0, 8).replace(/^0+(?=\d)/, "")));
   const enter = (pa: number | null) => {
     const at = Date.now() / 1000;
     const shown = pa === null ? "over" : `${text} ${unit}`;
@@ -188,7 +187,7 @@ function Keypad({ open, onClose, jobKey }: { open: boolean; onClose: () => void;
       (e: unknown) => e instanceof ApiError && setFault(e.problem.detail),
     );
   };
-  const value = u.stored("pressure", Number(text));
+  const value = u.stored("pressure", Number(text.replace(",", ".")));
   return (
     <Modal open={open} onClose={onClose} title="Type the reading">
       <div className="mb-2">
@@ -205,7 +204,7 @@ function Keypad({ open, onClose, jobKey }: { open: boolean; onClose: () => void;
       </div>
       {fault && <Fault title="Not stored" detail={fault} />}
       <div className="grid grid-cols-3 gap-2">
-        {["7", "8", "9", "4", "5", "6", "1", "2", "3", extra, "0", "⌫"].map((k) => (
+        {["7", "8", "9", "4", "5", "6", "1", "2", "3", sign, "0", "⌫"].map((k) => (
           <Button key={k} className="figure min-h-16 text-heading" aria-label={k === "⌫" ? "Back" : k} onClick={() => press(k)}>
             {k}
           </Button>
@@ -213,7 +212,10 @@ function Keypad({ open, onClose, jobKey }: { open: boolean; onClose: () => void;
         <Button className="min-h-16" onClick={() => enter(null)}>
           Over
         </Button>
-        <Button kind="solid" className="col-span-2 min-h-16 text-order" disabled={text === "" || !Number.isFinite(value) || value > 120_000} onClick={() => enter(value)}>
+        <Button className="figure min-h-16 text-heading" onClick={() => press("00")}>
+          00
+        </Button>
+        <Button kind="solid" className="min-h-16 text-order" disabled={text === "" || !Number.isFinite(value) || value > 120_000} onClick={() => enter(value)}>
           Enter
         </Button>
       </div>

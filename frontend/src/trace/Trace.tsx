@@ -41,15 +41,15 @@ export interface TraceProps {
   time?: (at: number) => string;
 }
 
-type Latest = TraceProps & { shown: Shown };
+type Latest = TraceProps & { shown: Shown; written: (v: number) => string };
 
 /** The strip chart: measured in ink, computed in pencil. Pressures come in Pa and are drawn in the person's unit. */
 export function Trace(props: TraceProps) {
   const box = useRef<HTMLDivElement>(null);
   const plot = useRef<uPlot>(null);
   const units = useUnits();
-  const unit = units.of("pressure").key;
-  const full: Latest = { ...props, shown: (pa) => units.shown("pressure", pa) };
+  const unit = `${units.of("pressure").key} ${units.numbers}`;
+  const full: Latest = { ...props, shown: (pa) => units.shown("pressure", pa), written: (v) => units.plain(v, 6) };
   const latest = useRef(full);
   const theme = useTheme();
   useEffect(() => {
@@ -175,7 +175,7 @@ function makeOptions(
         ...axis,
         size: width < 500 ? 68 : 84,
         grid: { stroke: token("strong-rule"), width: 1 },
-        values: (_, splits) => splits.map((s) => (log && !isDecade(s) ? "" : s.toLocaleString("en-US", { maximumSignificantDigits: 6 }))),
+        values: (_, splits) => splits.map((s) => (log && !isDecade(s) ? "" : latest.current.written(s))),
         ...(log ? { splits: () => DECADES.filter((d) => d >= range(latest.current).min * 0.99 && d <= range(latest.current).max) } : {}),
       },
     ],

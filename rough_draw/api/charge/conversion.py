@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from rough_draw.api import runs
-from rough_draw.api.charge.schemas import ChargingOut, RunningOut, RunningsOut
+from rough_draw.api.charge.schemas import ChargingOut, RunningJudgedOut, RunningOut, RunningsOut
 from rough_draw.api.deps import floats
 from rough_draw.api.devices.hub import Hub
 from rough_draw.api.devices.scale_driver import scale_name
@@ -170,13 +170,13 @@ def _running(job: Job, seen: Running | None) -> RunningOut | None:
             warm(seen.liquid_c),
         )
     except OutsideTable as e:
-        return RunningOut(dew_c=None, bubble_c=None, superheat=None, subcooling=None, words=[], fault=e.told)
+        return RunningOut(dew_c=None, bubble_c=None, superheat=None, subcooling=None, judged=[], fault=e.told)
     return RunningOut(
         dew_c=None if r.dew is None else celsius(r.dew),
         bubble_c=None if r.bubble is None else celsius(r.bubble),
         superheat=r.superheat,
         subcooling=r.subcooling,
-        words=list(r.words),
+        judged=[RunningJudgedOut(case=j.case, words=j.words) for j in r.judged],
         fault="",
     )
 

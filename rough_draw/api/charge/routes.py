@@ -12,10 +12,13 @@ from rough_draw.api.charge.schemas import ChargingOut, RunningsOut, ScaleIn, Sca
 from rough_draw.api.deps import HubDep, Key
 from rough_draw.api.devices.scale_driver import scale_name
 from rough_draw.core.charging.charge import charge_to_weigh
+from rough_draw.core.message import message
+from rough_draw.core.message.figure import number
 from rough_draw.core.sheet.run_state import Touch
 from rough_draw.standins.gauge_server import SPEEDS
 from rough_draw.standins.scale import ScaleTruth
 from rough_draw.store import jobs
+from rough_draw.text import say
 
 router = APIRouter(tags=["charge"])
 
@@ -30,7 +33,7 @@ def charging(key: Key, hub: HubDep) -> ChargingOut:
 async def attach_scale(key: Key, body: ScaleIn, hub: HubDep) -> ChargingOut:
     """Put a cylinder on the simulated scale, or change its pace."""
     if body.speed not in SPEEDS:
-        raise HTTPException(422, f"speed {body.speed} is not offered; use 1, 10 or 60")
+        raise HTTPException(422, say(message("pace-unknown", pace=number(body.speed))))
     run = runs.view(key)
     jobs.must_be_open(key)
     charge = charge_to_weigh(run.job.scope)

@@ -8,6 +8,7 @@ from pydantic import BaseModel, Field
 
 from rough_draw.api.said import Said
 from rough_draw.api.schemas import Body
+from rough_draw.core.charging.superheat import Judgement
 
 
 class ScaleIn(Body):
@@ -59,6 +60,13 @@ class ChargingOut(BaseModel):
     kg: list[float]
 
 
+class RunningJudgedOut(BaseModel):
+    """What one figure of the running readings is, against what it should be."""
+
+    case: Judgement
+    words: Said
+
+
 class RunningOut(BaseModel):
     """One set of running readings, worked out. Temperatures °C, superheat and subcooling K."""
 
@@ -66,7 +74,7 @@ class RunningOut(BaseModel):
     bubble_c: float | None
     superheat: float | None
     subcooling: float | None
-    words: list[Said]
+    judged: list[RunningJudgedOut]
     fault: Said
 
 

@@ -9,6 +9,7 @@ import time
 from rough_draw.api.devices.gauge_driver import Link, Listeners
 from rough_draw.api.devices.reading_writer import Keeper
 from rough_draw.api.devices.scale_driver import ScaleLink, scale_name
+from rough_draw.core.message import message
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.run_state import Touch
 from rough_draw.standins.gauge_server import GaugeServer, RunningWorld
@@ -17,6 +18,7 @@ from rough_draw.standins.scale import ScaleTruth, ScaleWorld
 from rough_draw.standins.world import Truth, World, random_truth
 from rough_draw.store import jobs
 from rough_draw.store.reading_cache import BENCH
+from rough_draw.text import say
 
 ATTACHED = "gauge-attached"
 """Touch that records a stand-in: its note holds the hidden truth, so that a restart resumes the same world."""
@@ -117,7 +119,7 @@ class Hub:
             port=self.server.port,
             listeners=self.listeners,
             keeper=self.keeper,
-            gauge="Gauge at the pump",
+            gauge=say(message("gauge-second-name")),
             opens=key,
             at="pump",
         )
@@ -132,7 +134,8 @@ class Hub:
             return
         world = await asyncio.to_thread(BenchWorld, job, random_truth(sum(key.encode())))
         now = time.time()
-        gauge = f"{(job.rig.gauge.name if job.rig.gauge else '') or 'Gauge'} on the pump"
+        called = (job.rig.gauge.name if job.rig.gauge else "") or message("gauge-alone")
+        gauge = say(message("gauge-on-pump", gauge=called))
         self.server.worlds[name] = RunningWorld(
             world=world, start_at=now, base_at=now, speed=float(speed), name=gauge[:60]
         )

@@ -12,7 +12,7 @@ from rough_draw.api import runs
 from rough_draw.core.diagnosis.curve_signs import Signature, signature
 from rough_draw.core.diagnosis.diagnosis import Case, Readings, look_into
 from rough_draw.core.diagnosis.next_test import Opinion, Test, opinion, tests_of
-from rough_draw.core.message import message
+from rough_draw.core.message import Telling, message
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.physics.water import saturation_pressure
 from rough_draw.core.sheet.run_state import Touch
@@ -25,7 +25,7 @@ LEAST = 6
 MOST_JOBS = 16
 
 
-class NotYet(RuntimeError):
+class NotYet(Telling):
     """There is nothing to look into yet."""
 
 
@@ -95,9 +95,9 @@ def why(key: str, run: runs.RunView, anew: bool = False) -> Why:
     """Look into a running draw. Raises NotYet without a draw or readings, ScopeError or NetworkError by the sheet."""
     main, start, gauge = run.main(), run.state.started_at, run.job.rig.gauge
     if start is None or run.state.isolated_at is not None or not run.state.pump_on or run.state.broken_at is not None:
-        raise NotYet("the pump does not draw on this system now: there is nothing to look into")
+        raise NotYet(message("diagnosis-no-draw"))
     if gauge is None:
-        raise NotYet("without a micron gauge there is no curve to look into")
+        raise NotYet(message("diagnosis-no-gauge"))
     keep = main.at >= start if main is not None else np.zeros(0, dtype=bool)
     if main is None or int(keep.sum()) < LEAST:
         raise NotYet(message("diagnosis-wait", count=LEAST))

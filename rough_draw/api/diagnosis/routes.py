@@ -10,12 +10,11 @@ from rough_draw.api import runs
 from rough_draw.api.deps import HubDep, Key
 from rough_draw.api.diagnosis import cases
 from rough_draw.api.diagnosis.schemas import AnswerChoiceOut, AnsweredOut, AnswerIn, SuspectOut, TestOut, WhyOut
-from rough_draw.api.said import told
 from rough_draw.core.diagnosis.next_test import Test
 from rough_draw.core.message import message
 from rough_draw.core.sheet.steps import Answered, LookedAnew, StepKind, text_of
 from rough_draw.store import jobs
-from rough_draw.text import say
+from rough_draw.text import say, told
 
 router = APIRouter(tags=["run"])
 

@@ -74,19 +74,24 @@ def _dial_only(run: runs.RunView) -> VerdictOut | None:
 def quick(body: QuickIn) -> QuickOut:
     """Read a hold from a table without a job. The volume is typed, or estimated from the kind of system."""
     for value, known, name in (
-        (body.template, TEMPLATES, "kind of system"),
+        (body.template, TEMPLATES, "template"),
         (body.refrigerant, REFRIGERANTS, "refrigerant"),
         (body.school, STANDARDS, "standard"),
     ):
         if value not in known:
             raise HTTPException(
-                422, say(message("quick-unknown", field=name, value=value[:40], known=", ".join(known)))
+                422,
+                say(
+                    message(
+                        "quick-unknown", field=message(f"quick-of-{name}"), value=value[:40], known=", ".join(known)
+                    )
+                ),
             )
     found = csv_table.read_table(body.text.encode("utf-8"))
     series = found.main()
     start = body.isolated_at_s if body.isolated_at_s is not None else find_hold(series)
     if start is None:
-        raise HTTPException(422, "no hold can be seen in this curve; give the second at which it was isolated")
+        raise HTTPException(422, say(message("quick-no-hold")))
     t, p = series.slice(start)
     volume, words = volume_of(body.volume_l, body.template, body.capacity_kw, body.length_m)
     scope = Scope(

@@ -9,7 +9,10 @@ from fastapi import APIRouter, HTTPException, Request, Response
 from rough_draw.api.access import COOKIE, Door, Tries
 from rough_draw.api.people.browser import PERSON, person_here
 from rough_draw.api.people.schemas import PersonIn, PersonOut, SessionIn, SessionOut
+from rough_draw.core.message import message
+from rough_draw.core.message.figure import duration
 from rough_draw.store import access, people
+from rough_draw.text import say
 
 router = APIRouter(tags=["people"])
 YEAR_S = 365 * 24 * 3600
@@ -53,10 +56,12 @@ async def sign_in(body: SessionIn, request: Request, response: Response) -> Sess
     who = request.client.host if request.client else ""
     wait = tries.wait(who)
     if wait > 0:
-        raise HTTPException(429, f"too many wrong ones; wait {wait:.0f} s", {"Retry-After": str(int(wait) + 1)})
+        raise HTTPException(
+            429, say(message("door-too-many", time=duration(wait))), {"Retry-After": str(int(wait) + 1)}
+        )
     if not await asyncio.to_thread(access.right, body.passphrase):
         tries.failed(who)
-        raise HTTPException(401, "that is not the passphrase")
+        raise HTTPException(401, say(message("door-wrong")))
     tries.passed(who)
     token = await asyncio.to_thread(access.begin)
     response.set_cookie(
@@ -123,4 +128,4 @@ def at_this_browser(number: int, response: Response) -> PersonOut:
 
 def _known(number: int) -> None:
     if not 0 < number < 2**31:
-        raise HTTPException(404, "there is nobody with that number")
+        raise HTTPException(404, say(message("no-person")))

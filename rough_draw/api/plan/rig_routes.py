@@ -146,7 +146,7 @@ def apply(key: Key, body: Apply) -> JobOut:
     if body.key.startswith("aside-"):
         n = int(body.key.removeprefix("aside-")) if body.key.removeprefix("aside-").isdigit() else -1
         if not 0 <= n < len(job.aside):
-            raise HTTPException(404, "there is no such rig set aside")
+            raise HTTPException(404, say(message("no-rig-aside")))
         now = job.aside[n].model_copy(update={"rig": job.rig})
         aside = tuple(now if i == n else a for i, a in enumerate(job.aside))
         return _save(key, body.version, job, rig=job.aside[n].rig, aside=aside)
@@ -156,7 +156,7 @@ def apply(key: Key, body: Apply) -> JobOut:
     for u in runs.upgrades_for(job):
         if u.change.key == body.key:
             return job_out(jobs.save(key, body.version, u.change.job))
-    raise HTTPException(404, f"nothing here is called '{body.key}'; the rig may have changed meanwhile")
+    raise HTTPException(404, say(message("no-such-edit", key=body.key)))
 
 
 def _best(job: Job) -> Best:
@@ -227,15 +227,15 @@ def read_rig(key: Key, file: UploadFile) -> JobOut:
     """Read a rig from its JSON file over the rig of this job."""
     data = file.file.read(MOST_RIG_BYTES + 1)
     if len(data) > MOST_RIG_BYTES:
-        raise FileFault(f"the file is over {MOST_RIG_BYTES // 1024} kB; a rig is far smaller")
+        raise FileFault(message("file-large-rig", most=MOST_RIG_BYTES // 1024))
     try:
         values = json.loads(data)
     except (UnicodeDecodeError, RecursionError):
-        raise FileFault("the file is not JSON text in UTF-8") from None
+        raise FileFault(message("file-not-utf8")) from None
     except json.JSONDecodeError as e:
-        raise FileFault(f"line {e.lineno}, column {e.colno}: not JSON ({e.msg})") from None
+        raise FileFault(message("file-not-json", line=e.lineno, column=e.colno, fault=e.msg)) from None
     if not isinstance(values, dict) or values.pop("format", None) != "rough-draw/rig" or values.pop("version", 1) != 1:
-        raise FileFault('a rig file is a JSON object with "format": "rough-draw/rig" and "version": 1')
+        raise FileFault(message("file-no-rig"))
     try:
         rig = Rig.model_validate(values)
     except ValidationError as e:
@@ -252,12 +252,12 @@ def take_template(key: Key, body: TakeTemplate) -> JobOut:
     if body.own is not None:
         own = next((t for t in shelf.templates() if t.id == body.own), None)
         if own is None:
-            raise jobs.NotFound(f"there is no template {body.own}")
+            raise jobs.NotFound(message("no-template"))
         values: dict[str, Any] = {**own.scope, **kept}
     elif body.key in TEMPLATES:
         values = {"template": body.key, **TEMPLATES[body.key].scope, **kept}
     else:
-        raise jobs.NotFound(f"there is no template '{body.key}'")
+        raise jobs.NotFound(message("no-template"))
     scope = Scope.model_validate(values)
     pattern = job.rig.pattern if job.rig.pattern in PATTERNS else "one-hose-valved-gauge"
     if not fits(pattern, scope):

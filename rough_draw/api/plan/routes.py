@@ -61,7 +61,7 @@ def catalogue() -> CatalogueOut:
     """Everything a form offers to choose from."""
     links = [Choice(value=k, label=message(f"link-{k}"), note=message(f"opened-{k}")) for k in ("joint", *LINKS)]
     return CatalogueOut(
-        templates=[Choice(value=t.key, label=t.name, note=t.words) for t in TEMPLATES.values()],
+        templates=[Choice(value=t.key, label=t.name, note=t.about) for t in TEMPLATES.values()],
         section_kinds=_choices("section-kind", SECTION_KINDS),
         link_kinds=links,
         port_sizes=list(rig_parts.PORT_BORE),
@@ -75,7 +75,10 @@ def catalogue() -> CatalogueOut:
         hose_sizes=list(rig_parts.HOSE_SIZES),
         tool_bores=list(rig_parts.TOOL_BORE),
         manifolds=list(rig_parts.MANIFOLD_BORE),
-        gauges=[Choice(value=g.name, label=g.name, note=g.words) for g in rig_parts.GAUGES.values()],
+        gauges=[
+            Choice(value=g, label=message(f"gauge-class-{g}"), note=message(f"gauge-class-{g}.about"))
+            for g in rig_parts.GAUGES
+        ],
         pumps_cfm=list(rig_parts.PUMPS_CFM),
         wires=list(WIRES),
         schools=[Choice(value=c.key, label=c.name, note=c.about) for c in criteria.STANDARDS.values()],

@@ -96,11 +96,11 @@ def page() -> PracticeOut:
     return PracticeOut(scenarios=cards, skills=skills, runs=runs, next=proposed, why=why)
 
 
-def _next(cards: Sequence[ScenarioCard]) -> tuple[str | None, str]:
+def _next(cards: Sequence[ScenarioCard]) -> tuple[str | None, Message]:
     """The easiest that is not done well yet."""
     fresh = [c for c in cards if c.best is None or c.best < GOOD]
     if not fresh:
-        return None, "All done, and done well: make one from a number, at level 5."
+        return None, message("practice-all-done")
     found = min(fresh, key=lambda c: (c.level, c.best is not None))
     return found.key, message("practice-not-tried") if found.best is None else message(
         "practice-so-far", score=round(found.best)
@@ -214,7 +214,7 @@ def _judged(bay: Bay) -> list[JudgedOut]:
     return found
 
 
-def _truth(s: Scenario) -> list[str]:
+def _truth(s: Scenario) -> list[Message]:
     """What was hidden, in words, with what to do about it."""
     known = {c.key: c for c in possible(s.sheet)}
     found: list[Message] = [
@@ -223,8 +223,8 @@ def _truth(s: Scenario) -> list[str]:
     links = {x.id: x.words() for x in s.sheet.scope.links}
     found += [message("practice-was-closed", link=links[n]) for n in s.hidden.shut]
     if any(b.kind == "ballast-open" for b in s.before):
-        found.append("The gas ballast stood open. Close it.")
-    return found or ["Nothing was the matter."]
+        found.append(message("practice-ballast-stood-open"))
+    return found or [message("practice-nothing-wrong")]
 
 
 def debrief_out(d: Debrief) -> DebriefOut:

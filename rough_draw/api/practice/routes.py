@@ -31,7 +31,6 @@ from rough_draw.api.practice.schemas import (
     TrackOut,
     VanPart,
 )
-from rough_draw.api.said import told
 from rough_draw.core.message import message
 from rough_draw.core.message.figure import number
 from rough_draw.core.practice.rig_choice import slots
@@ -42,7 +41,7 @@ from rough_draw.scenarios.sheets import VAN
 from rough_draw.standins.practice.session_log import CannotDo
 from rough_draw.store import practice as store
 from rough_draw.store.job_files import FileFault, where
-from rough_draw.text import say
+from rough_draw.text import say, told
 
 router = APIRouter(tags=["practice"])
 RunKey = Annotated[str, Path(pattern=r"^[a-f0-9]{4,40}$")]
@@ -177,13 +176,13 @@ def read_file(file: UploadFile) -> ScenarioCard:
     """Read a scenario that somebody shared."""
     data = file.file.read(MOST_BYTES + 1)
     if len(data) > MOST_BYTES:
-        raise FileFault(f"the file is over {MOST_BYTES // 1024} kB; a scenario is far smaller")
+        raise FileFault(message("file-large-scenario", most=MOST_BYTES // 1024))
     try:
         values = json.loads(data)
     except (UnicodeDecodeError, RecursionError, ValueError):
-        raise FileFault("the file is not JSON text in UTF-8") from None
+        raise FileFault(message("file-not-utf8")) from None
     if not isinstance(values, dict) or values.get("format") != "rough-draw/scenario":
-        raise FileFault("this is not a scenario: its 'format' has to be 'rough-draw/scenario'")
+        raise FileFault(message("file-no-scenario"))
     try:
         found = Scenario.model_validate(values)
     except ValidationError as e:

@@ -10,6 +10,7 @@ from threading import Lock
 
 from cachetools import LRUCache, cached
 
+from rough_draw.core.message import message
 from rough_draw.core.practice.rig_choice import RigChoice
 from rough_draw.core.practice.scenario import Scenario
 from rough_draw.core.practice.scoring import Mark, marks, total
@@ -118,7 +119,7 @@ def scenario(key: str) -> Scenario:
     parts = key.split("-")
     if len(parts) == 3 and parts[0] == "made" and parts[1] in "12345" and parts[2].isdigit() and len(parts[2]) < 10:
         return make(int(parts[2]), int(parts[1]))
-    raise NotFound(f"there is no scenario '{key}'")
+    raise NotFound(message("no-scenario", key=key))
 
 
 @dataclass(frozen=True)

@@ -8,6 +8,7 @@ from rough_draw.api import runs
 from rough_draw.api.hold import holds
 from rough_draw.api.record.schemas import HistoryOut, PastRow
 from rough_draw.core.engine.network import NetworkError
+from rough_draw.core.message import message
 from rough_draw.core.model.system import ScopeError
 from rough_draw.core.physics.units import micron
 from rough_draw.store import jobs
@@ -44,7 +45,7 @@ def _row(stored: jobs.StoredJob) -> PastRow | None:
         refrigerant=stored.job.scope.refrigerant,
         technician=party.technician,
         verdict=v.verdict if v is not None else "",
-        sentence=v.sentence if v is not None else "No hold was read",
+        sentence=v.sentence if v is not None else message("report-no-hold"),
         slope_micron_s=v.slope.value if v is not None and v.readings else None,
         level_micron=level,
         draw_min=(at - started) / 60.0 if judged is not None and started is not None else None,

@@ -64,7 +64,9 @@ def _closing(key: str, run: runs.RunView, hub: Hub) -> Closing:
         start_kg=weights.start_kg,
         end_kg=weights.end_kg,
         running=tuple(
-            (name, tuple(r.words)) for name, r in (("first", seen.first), ("later", seen.later)) if r is not None
+            (name, tuple(j.words for j in r.judged))
+            for name, r in (("first", seen.first), ("later", seen.later))
+            if r is not None
         ),
         kit=tuple(kit),
         chain=tuple(chain),

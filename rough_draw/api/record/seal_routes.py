@@ -19,6 +19,7 @@ from rough_draw.api.deps import HubDep, Key
 from rough_draw.api.hold import holds
 from rough_draw.api.record.schemas import AmendIn, AmendmentOut, RestoredOut, SealIn, SealOut
 from rough_draw.core.hold.verdict import ALGORITHM
+from rough_draw.core.message import message
 from rough_draw.core.records.hash_chain import digest
 from rough_draw.store import backup, jobs, sealing
 from rough_draw.store.job_files import JobFile
@@ -116,7 +117,7 @@ async def put_back(file: UploadFile, hub: HubDep) -> RestoredOut:
     """Put a backup in the place of everything here; what was here is kept in a file beside it. Gauges are taken off."""
     data = await file.read(BACKUP + 1)
     if len(data) > BACKUP:
-        raise backup.BackupFault(f"the file is larger than {BACKUP // 1048576} MB")
+        raise backup.BackupFault(message("backup-too-large", most=BACKUP // 1048576))
 
     def work() -> dict[str, int]:
         with backup.temporary(data) as path:

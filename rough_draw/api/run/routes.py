@@ -98,7 +98,7 @@ def import_readings(key: Key, file: UploadFile, commit: bool = False) -> ImportO
                 jobs.add_touch(key, "note", start + t, text[:500])
             noted = noted_isolation(main)
             if noted is not None:
-                jobs.add_touch(key, "isolate", start + noted, "noted in the imported readings")
+                jobs.add_touch(key, "isolate", start + noted, say(message("import-noted")))
     return ImportOut(
         committed=commit,
         rows=found.rows,

@@ -94,7 +94,6 @@ class GaugeClass:
     resolution_micron: Quantity
     lag_s: Quantity
     stands_kpa: Quantity
-    words: str
 
 
 GAUGES: dict[str, GaugeClass] = {
@@ -106,7 +105,6 @@ GAUGES: dict[str, GaugeClass] = {
             resolution_micron=Quantity(1.0, 1.0, 5.0, "µ", "estimate: heated-bead gauges"),
             lag_s=Quantity(2.0, 1.0, 4.0, "s", "estimate: heated-bead gauges"),
             stands_kpa=Quantity(3500, 2000, 4100, "kPa", "estimate: heated-bead gauges"),
-            words="heated bead; fouled by oil",
         ),
         GaugeClass(
             name="stepped",
@@ -114,7 +112,6 @@ GAUGES: dict[str, GaugeClass] = {
             resolution_micron=Quantity(25.0, 10.0, 50.0, "µ", "estimate: gauges with a row of lamps or coarse steps"),
             lag_s=Quantity(3.0, 1.5, 6.0, "s", "estimate: gauges with a row of lamps or coarse steps"),
             stands_kpa=Quantity(2400, 1000, 3500, "kPa", "estimate: gauges with a row of lamps or coarse steps"),
-            words="coarse steps",
         ),
         GaugeClass(
             name="thin-film",
@@ -122,7 +119,6 @@ GAUGES: dict[str, GaugeClass] = {
             resolution_micron=Quantity(0.1, 0.1, 1.0, "µ", "estimate: micro-machined heat-loss gauges"),
             lag_s=Quantity(0.5, 0.2, 1.0, "s", "estimate: micro-machined heat-loss gauges"),
             stands_kpa=Quantity(4100, 3400, 5500, "kPa", "estimate: micro-machined heat-loss gauges"),
-            words="thin film; reads early, fine steps",
         ),
         GaugeClass(
             name="diaphragm",
@@ -130,7 +126,6 @@ GAUGES: dict[str, GaugeClass] = {
             resolution_micron=Quantity(1.0, 0.1, 10.0, "µ", "estimate: capacitance gauges"),
             lag_s=Quantity(0.2, 0.05, 0.5, "s", "estimate: capacitance gauges"),
             stands_kpa=Quantity(300, 200, 1000, "kPa", "estimate: capacitance gauges"),
-            words="reads any gas alike; stands little pressure",
         ),
     )
 }

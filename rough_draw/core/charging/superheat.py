@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Literal
 
 from rough_draw.core.message import Fault, Message, message
 from rough_draw.core.message.figure import absolute_pressure, temperature_step
@@ -15,6 +16,17 @@ SUBCOOLING = Range(4.0, 6.0, 10.0)
 """K at the condenser's end of a system charged by subcooling (estimate; the maker's figure wins)."""
 
 
+Judgement = Literal["misread", "under", "within", "over"]
+
+
+@dataclass(frozen=True)
+class Judged:
+    """One figure against what it should be, and the words for it."""
+
+    case: Judgement
+    words: Message
+
+
 @dataclass(frozen=True)
 class Read:
     """What two pressures and two temperatures say: dew and bubble temperature K, superheat and subcooling K."""
@@ -23,7 +35,7 @@ class Read:
     bubble: float | None
     superheat: float | None
     subcooling: float | None
-    words: tuple[Message, ...]
+    judged: tuple[Judged, ...]
 
 
 class OutsideTable(Fault):
@@ -73,18 +85,19 @@ def read_running(
     bubble = temperature_at(name, liquid, 0) if liquid is not None else None
     superheat = suction_temp - dew if suction_temp is not None and dew is not None else None
     subcooling = bubble - liquid_temp if bubble is not None and liquid_temp is not None else None
-    words = []
+    judged = []
     if superheat is not None:
-        words.append(_judged("superheat", superheat, targets[0]))
+        judged.append(_judged("superheat", superheat, targets[0]))
     if subcooling is not None:
-        words.append(_judged("subcooling", subcooling, targets[1]))
-    return Read(dew, bubble, superheat, subcooling, tuple(words))
+        judged.append(_judged("subcooling", subcooling, targets[1]))
+    return Read(dew, bubble, superheat, subcooling, tuple(judged))
 
 
-def _judged(what: str, value: float, target: Range) -> Message:
+def _judged(what: str, value: float, target: Range) -> Judged:
+    case: Judgement
     if value < 0.0:
         case = "misread"
     else:
         case = "under" if value < target.low else "over" if value > target.high else "within"
     low, high = temperature_step(target.low), temperature_step(target.high)
-    return message(f"running-{what}-{case}", value=temperature_step(value), low=low, high=high)
+    return Judged(case, message(f"running-{what}-{case}", value=temperature_step(value), low=low, high=high))

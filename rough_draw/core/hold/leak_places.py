@@ -39,7 +39,7 @@ def _of_part(job: Job, part: Part, held: Isolation) -> Place | None:
     if isinstance(part, ToolPart) and part.port is not None:
         return _place("tool", part=tool_name(job.rig, job.scope, part))
     if isinstance(part, GaugePart) and held.gauge_inside:
-        return _place("gauge", part=part_name(part))
+        return _place("gauge", part=part.name or message("the-gauge"))
     if isinstance(part, HosePart) and part.id in held.hoses:
         return _place("hose", part=hose_name(job.rig, job.scope, part))
     if isinstance(part, ManifoldPart) and held.hoses:

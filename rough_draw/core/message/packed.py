@@ -6,14 +6,20 @@ import json
 from typing import Any, get_args
 
 from rough_draw.core.message.figure import Dimension, Figure
-from rough_draw.core.message.message import Message, Name, Value
+from rough_draw.core.message.message import Message, Name, Value, message
 
+MARK = '{"say"'
 DIMENSIONS = frozenset(get_args(Dimension))
 
 
 def pack(told: Name) -> str:
     """The message as JSON; words of a person as they are."""
-    return told if isinstance(told, str) else json.dumps(_packed(told), ensure_ascii=False)
+    if isinstance(told, str):
+        # What a person typed is never taken for a message, even if it looks like one.
+        if not told.startswith(MARK):
+            return told
+        told = message("own-words", words=told)
+    return json.dumps(_packed(told), ensure_ascii=False)
 
 
 def _packed(value: Value) -> Any:
@@ -34,7 +40,7 @@ def unpack(text: str) -> Name:
     >>> unpack("said long ago")
     'said long ago'
     """
-    if not text.startswith('{"say"'):
+    if not text.startswith(MARK):
         return text
     try:
         found = _unpacked(json.loads(text))

@@ -298,7 +298,7 @@ class RigBuilder:
         if g.valve:
             cell = self.node(f"{g.id}.own", 2e-6)
             self.tube(f"{g.id}.valve", near, cell, 4e-3, 0.03, "valve")
-            self.valve(g.id, "the gauge's own valve", f"{g.id}.valve", g.id)
+            self.valve(g.id, message("gauge-valve"), f"{g.id}.valve", g.id)
             near = cell
         self.gauges[g.id] = near
 

@@ -11,7 +11,7 @@ from rough_draw.core.sheet import rig_edit
 from rough_draw.core.sheet.base import Sheet, Slug
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.kit import KitItem
-from rough_draw.core.sheet.naming import hose_name
+from rough_draw.core.sheet.naming import port_of
 from rough_draw.core.sheet.rig import HosePart
 from rough_draw.core.sheet.setups import PATTERNS, fits, rig_from
 
@@ -35,7 +35,9 @@ def slots(job: Job, pattern: str) -> list[tuple[str, str, Name]]:
         if p.kind in ("pump", "gauge"):
             found.append((p.id, p.kind, message(f"part-{p.kind}")))
         elif isinstance(p, HosePart):
-            found.append((p.id, "hose", hose_name(rig, job.scope, p)))
+            port = port_of(rig, job.scope, p)
+            where = message("slot-hose", port=port.words()) if port else message("slot-hose-at-pump")
+            found.append((p.id, "hose", where))
     return found
 
 

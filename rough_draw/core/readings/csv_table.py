@@ -14,7 +14,8 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from rough_draw.core.message import Fault as Told
-from rough_draw.core.message import Name
+from rough_draw.core.message import Message, Name, message
+from rough_draw.core.message.figure import absolute_pressure, duration, number
 from rough_draw.core.physics.dial import dial_to_absolute
 from rough_draw.core.physics.units import ATMOSPHERE_PA, PA_PER, to_pa
 from rough_draw.core.readings import table_layout as table
@@ -55,7 +56,7 @@ class Import:
 
     series: tuple[Series, ...]
     mapping: table.Mapping
-    guesses: tuple[str, ...]
+    guesses: tuple[Message, ...]
     rows: int
     over: int
     preview: tuple[tuple[str, ...], ...] = field(default=())
@@ -71,19 +72,17 @@ class Import:
 def decode(data: bytes) -> str:
     """Text of a file in UTF-8, UTF-16 (either order) or Windows-1252. Raises ReadingsError for other bytes."""
     if len(data) > MOST_BYTES:
-        size = f"{len(data) / 1e6:.0f} MB"
-        raise ReadingsError(
-            [Fault(0, f"the file has {size}; the most is {MOST_BYTES // 1048576} MB. Export one draw only")]
-        )
+        size, most = len(data) / 1e6, MOST_BYTES // 1048576
+        raise ReadingsError([Fault(0, message("table-too-large", size=number(size), most=most))])
     if not data.strip():
-        raise ReadingsError([Fault(0, "the file is empty")])
+        raise ReadingsError([Fault(0, message("table-empty"))])
     if data[:4] == b"PK\x03\x04":
-        raise ReadingsError([Fault(0, "this is a zip archive or a spreadsheet file, not CSV; save it as CSV first")])
+        raise ReadingsError([Fault(0, message("table-zip"))])
     if data[:2] in (b"\xff\xfe", b"\xfe\xff"):
         try:
             return data.decode("utf-16")
         except UnicodeDecodeError:
-            raise ReadingsError([Fault(0, "the file begins as UTF-16 but is cut off or damaged")]) from None
+            raise ReadingsError([Fault(0, message("table-cut-off"))]) from None
     if data.count(b"\x00") > len(data) // 5:
         guess = "utf-16-le" if data[1:2] == b"\x00" else "utf-16-be"
         try:
@@ -91,7 +90,7 @@ def decode(data: bytes) -> str:
         except UnicodeDecodeError:
             pass
     if b"\x00" in data:
-        raise ReadingsError([Fault(0, "this is not a text file; export the readings as CSV")])
+        raise ReadingsError([Fault(0, message("table-not-text"))])
     try:
         return data.decode("utf-8-sig")
     except UnicodeDecodeError:
@@ -107,7 +106,7 @@ def _older(data: bytes) -> str:
     text = data.decode(best.encoding if best is not None else "cp1252", errors="replace")
     odd = sum(1 for c in text if c == "\ufffd" or (ord(c) < 32 and c not in "\r\n\t"))
     if odd > max(2, len(text) // 200):
-        raise ReadingsError([Fault(0, "the encoding is not known; save the file as UTF-8")])
+        raise ReadingsError([Fault(0, message("table-encoding"))])
     return text
 
 
@@ -119,9 +118,9 @@ def _rows(text: str, delimiter: str) -> list[tuple[int, list[str]]]:
             if any(c.strip() for c in cells):
                 rows.append((reader.line_num, [c.strip() for c in cells]))
             if len(rows) > MOST_ROWS:
-                raise ReadingsError([Fault(reader.line_num, f"more than {MOST_ROWS:,} rows; export one draw only")])
+                raise ReadingsError([Fault(reader.line_num, message("table-too-long", most=MOST_ROWS))])
     except csv.Error as e:
-        raise ReadingsError([Fault(reader.line_num, f"this line is not CSV ({e})")]) from None
+        raise ReadingsError([Fault(reader.line_num, message("table-not-csv", fault=str(e)))]) from None
     return rows
 
 
@@ -133,15 +132,15 @@ def read_table(data: bytes, mapping: table.Mapping | None = None, atmosphere: fl
     text = decode(data)
     delimiter = mapping.delimiter if mapping else table.guess_delimiter(text)
     rows = _rows(text, delimiter)
-    guesses: list[str] = []
+    guesses: list[Message] = []
     if mapping is None:
         try:
             mapping = table.guess_mapping(rows, delimiter, guesses)
         except table.MappingError as e:
-            raise ReadingsError([Fault(e.line, str(e))]) from None
+            raise ReadingsError([Fault(e.line, e.told)]) from None
     body = [r for r in rows if r[0] > mapping.header_line]
     if not body:
-        raise ReadingsError([Fault(mapping.header_line, "there are no rows under the header")])
+        raise ReadingsError([Fault(mapping.header_line, message("table-no-rows"))])
     preview = tuple(tuple(cells) for _, cells in body[:6])
     series, over = _parse(body, mapping, atmosphere)
     return Import(series=series, mapping=mapping, guesses=tuple(guesses), rows=len(body), over=over, preview=preview)
@@ -167,13 +166,12 @@ class _Reader:
         """One row."""
         m = self.m
         if len(cells) < max(m.time_columns) + 1 or (len(cells) < 2 and self.width >= 2):
-            what = f"has {len(cells)} column{'s' if len(cells) != 1 else ''} where {self.width} are expected"
-            self.faults.append(Fault(line, f"{what}; is another separator used here?"))
+            self.faults.append(Fault(line, message("table-columns", count=len(cells), width=self.width)))
             return
         try:
             t = self.clock.seconds(" ".join(cells[c] for c in m.time_columns), m.decimal_comma)
-        except ValueError as e:
-            self.faults.append(Fault(line, e.told if isinstance(e, Told) else str(e)))
+        except Told as e:
+            self.faults.append(Fault(line, e.told))
             return
         self.start_clock = self.start_clock or self.clock.first
         values = [self._value(line, column, cells) for column in m.pressures]
@@ -190,8 +188,8 @@ class _Reader:
         cell = cells[column.index] if column.index < len(cells) else ""
         try:
             value, is_over = _pressure(cell, column, cells, self.m, self.atmosphere)
-        except ValueError as e:
-            self.faults.append(Fault(line, e.told if isinstance(e, Told) else str(e)))
+        except Told as e:
+            self.faults.append(Fault(line, e.told))
             return float("nan")
         self.over += is_over
         return value
@@ -202,10 +200,9 @@ class _Reader:
             return True
         before, at, seen = self.last
         if t < before:
-            words = f"time goes back by {before - t:g} s against line {at}; sort the rows or remove this one"
-            self.faults.append(Fault(line, words))
+            self.faults.append(Fault(line, message("table-time-back", time=duration(before - t), at=at)))
         elif not _same(values, seen):
-            self.faults.append(Fault(line, f"the same time as line {at} with another pressure; which one is right?"))
+            self.faults.append(Fault(line, message("table-same-time", at=at)))
         return False
 
     def series(self) -> tuple[Series, ...]:
@@ -219,8 +216,7 @@ class _Reader:
         for column, store in zip(self.m.pressures, self.columns, strict=True):
             values = np.array(store)
             if np.isfinite(values).sum() < 2:
-                words = f"column '{column.label}' carries no readings in range"
-                raise ReadingsError([Fault(self.m.header_line, words)])
+                raise ReadingsError([Fault(self.m.header_line, message("table-nothing-in-range", column=column.label))])
             found.append(Series(time, values, column.label, notes, self.start_clock))
         return tuple(found)
 
@@ -229,7 +225,7 @@ def _parse(body: list[tuple[int, list[str]]], m: table.Mapping, atmosphere: floa
     reader = _Reader(m, atmosphere, len(body[0][1]))
     for line, cells in body:
         if len(reader.faults) >= MOST_FAULTS:
-            reader.faults.append(Fault(line, "and more; the rest was not looked at"))
+            reader.faults.append(Fault(line, message("table-more")))
             break
         reader.take(line, cells)
     return reader.series(), reader.over
@@ -242,26 +238,26 @@ def _same(a: list[float], b: tuple[float, ...]) -> bool:
 def _pressure(
     cell: str, column: table.PressureColumn, cells: list[str], m: table.Mapping, atmosphere: float
 ) -> tuple[float, bool]:
-    """Pressure, Pa, of one cell, NaN for over range. Raises ValueError that says what is wrong."""
+    """Pressure, Pa, of one cell, NaN for over range. Raises Fault that says what is wrong."""
     if cell == "" or cell.lower().strip("*<> ") in OVER_WORDS:
         return float("nan"), True
     unit = column.unit
     if m.unit_column is not None and m.unit_column < len(cells):
         written = table.pressure_unit(cells[m.unit_column])
         if written is None:
-            raise ValueError(f"'{cells[m.unit_column]}' is not a unit of pressure")
+            raise Told(message("table-unit", text=cells[m.unit_column][:40]))
         unit = written
     try:
         value = table.number(cell, m.decimal_comma)
-    except ValueError:
-        raise ValueError(f"'{cell[:40]}' is not a pressure; write a number, or OVER for over range") from None
+    except Told:
+        raise Told(message("table-pressure", text=cell[:40])) from None
     if unit not in PA_PER:
-        raise ValueError(f"the unit of '{column.label}' is not known; choose one")
+        raise Told(message("table-no-unit", column=column.label))
     if column.dial or (value < 0 and unit in ("inhg", "psi")):
         return dial_to_absolute(value, unit, atmosphere), False
     if value < 0:
-        raise ValueError(f"{cell} is negative; an absolute pressure cannot be below zero")
+        raise Told(message("table-negative", text=cell[:40]))
     pa = to_pa(value, unit)
     if pa > HIGHEST_PA:
-        raise ValueError(f"{cell} is above the atmosphere ({pa / 1000:.0f} kPa); wrong unit, or a slip of the pen")
+        raise Told(message("table-above-air", text=cell[:40], pressure=absolute_pressure(pa)))
     return pa, False

@@ -6,7 +6,8 @@ import re
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 
-from rough_draw.core.physics.units import pressure_unit
+from rough_draw.core.message import Fault, Message, message
+from rough_draw.core.physics.units import ATMOSPHERE_PA, PA_PER, pressure_unit
 
 __all__ = [
     "Clock",
@@ -28,11 +29,11 @@ BY_NAME = r"\b\d{1,2}\W+[^\W\d_]{3,}\W+\d{2,4}\b|\b[^\W\d_]{3,}\W+\d{1,2}\W+\d{2
 NOT_PRESSURE = ("battery", "temp", "%", "humid", "volt", "serial", "°c", "°f", "flag")
 
 
-class MappingError(ValueError):
+class MappingError(Fault):
     """The table's layout cannot be made out; ``line`` says where."""
 
-    def __init__(self, line: int, message: str) -> None:
-        super().__init__(message)
+    def __init__(self, line: int, told: Message) -> None:
+        super().__init__(told)
         self.line = line
 
 
@@ -62,7 +63,7 @@ class Mapping:
 
 
 def number(cell: str, decimal_comma: bool) -> float:
-    """A written number: thousands separators dropped, decimal comma if said so. Raises ValueError."""
+    """A written number: thousands separators dropped, decimal comma if said so. Raises Fault."""
     s = cell.strip().replace("\u00a0", "").replace("\u2212", "-").replace("'", "")
     if decimal_comma:
         s = (
@@ -73,7 +74,7 @@ def number(cell: str, decimal_comma: bool) -> float:
     elif re.fullmatch(r"-?\d{1,3}(,\d{3})+(\.\d+)?", s):
         s = s.replace(",", "")
     if not re.fullmatch(r"[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d+)?", s):
-        raise ValueError(f"'{cell}' is not a number")
+        raise Fault(message("table-number", text=cell[:40]))
     return float(s)
 
 
@@ -127,7 +128,7 @@ def _unit_in(name: str) -> str | None:
     return None
 
 
-def guess_mapping(rows: list[tuple[int, list[str]]], delimiter: str, guesses: list[str]) -> Mapping:
+def guess_mapping(rows: list[tuple[int, list[str]]], delimiter: str, guesses: list[Message]) -> Mapping:
     """Work out the layout; what is guessed rather than read is added to ``guesses``.
 
     Raises MappingError if no time or no pressure column can be found.
@@ -148,7 +149,7 @@ def guess_mapping(rows: list[tuple[int, list[str]]], delimiter: str, guesses: li
         and i not in (unit_column, note_column)
     )
     if not time_columns:
-        raise MappingError(line, f"no column of times found among: {', '.join(names)}")
+        raise MappingError(line, message("table-no-times", names=", ".join(names)[:200]))
     if len(time_columns) > 1 and not _date_and_time(lowered, time_columns):
         time_columns = time_columns[:1]
     decimal_comma = delimiter != "," and _decimal_comma(body, time_columns)
@@ -159,13 +160,15 @@ def guess_mapping(rows: list[tuple[int, list[str]]], delimiter: str, guesses: li
         unit = _unit_in(name)
         if unit is None and unit_column is None:
             unit = "micron"
-            guesses.append(f"no unit is given for '{name}'; taken as microns")
-        dial = unit in ("inhg", "psi") and _runs_up(body, i, decimal_comma)
+            guesses.append(message("guess-microns", column=name))
+        dial = unit in ("inhg", "psi") and not _says_absolute(name) and not _is_absolute(body, i, decimal_comma, unit)
         if dial:
-            guesses.append(f"'{name}' is read as a dial vacuum below the local atmosphere, in {unit}")
+            guesses.append(message("guess-dial", column=name, unit=unit or ""))
+        elif unit in ("inhg", "psi") and not _says_absolute(name):
+            guesses.append(message("guess-absolute", column=name, unit=unit or ""))
         pressures.append(PressureColumn(i, unit or "micron", name, dial))
     if not pressures:
-        raise MappingError(line, f"no column of pressures found among: {', '.join(names)}")
+        raise MappingError(line, message("table-no-pressures", names=", ".join(names)[:200]))
     written = [" ".join(c[i] for i in time_columns if i < len(c)) for c in body]
     kind = _time_kind(written, lowered, time_columns, guesses)
     return Mapping(
@@ -190,16 +193,16 @@ def _date_and_time(names: list[str], columns: tuple[int, ...]) -> bool:
     return is_date and "time" not in first and not any(w in second for w in DATE_WORDS)
 
 
-def _guess_without_header(rows: list[tuple[int, list[str]]], delimiter: str, guesses: list[str]) -> Mapping:
+def _guess_without_header(rows: list[tuple[int, list[str]]], delimiter: str, guesses: list[Message]) -> Mapping:
     if not rows:
-        raise MappingError(0, "the file holds no rows")
+        raise MappingError(0, message("table-nothing"))
     line, cells = rows[0]
     if len(cells) < 2:
-        raise MappingError(line, "one column only; a table needs a time and a pressure in each row")
+        raise MappingError(line, message("table-one-column"))
     comma = delimiter != "," and _decimal_comma([c for _, c in rows[:400]], (0,))
     if not _is_number(cells[1], comma):
-        raise MappingError(line, f"no header with a time and a pressure, and '{cells[1][:40]}' is not a number")
-    guesses.append("no header: first column taken as time, second as pressure in microns")
+        raise MappingError(line, message("table-no-header", text=cells[1][:40]))
+    guesses.append(message("guess-no-header"))
     written = [c[0] for _, c in rows[:400]]
     kind = _time_kind(written, [""], (0,), guesses)
     return Mapping(
@@ -220,12 +223,19 @@ def _decimal_comma(body: list[list[str]], skip: tuple[int, ...]) -> bool:
     return commas > points
 
 
-def _runs_up(body: list[list[str]], index: int, comma: bool) -> bool:
+def _says_absolute(name: str) -> bool:
+    return bool(re.search(r"\babs|absol|psia\b|inhga\b|\bhga\b", name.lower()))
+
+
+def _is_absolute(body: list[list[str]], index: int, comma: bool, unit: str) -> bool:
+    """Whether figures in inHg or psi can only be absolute. A dial counts vacuum downward from the air, so that is what
+    they are, unless they end near zero after having begun no lower: a dial that does so has lost its vacuum."""
     values = [number(c[index], comma) for c in body if index < len(c) and _is_number(c[index], comma)]
-    return bool(values) and (min(values) < 0 or abs(values[-1]) > abs(values[0]))
+    near_nothing = 0.05 * ATMOSPHERE_PA / PA_PER[unit]
+    return bool(values) and min(values) >= 0 and max(values[0], 0) >= values[-1] and values[-1] < near_nothing
 
 
-def _time_kind(written: list[str], names: list[str], columns: tuple[int, ...], guesses: list[str]) -> str:
+def _time_kind(written: list[str], names: list[str], columns: tuple[int, ...], guesses: list[Message]) -> str:
     first = next((w for w in written if w.strip()), "")
     header = " ".join(names[i] for i in columns if i < len(names))
     if re.search(r"\d{4}-\d\d-\d\d|\d{1,2}[./-]\d{1,2}[./-]\d{2,4}|" + BY_NAME, first):
@@ -238,7 +248,7 @@ def _time_kind(written: list[str], names: list[str], columns: tuple[int, ...], g
         if max(heads, default=0) > 23:
             return "m:ss"
         if "elapsed" in header or first in ("0:00", "00:00"):
-            guesses.append("times such as 0:16 are read as minutes and seconds")
+            guesses.append(message("guess-minutes"))
             return "m:ss"
         return "clock"
     if "min" in header and "minute" in header:
@@ -246,7 +256,7 @@ def _time_kind(written: list[str], names: list[str], columns: tuple[int, ...], g
     return "seconds"
 
 
-def _day_first(written: list[str], guesses: list[str]) -> bool:
+def _day_first(written: list[str], guesses: list[Message]) -> bool:
     """Whether dates with strokes or points begin with the day: by any figure over twelve in the column.
 
     Where none tells, the one under which the days run on without a gap of a month; in doubt the day, and that is said.
@@ -262,7 +272,7 @@ def _day_first(written: list[str], guesses: list[str]) -> bool:
         # The second runs on while the first stands: within one draw that is the day.
         return False
     if pairs[0][0] != pairs[0][1] and len(firsts) == 1:
-        guesses.append("dates such as 05/07 are read as day and month")
+        guesses.append(message("guess-day-first"))
     return True
 
 
@@ -277,15 +287,15 @@ class Clock:
         self._last: float | None = None
 
     def seconds(self, text: str, decimal_comma: bool = False) -> float:
-        """Seconds of ``text`` on an arbitrary but steady origin. Raises ValueError that says what is wrong."""
+        """Seconds of ``text`` on an arbitrary but steady origin. Raises Fault that says what is wrong."""
         s = text.strip()
         if not s:
-            raise ValueError("the time is missing")
+            raise Fault(message("table-no-time"))
         if self.kind in ("seconds", "minutes"):
             try:
                 return number(s, decimal_comma) * (60.0 if self.kind == "minutes" else 1.0)
-            except ValueError:
-                raise ValueError(f"'{s[:40]}' is not a time in {self.kind}") from None
+            except Fault:
+                raise Fault(message("table-time", text=s[:40], kind=self.kind)) from None
         if self.kind == "datetime":
             value = _datetime(s, self.day_first)
             self.first = self.first or value.isoformat(timespec="seconds")
@@ -294,11 +304,11 @@ class Clock:
             return (value - origin) / timedelta(seconds=1)
         match = re.fullmatch(r"(\d+):(\d{1,2})(?::(\d{1,2}(?:[.,]\d+)?))?\s*([AaPp][Mm])?", s)
         if not match:
-            raise ValueError(f"'{s[:40]}' is not a time such as 13:34 or 13:34:05")
+            raise Fault(message("table-time", text=s[:40], kind="clock"))
         a, b = int(match[1]), int(match[2])
         c = float(match[3].replace(",", ".")) if match[3] else 0.0
         if b > 59 or c >= 60:
-            raise ValueError(f"'{s[:40]}' has more than 59 minutes or seconds")
+            raise Fault(message("table-time-59", text=s[:40]))
         if self.kind == "m:ss" and match[3] is None:
             return a * 60.0 + b
         if match[4]:
@@ -339,6 +349,6 @@ def _datetime(s: str, day_first: bool = True) -> datetime:
     except (ValueError, OverflowError):
         one, other = datetime.min, datetime.max
     if one != other:
-        raise ValueError(f"'{s[:40]}' is not a date and time that can be read")
+        raise Fault(message("table-time", text=s[:40], kind="datetime"))
     found: datetime = one
     return found

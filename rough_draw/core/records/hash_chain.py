@@ -12,6 +12,8 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
+from rough_draw.core.message import Message, message
+
 FIRST = "0" * 64
 """What the first entry has in place of the hash before it."""
 BLOCK = 60
@@ -35,7 +37,7 @@ class Break:
     """Where a chain or a record does not hold: the entry's number (0 for the record), and what is wrong."""
 
     number: int
-    words: str
+    words: Message
 
 
 def canonical(value: Any) -> bytes:
@@ -106,11 +108,11 @@ def unbroken(chain: Sequence[Entry]) -> Break | None:
     before = FIRST
     for place, e in enumerate(chain, 1):
         if e.number != place:
-            return Break(place, f"entry {place} is numbered {e.number}: one was taken out, put in or moved")
+            return Break(place, message("chain-numbered", place=place, number=e.number))
         if e.before != before:
-            return Break(place, f"entry {place} ({e.kind}) does not follow on the one before it")
+            return Break(place, message("chain-not-following", place=place, kind=e.kind))
         if e.hash != _hash(e.number, e.kind, e.at, e.body, e.before):
-            return Break(place, f"entry {place} ({e.kind}) was changed after it was sealed")
+            return Break(place, message("chain-changed", place=place, kind=e.kind))
         before = e.hash
     return None
 
@@ -131,19 +133,28 @@ def differences(
             if e.kind != kind:
                 return found
     if len(now) != len(then):
-        more = "more" if len(now) > len(then) else "less"
-        found.append(Break(0, f"the record holds {more} than was sealed: {len(now)} parts for {len(then)}"))
+        which = "chain-more" if len(now) > len(then) else "chain-less"
+        found.append(Break(0, message(which, now=len(now), then=len(then))))
     return found
 
 
-def _words(e: Entry, body: Mapping[str, Any]) -> str:
+def _words(e: Entry, body: Mapping[str, Any]) -> Message:
     if e.kind == "sheet":
-        return "the sheet is not the one that was sealed"
+        return message("chain-other-sheet")
     if e.kind == "touch":
-        return f"the touch '{e.body.get('kind', '')}' at {e.at:.0f} s is not the one that was sealed"
+        return message("chain-other-step", step=str(e.body.get("kind", "")), at=_whole(e.at))
     same = e.body.get("from") == body.get("from") and e.body.get("count") == body.get("count")
-    where = f"{e.body.get('gauge', '')}, {e.body.get('count', 0)} readings from {e.body.get('from', 0.0):.0f} s"
-    return f"{where}: {'a figure was changed' if same else 'readings were taken out or put in'}"
+    return message(
+        "chain-figure-changed" if same else "chain-readings-changed",
+        gauge=str(e.body.get("gauge", "")),
+        count=int(e.body.get("count", 0)),
+        start=_whole(e.body.get("from", 0.0)),
+    )
+
+
+def _whole(seconds: float) -> str:
+    """A time of a record as it stands in its file: seconds, without grouping."""
+    return f"{seconds:.0f}"
 
 
 def check(
@@ -157,5 +168,5 @@ def check(
     if broken is not None:
         return [broken]
     if not any(e.kind == "closed" for e in chain):
-        return [Break(0, "the chain was never closed")]
+        return [Break(0, message("chain-never-closed"))]
     return differences(chain, sheet, touches, readings)

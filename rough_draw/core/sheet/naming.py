@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from rough_draw.core.message import Message, Name, message
-from rough_draw.core.message.figure import hose_length, number
+from rough_draw.core.message.figure import flow, hose_length
+from rough_draw.core.physics.units import CFM_M3_S
 from rough_draw.core.sheet.rig import HosePart, Part, PumpPart, Rig, ToolPart
 from rough_draw.core.sheet.scope import Link, Port, Scope
 
@@ -15,7 +16,7 @@ def hose_size(hose: HosePart) -> Message:
 
 def pump_size(cfm: float) -> Message:
     """A pump by its plate."""
-    return message("pump-size", cfm=number(cfm))
+    return message("pump-size", flow=flow(cfm * CFM_M3_S))
 
 
 def pump_name(pump: PumpPart) -> Name:
@@ -49,7 +50,7 @@ def tool_name(rig: Rig, scope: Scope, tool: ToolPart) -> Name:
         return message("tool-at-port", port=port.words() if port else tool.port)
     if any(c.kind == "gauge" for c in rig.children(tool.id)):
         return message("tool-under-gauge")
-    return message("tool-named", name=part_name(tool))
+    return tool.name or message("tool-named", name=part_name(tool))
 
 
 def opened_words(link: Link) -> Message:

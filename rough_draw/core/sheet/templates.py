@@ -6,6 +6,8 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
+from rough_draw.core.message import Message, message
+
 Values = dict[str, Any]
 
 
@@ -14,10 +16,18 @@ class Template:
     """One kind of system: its sections, links and ports, and values of the scope that go with it."""
 
     key: str
-    name: str
-    words: str
     build: Callable[[], Values]
     scope: Values
+
+    @property
+    def name(self) -> Message:
+        """What such a system is called."""
+        return message(f"template-{self.key}")
+
+    @property
+    def about(self) -> Message:
+        """What of it is evacuated, or is its mark."""
+        return message(f"template-{self.key}.about")
 
 
 def line(name: str, words: str, side: str, size: str, length: float, **more: Any) -> Values:
@@ -274,34 +284,26 @@ def _line_set() -> Values:
 TEMPLATES: dict[str, Template] = {
     t.key: t
     for t in (
-        Template(
-            "cooler", "Cooler on a condensing unit", "lines and evaporator; the unit keeps its charge", _cooler, {}
-        ),
+        Template("cooler", _cooler, {}),
         Template(
             "freezer",
-            "Freezer, two evaporators",
-            "whole circuit: solenoids, receiver, accumulator",
             _freezer,
             {"low_temperature": True, "oil_kg": 3.0},
         ),
-        Template("rack-circuit", "Rack circuit, three cases", "one circuit between its stop valves", _rack_circuit, {}),
-        Template("ducted-split", "Ducted split", "two ports, the unit keeps its charge", _ducted_split, {}),
-        Template("ductless", "Ductless split", "one 5/16 in port", _ductless, {"oil_kg": 0.4}),
-        Template("multi-zone", "Ductless, three zones", "a port for each zone", _multi_zone, {"oil_kg": 1.0}),
-        Template("packaged", "Packaged rooftop unit", "the whole circuit", _packaged, {"oil_kg": 2.5}),
-        Template(
-            "outdoor-air", "Outdoor-air unit with reheat", "reheat coil behind its valve", _outdoor_air, {"oil_kg": 2.5}
-        ),
-        Template("chiller", "Small chiller", "electronic valve, receiver, one circuit", _chiller, {"oil_kg": 7.0}),
-        Template("multi-branch", "Variable-flow, four branches", "branches behind their own valves", _multi_branch, {}),
+        Template("rack-circuit", _rack_circuit, {}),
+        Template("ducted-split", _ducted_split, {}),
+        Template("ductless", _ductless, {"oil_kg": 0.4}),
+        Template("multi-zone", _multi_zone, {"oil_kg": 1.0}),
+        Template("packaged", _packaged, {"oil_kg": 2.5}),
+        Template("outdoor-air", _outdoor_air, {"oil_kg": 2.5}),
+        Template("chiller", _chiller, {"oil_kg": 7.0}),
+        Template("multi-branch", _multi_branch, {}),
         Template(
             "cylinder",
-            "Empty recovery cylinder",
-            "before use",
             _cylinder,
             {"condition": "new-dry", "oil_kg": 0.0, "oil": "mineral"},
         ),
-        Template("line-set", "Bare line set", "two lines joined at the far end", _line_set, {"oil_kg": 0.0}),
+        Template("line-set", _line_set, {"oil_kg": 0.0}),
     )
 }
 

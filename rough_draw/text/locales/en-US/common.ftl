@@ -8,3 +8,5 @@ name-and-last = { $before } and { $last }
 name-or-last = { $before } or { $last }
 level = { $level }
 figure-range = { $value } ({ $low } to { $high })
+
+own-words = { $words }

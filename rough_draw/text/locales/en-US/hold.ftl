@@ -138,7 +138,7 @@ also-read-hoses-alone = Or read the hoses alone in the rig proof: then what they
 
 leak-at-tool = { CAP($part) }: its ball, and the seal of its plunger
     .how = wipe it, seat its gaskets; change it, hold again
-leak-at-gauge = The joint under the { $part }
+leak-at-gauge = The joint under { $part }
     .how = a drop of lubricant on its gasket, hand tight, hold again
 leak-at-hose = { CAP($part) }: both ends, and the hose itself
     .how = hold again with it closed off at the core tool
