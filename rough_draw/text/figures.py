@@ -7,7 +7,7 @@ from collections.abc import Callable
 
 from rough_draw.core.message.figure import Dimension, Figure
 from rough_draw.core.physics.display_units import DISPLAY
-from rough_draw.core.physics.units import FOOT_M, INCH_M, POUND_KG, celsius
+from rough_draw.core.physics.units import FOOT_M, INCH_M, MICRON_PA, POUND_KG, celsius
 from rough_draw.text.numbers import fixed, plain, significant
 from rough_draw.text.reader import Reader
 
@@ -36,8 +36,12 @@ def _rise(pa_s: float, r: Reader) -> str:
     unit = UNITS["pressure"][r.vacuum]
     value = pa_s * unit.factor
     micron = unit.key == "micron"
-    written = fixed(value, 0 if abs(value) >= 10 else 2, r.numbers) if micron else significant(value, 2, r.numbers)
-    return f"{written} {unit.label}/s"
+    if micron:
+        said = fixed(value, 0 if abs(value) >= 10 else 2, r.numbers)
+    else:
+        # Two places of µ/s is as fine as a rise is ever read.
+        said = "0" if abs(pa_s) < 0.005 * MICRON_PA else significant(value, 2, r.numbers)
+    return f"{said} {unit.label}/s"
 
 
 def _pressure(pa: float, r: Reader, labels: dict[str, str] | None = None) -> str:

@@ -80,7 +80,7 @@ def test_played_badly(page: Page, site: str) -> None:
     do(page, "Pump and draw", "Stop the pump")
     do(page, "Pump and draw", "Isolate")
     call(page, "Verdict of this hold", "Tight and dry", "Say so")
-    do(page, "Valves and parts", "Open the suction service valve$")
+    do(page, "Valves and parts", "Open the suction service valve(?! a quarter)")
     call(page, "End of the job", "Done: released, or good to be charged", "End")
     page.get_by_role("link", name="To the debrief").click()
     assert score(page) <= 40
@@ -113,7 +113,7 @@ def test_played_well(page: Page, site: str) -> None:
     for words in (
         "Close the gauge tool",
         "Open the suction service valve a quarter turn",
-        "Open the suction service valve$",
+        "Open the suction service valve(?! a quarter)",
         "Open the liquid service valve",
     ):
         do(page, "Valves and parts", words)
@@ -131,7 +131,7 @@ def test_played_well(page: Page, site: str) -> None:
     page.get_by_role("link", name="To the debrief").click()
     assert score(page) >= 90
     expect(page.get_by_text("Nothing to say: that is as it should be.")).to_be_visible()
-    expect(page.get_by_role("heading", name=re.compile("^A sound hand"))).to_be_visible()
+    expect(page.get_by_role("heading", name=re.compile("^An expert, "))).to_be_visible()
     page.get_by_role("link", name="All scenarios").click()
     skills = page.locator("section", has=page.get_by_role("heading", name="Your skills"))
     expect(skills).to_contain_text("Safety")

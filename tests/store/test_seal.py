@@ -232,7 +232,7 @@ def test_what_is_no_backup_is_refused_and_nothing_changes(key: str, tmp_path: Pa
         (zipped, "backup-no-database"),
         (other, "backup-not-ours"),
         (short, "backup-unread"),
-        (tmp_path / "d", "d:"),
+        (tmp_path / "d", "backup-unread"),
     ):
         with pytest.raises(backup.BackupFault, match=says):
             backup.restore(path)

@@ -120,7 +120,8 @@ function make(out: SettingsOut | undefined): Units {
   const rate = (micronPerSecond: number, signed = true): string => {
     const unit = of("pressure");
     const v = Math.abs(micronPerSecond * MICRON_PA * unit.factor);
-    const text = micron() ? fixed(v, v >= 10 ? 0 : 2, numbers) : v === 0 ? "0" : significant(v, 2, numbers);
+    // Two places of µ/s is as fine as a rise is ever read.
+    const text = micron() ? fixed(v, v >= 10 ? 0 : 2, numbers) : Math.abs(micronPerSecond) < 0.005 ? "0" : significant(v, 2, numbers);
     return `${signed ? (micronPerSecond < 0 ? "−" : "+") : micronPerSecond < 0 ? "−" : ""}${text} ${unit.label}/s`;
   };
   return {

@@ -3,7 +3,7 @@ import { lazy, Suspense, useEffect, type ComponentType, type LazyExoticComponent
 import { Link, useNavigate, useParams } from "react-router";
 
 import { useEditor } from "../api/editor";
-import { useJob, useLive, useStages, useStream } from "../api/queries";
+import { useCatalogue, useJob, useLive, useStages, useStream } from "../api/queries";
 import { Guarded } from "../shell/Broken";
 import { typing } from "../shell/keys";
 import { StageLine } from "../shell/StageLine";
@@ -37,6 +37,7 @@ function Opened({ jobKey, stage }: { jobKey: string; stage: string }) {
   const found = useJob(jobKey);
   const editor = useEditor(jobKey);
   const stages = useStages(jobKey);
+  const kinds = useCatalogue();
   const live = useLive(jobKey);
   useStream(jobKey);
   const navigate = useNavigate();
@@ -65,7 +66,7 @@ function Opened({ jobKey, stage }: { jobKey: string; stage: string }) {
     );
   if (!editor.job) return <p className="p-6 text-soft">Opening the sheet…</p>;
   const { party, scope } = editor.job;
-  const facts = [party?.unit, scope?.template?.replaceAll("-", " "), scope?.refrigerant, scope?.oil].filter(Boolean);
+  const facts = [party?.unit, kinds.data?.templates.find((t) => t.value === scope?.template)?.label, scope?.refrigerant, scope?.oil].filter(Boolean);
   return (
     <>
       <header className="mb-2 flex flex-wrap items-baseline gap-x-4">

@@ -2,7 +2,9 @@ import { useState } from "react";
 
 import type { RunOut } from "../api/client";
 import { useRunPlan } from "../api/practice";
+import { capital } from "../lib/capital";
 import { Drawn } from "../rig/Drawn";
+import { calledOn } from "../rig/parts";
 import { Upright } from "../rig/Upright";
 import { Modal } from "../ui/Modal";
 import { Fault } from "../ui/Sheet";
@@ -36,7 +38,7 @@ export function PracticeRig({ runKey, run, busy, onDo }: { runKey: string; run: 
       <div className="md:hidden">
         <Upright {...props} />
       </div>
-      <Modal open={asked !== null} onClose={() => setAsked(null)} title={(asked ?? "").replaceAll("-", " ").replace(/^./, (c) => c.toUpperCase())}>
+      <Modal open={asked !== null} onClose={() => setAsked(null)} title={asked === null ? "" : capital(calledOn(drawn, asked))}>
         {mine.length === 0 ? (
           <p className="text-soft">Nothing here is turned, pulled or taken off. Everything that can be done is listed under “Valves and parts”.</p>
         ) : (

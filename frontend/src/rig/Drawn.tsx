@@ -1,12 +1,9 @@
 import type { Drawing, Round } from "../api/client";
 import { useUnits } from "../lib/units";
-import { conductanceOf, strokeWidth } from "./parts";
+import { calledOn, conductanceOf, strokeWidth } from "./parts";
 import { isShut, tone, type RigLineProps } from "./line";
 
 type Box = Drawing["boxes"] extends (infer B)[] | undefined ? B : never;
-
-/** What a part is called, where nothing is written beside it. */
-const nameOf = (plan: RigLineProps["plan"], part: string): string => plan.parts.find((p) => p.name === part)?.label ?? part;
 
 /** The rig line as the server laid it out. */
 export function Drawn({ plan, pressures = {}, reading, shut = [], selected, onPart, onValve, onSection }: RigLineProps) {
@@ -43,7 +40,7 @@ export function Drawn({ plan, pressures = {}, reading, shut = [], selected, onPa
         const c = conductanceOf(plan, s.part);
         const ink = selected === s.part ? "var(--measure)" : "var(--ink)";
         return (
-          <g key={i} {...press(s.part, s.label || nameOf(plan, s.part))}>
+          <g key={i} {...press(s.part, s.label || calledOn(plan, s.part))}>
             {touched(s.part) && <path d={s.path} fill="none" stroke="transparent" strokeWidth={44} />}
             <path d={s.path} fill="none" stroke={ink} strokeWidth={c === undefined ? 3.5 : strokeWidth(c)} strokeLinejoin="miter" />
             {s.label && (

@@ -4,6 +4,7 @@ import type { ForesightOut, LiveOut, PlanOut } from "../api/client";
 import { ApiError } from "../api/client";
 import { useForesight, useOffers, useTouch } from "../api/queries";
 import { isShut } from "./line";
+import { calledOn } from "./parts";
 import { Button } from "../ui/Button";
 import { Modal } from "../ui/Modal";
 import { Fault, Tag } from "../ui/Sheet";
@@ -16,7 +17,7 @@ type Valve = { valve: string | null };
 /** A touch before it is made: what it would do, and a second question where it should not be done. */
 export function TouchDialog({ asked, onClose, jobKey, plan, live, shut }: { asked: Asked; onClose: () => void; jobKey: string; plan: PlanOut; live: LiveOut; shut: string[] }) {
   return (
-    <Modal open={asked !== null} onClose={onClose} title={asked === null ? "" : "part" in asked ? partTitle(plan, asked.part) : titleOf(asked, plan, live, shut)}>
+    <Modal open={asked !== null} onClose={onClose} title={asked === null ? "" : "part" in asked ? capital(calledOn(plan, asked.part)) : titleOf(asked, plan, live, shut)}>
       {asked !== null && "part" in asked && <Offers name={asked.part} jobKey={jobKey} onClose={onClose} />}
       {asked !== null && !("part" in asked) && <Question key={asked.valve ?? "pump"} asked={kindOf(asked, plan, live, shut)} onClose={onClose} jobKey={jobKey} plan={plan} live={live} />}
     </Modal>
@@ -29,12 +30,6 @@ export function kindOf({ valve }: Valve, plan: PlanOut, live: LiveOut, shut: str
   const closed = isShut(plan, valve, shut);
   if (plan.isolate_valves.includes(valve)) return closed ? "reopen" : "isolate";
   return `${closed ? "open" : "shut"}:${valve}`;
-}
-
-function partTitle(plan: PlanOut, part: string): string {
-  const named = [...(plan.drawing.boxes ?? []).map((b) => [b.name, b.label]), ...plan.parts.map((p) => [p.name, p.label]), ...(plan.drawing.strokes ?? []).map((s) => [s.part, s.label])];
-  const label = named.find(([name, l]) => name === part && l)?.[1] ?? part.replaceAll("-", " ");
-  return capital(label);
 }
 
 /** Every touch that a part allows, each with what it would do. */

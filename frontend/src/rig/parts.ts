@@ -35,3 +35,10 @@ export function conductanceOf(plan: PlanOut, part: string): number | undefined {
 
 /** Stroke width, 2 to 17, from a conductance in m³/s. */
 export const strokeWidth = (c: number): number => Math.min(17, Math.max(2, 2 + 4.2 * (Math.log10(Math.max(c, 1e-7)) + 5.5)));
+
+/** What a part, valve or section of a plan is called. */
+export function calledOn(plan: PlanOut, name: string): string {
+  const { boxes, strokes } = plan.drawing;
+  const named = [...(boxes ?? []).map((b) => [b.name, b.label]), ...plan.parts.map((p) => [p.name, p.label]), ...Object.entries(plan.valves), ...(strokes ?? []).map((s) => [s.part, s.label])];
+  return named.find(([n, label]) => n === name && label)?.[1] ?? name.replaceAll("-", " ");
+}

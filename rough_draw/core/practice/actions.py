@@ -29,6 +29,7 @@ from rough_draw.core.practice.action_kinds import (
     VerdictKind,
     read_action,
 )
+from rough_draw.core.sheet.setups import PATTERNS
 from rough_draw.core.sheet.steps import OnPart, OnRun, RunMove
 
 LIKELY = 0.5
@@ -202,7 +203,7 @@ def words_of(kind: str, names: Mapping[str, Name] | None = None) -> Name:
         case Mend(mend):
             return mend_words(mend)
         case PutRigOn(setup):
-            return message("done-put-rig-on", setup=(names or {}).get(kind, setup.replace("-", " ")))
+            return message("done-put-rig-on", setup=PATTERNS[setup].name if setup in PATTERNS else setup)
         case CallVerdict(verdict):
             return message("done-called", verdict=verdict_words(verdict))
         case NameCause(cause):

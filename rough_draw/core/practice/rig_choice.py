@@ -44,7 +44,12 @@ def slots(job: Job, pattern: str) -> list[tuple[str, str, Name]]:
 def rig_of(job: Job, choice: RigChoice, van: Sequence[KitItem]) -> Job:
     """The sheet with the chosen rig. Raises RigFault where the system has not the ports, or the van not the part."""
     if choice.pattern not in PATTERNS or not fits(choice.pattern, job.scope):
-        raise RigFault(message("rig-no-ports", setup=choice.pattern.replace("-", " ")))
+        raise RigFault(
+            message(
+                "rig-no-ports",
+                setup=PATTERNS[choice.pattern].name if choice.pattern in PATTERNS else choice.pattern[:40],
+            )
+        )
     rig = rig_from(choice.pattern, job.scope)
     items = {k.id: k for k in van}
     if len(set(choice.parts.values())) < len(choice.parts):
