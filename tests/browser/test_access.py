@@ -206,7 +206,7 @@ def test_a_whole_job_by_keyboard(page: Page, site: str) -> None:
     reach(page, re.compile("^Sign$"), 4)
     page.keyboard.press("Enter")
     boxes = page.get_by_role("checkbox")
-    expect(page.get_by_role("button", name="Take it back")).to_be_visible()
+    expect(page.get_by_role("button", name="Remove the signature")).to_be_visible()
     for n in range(boxes.count()):
         boxes.nth(n).focus()
         page.keyboard.press("Space")

@@ -37,7 +37,7 @@ def test_a_rig_of_ones_own_by_mouse(page: Page, site: str) -> None:
     findings.get_by_role("button", name=re.compile("acuum hoses? of the same size")).click()
     expect(findings).not_to_contain_text("A charging hose is used in the vacuum")
     findings.get_by_role("button", name="A core tool under the gauge").click()
-    page.get_by_role("tab", name="a to f").click()
+    page.get_by_role("tab", name="Setup check").click()
     questions = page.get_by_test_id("questions")
     expect(questions).to_contain_text("With the core tool at the liquid port")
     found = parts(page, site, key)

@@ -79,7 +79,7 @@ def test_empty_job_to_pdf_in_under_three_minutes(page: Page, site: str) -> None:
     expect(page.get_by_role("button", name="checked Power off", exact=False)).to_be_visible()
     stage(page, "Draw")
     page.get_by_role("button", name="Simulated gauge").click()
-    card = page.locator("section", has=page.get_by_role("button", name="Care"))
+    card = page.locator("section", has=page.get_by_role("button", name="Caution"))
     expect(card).to_contain_text("Start the pump")
     for words in ("Close the gas ballast", "Open and close every ball valve", "Isolate at"):
         card.get_by_role("button", name="Done").click()
@@ -121,7 +121,7 @@ def test_empty_job_to_pdf_in_under_three_minutes(page: Page, site: str) -> None:
 
     until(can_be_signed, bool)
     sign.click()
-    expect(page.get_by_role("button", name="Take it back")).to_be_visible()
+    expect(page.get_by_role("button", name="Remove the signature")).to_be_visible()
     with page.expect_download() as download:
         page.get_by_role("link", name="Report").click()
     assert Path(download.value.path()).read_bytes().startswith(b"%PDF-")
@@ -131,7 +131,7 @@ def test_empty_job_to_pdf_in_under_three_minutes(page: Page, site: str) -> None:
 
 def test_changing_a_hose_changes_the_ranking(page: Page, site: str) -> None:
     page.goto(f"{site}/jobs/hollow-5/rig")
-    first = page.get_by_role("button", name="Take:").first
+    first = page.get_by_role("button", name="Use:").first
     expect(first).to_be_visible()
     before = first.get_attribute("aria-label")
     expect(page.get_by_text("does not reach 200 µ within a day")).to_be_visible()

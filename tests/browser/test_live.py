@@ -16,7 +16,7 @@ SLOW = 90_000
 
 
 def card(page: Page) -> Locator:
-    return page.locator("section", has=page.get_by_role("button", name="Care"))
+    return page.locator("section", has=page.get_by_role("button", name="Caution"))
 
 
 def done(page: Page, words: str, now: bool = True) -> None:

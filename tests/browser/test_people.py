@@ -87,7 +87,7 @@ def test_people_have_their_own_units_and_names(page: Page, site: str) -> None:
     page.get_by_role("button", name="Not me").click()
     expect(page.get_by_text("Nobody in particular")).to_be_visible()
     row.get_by_role("button", name="Change Ida Fenwhistle").click()
-    row.get_by_role("button", name="Take off the list").click()
+    row.get_by_role("button", name="Remove", exact=True).click()
     expect(row).to_have_count(0)
     settings = page.request.get(f"{site}/api/settings").json()["settings"]
     assert settings["pressure"] == "micron"

@@ -108,7 +108,7 @@ def test_the_sweep_shows_its_order(page: Page, site: str) -> None:
 def test_what_a_touch_would_do_is_said_while_it_is_looked_at(page: Page, site: str) -> None:
     new_job(page, site, "Hint Lane")
     stage(page, "Draw")
-    card = page.locator("section", has=page.get_by_role("button", name="Care"))
+    card = page.locator("section", has=page.get_by_role("button", name="Caution"))
     card.get_by_role("button", name="Done").click()
     expect(card).to_contain_text("Close the gas ballast")
     hint = page.get_by_test_id("hint")
@@ -141,7 +141,7 @@ def test_a_finger_held_on_a_valve_asks_and_does_not_press(phone: Page, site: str
 def test_schools_habits_change_the_card_and_the_order(page: Page, site: str) -> None:
     new_job(page, site, "Habit Lane")
     stage(page, "Draw")
-    card = page.locator("section", has=page.get_by_role("button", name="Care"))
+    card = page.locator("section", has=page.get_by_role("button", name="Caution"))
     expect(card).to_contain_text("ballast open")
     page.get_by_role("radio", name="begin the draw").click()
     expect(page.get_by_role("list", name="Order of steps")).to_contain_text("Open the gas ballast")

@@ -194,9 +194,9 @@ def test_the_rig_line_is_drawn_with_its_shares(page: Page, site: str) -> None:
 def test_the_next_touch_says_when_why_and_with_what_care(page: Page, site: str) -> None:
     new_job(page, site, "Touch Lane")
     stage(page, "Draw")
-    card = page.locator("section", has=page.get_by_role("button", name="Care"))
+    card = page.locator("section", has=page.get_by_role("button", name="Caution"))
     expect(card).to_contain_text("Start the pump, ballast open")
-    care = card.get_by_role("button", name="Care")
+    care = card.get_by_role("button", name="Caution")
     care.click()
     expect(card).to_contain_text("a compressor must never run in a vacuum")
     assert care.get_attribute("aria-expanded") == "true"

@@ -5099,6 +5099,8 @@ export interface components {
             mark: string;
             own_pa_m3_s: components["schemas"]["RangeOut"] | null;
             settled_pa: components["schemas"]["RangeOut"];
+            /** Short */
+            short: string;
             /** Shuts */
             shuts: boolean;
             /** Title */

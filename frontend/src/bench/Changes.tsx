@@ -32,8 +32,8 @@ export function Changes({ changes, plan, onTake }: { changes: ChangesOut | undef
                   , {SOURCE[c.source]}
                 </div>
               </div>
-              <Button aria-label={`Take: ${c.change}`} onClick={() => onTake(c.key)}>
-                Take
+              <Button aria-label={`Use: ${c.change}`} onClick={() => onTake(c.key)}>
+                Use
               </Button>
             </li>
           ))}

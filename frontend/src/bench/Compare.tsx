@@ -74,7 +74,7 @@ export function Compare({ jobKey, job, editor, ready }: { jobKey: string; job: J
                   Use this one
                 </Button>
                 <Button kind="stop" onClick={() => editor.edit((j) => ({ ...j, aside: (j.aside ?? []).filter((_, i) => i !== r.index - 1) }))}>
-                  Drop
+                  Remove
                 </Button>
               </div>
             )}

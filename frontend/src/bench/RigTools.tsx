@@ -114,7 +114,7 @@ export function RigTools({ jobKey, job, editor, plan, onPart }: { jobKey: string
             <p className="text-lead">{best.reason}</p>
             {best.missing && <p className="mt-2 border-l-4 border-ochre pl-3">{best.missing}</p>}
             <p className="mt-2 text-soft">
-              {best.tried} rigs tried: every hook-up this system has ports for, with every pump.
+              {best.tried} rigs tried: every setup this system has ports for, with every pump.
               {plan?.time_to_target_s && best.seconds ? ` The rig as it stands takes ${span(plan.time_to_target_s.value)}.` : ""}
             </p>
             <div className="mt-4 flex gap-3">

@@ -107,10 +107,10 @@ function Person({ person, isHere, onHere, onChanged }: { person: PersonOut; isHe
           <TextField label="Name" value={name} onChange={setName} />
           <TextField label={u.spelled("License")} value={licence} onChange={setLicence} />
           <Button kind="solid" disabled={!name.trim()} onClick={save}>
-            Keep
+            Save
           </Button>
           <Button kind="stop" onClick={() => void commands.dropPerson(person.id).then(onChanged)}>
-            Take off the list
+            Remove
           </Button>
         </div>
       )}

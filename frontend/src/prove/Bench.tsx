@@ -121,7 +121,7 @@ function Rail({ stages, now, onPick }: { stages: ProofStageOut[]; now: string; o
             onClick={() => onPick(s.key)}
             className={`min-h-12 rounded-[5px] border-2 px-3 text-left ${s.key === now ? "border-ink bg-ink font-bold text-on-ink" : "border-strong"}`}
           >
-            <span className="figure">{i}</span> {s.title.split(",")[0]} <Sign verdict={s.verdict} />
+            <span className="figure">{i}</span> {s.short} <Sign verdict={s.verdict} />
           </button>
         </li>
       ))}

@@ -16,7 +16,7 @@ export function Skip({ gate, prove, set }: { gate: GateOut; prove: ProveDoc; set
       <p className="flex items-center gap-3 border-l-4 border-ochre pl-3">
         <span className="flex-1">Skipped: {gate.words}</span>
         <Button kind="quiet" onClick={() => put("open", "")}>
-          Take it up again
+          Check it after all
         </Button>
       </p>
     );

@@ -53,7 +53,7 @@ export function Shell() {
             to={p.to}
             end={p.to === "/"}
             className={({ isActive }) =>
-              `${p.near ? "grid" : "hidden md:grid"} min-h-14 flex-1 place-items-center font-bold md:mx-1 md:mb-1 md:min-h-[52px] md:flex-none md:rounded-[6px] ${
+              `${p.near ? "grid" : "hidden md:grid"} min-h-14 flex-1 place-items-center text-center font-bold md:mx-1 md:mb-1 md:min-h-[52px] md:flex-none md:rounded-[6px] ${
                 isActive
                   ? "border-t-[5px] border-green bg-green-wash md:border-t-0 md:border-l-[5px]"
                   : "text-soft hover:text-ink"

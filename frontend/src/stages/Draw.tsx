@@ -186,7 +186,7 @@ export function NextCard({ live, jobKey }: { live: LiveOut; jobKey: string }) {
           {now.kind === "read-hold" ? "Read it" : "Done"}
         </Button>
         <Button onClick={() => setWhy((w) => !w)} aria-expanded={why}>
-          Care
+          Caution
         </Button>
         {now.kind !== "pump-on" && now.kind !== "read-hold" && (
           <Button

@@ -97,7 +97,7 @@ export function Record({ jobKey, job, editor, stages }: StageProps) {
                 <br />
                 <span className="figure text-soft">{closing.signed_at}</span>
               </p>
-              {!sealed && <Button onClick={() => set({ signed_by: "", signed_at: "" }, "once")}>Take it back</Button>}
+              {!sealed && <Button onClick={() => set({ signed_by: "", signed_at: "" }, "once")}>Remove the signature</Button>}
             </div>
           ) : (
             <Sign

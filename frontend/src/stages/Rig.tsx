@@ -71,7 +71,7 @@ export function Rig({ jobKey, job, editor }: StageProps) {
               tabs={[
                 { key: "change", label: "Change first", body: <Changes changes={changes.data} plan={p} onTake={take} /> },
                 { key: "findings", label: `Findings${open ? ` ${open}` : ""}`, body: <Findings plan={p} onFix={take} onShow={setPart} /> },
-                { key: "questions", label: "a to f", body: <Questions plan={p} /> },
+                { key: "questions", label: "Setup check", body: <Questions plan={p} /> },
               ]}
             />
           </div>

@@ -110,6 +110,7 @@ def _stages(job: Job, found: Proof) -> list[ProofStageOut]:
         rows.append(
             ProofStageOut(
                 key=s.key,
+                short=s.short,
                 title=s.title,
                 do=s.do,
                 mark=s.mark,

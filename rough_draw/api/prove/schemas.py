@@ -66,6 +66,7 @@ class ProofStageOut(BaseModel):
     """A stage of the rig proof: what to do, what a good one does, how it was found."""
 
     key: str
+    short: Said
     title: Said
     do: Said
     mark: str

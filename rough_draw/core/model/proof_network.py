@@ -42,7 +42,8 @@ class ProofStage:
     """
 
     key: str
-    title: Name
+    short: Message
+    title: Message
     do: Message
     parts: tuple[str, ...]
     volume: float
@@ -89,8 +90,8 @@ def _stages(scope: Scope, rig: Rig) -> tuple[ProofStage, ...]:
     found: list[ProofStage] = []
     open_parts: list[str] = [rig.pump.id]
     before = Range(0.0, 0.0, 0.0)
-    for key, title, do, parts in [
-        ("pump", message("stage-blank-off"), message("stage-blank-off.do"), []),
+    for key, short, of, do, parts in [
+        ("pump", message("stage-blank-off"), None, message("stage-blank-off.do"), []),
         *_opened(rig, scope),
     ]:
         open_parts += parts
@@ -102,7 +103,8 @@ def _stages(scope: Scope, rig: Rig) -> tuple[ProofStage, ...]:
         found.append(
             ProofStage(
                 key=key,
-                title=title,
+                short=short,
+                title=message("stage-of", stage=short, part=of) if of else short,
                 do=do,
                 parts=tuple(open_parts),
                 volume=volume,
@@ -128,9 +130,9 @@ def mark_of(rig: Rig, key: str) -> str:
     return f"{part.kind} {getattr(part, 'body', '') or getattr(part, 'plate_cfm', '')}".strip()
 
 
-def _opened(rig: Rig, scope: Scope) -> list[tuple[str, Name, Message, list[str]]]:
-    """Stages after the pump alone: key, title, what to do, and the parts that come in with it."""
-    found: list[tuple[str, Name, Message, list[str]]] = []
+def _opened(rig: Rig, scope: Scope) -> list[tuple[str, Message, Name | None, Message, list[str]]]:
+    """Stages after the pump alone: key, what it is, of which part, what to do, and the parts that come in with it."""
+    found: list[tuple[str, Message, Name | None, Message, list[str]]] = []
     waiting: list[str] = []
 
     def walk(part: Part) -> None:
@@ -140,7 +142,7 @@ def _opened(rig: Rig, scope: Scope) -> list[tuple[str, Name, Message, list[str]]
                 continue
             waiting.append(child.id)
             if isinstance(child, HosePart | ManifoldPart):
-                found.append((child.id, _title(rig, scope, child), _do(rig, part, child), waiting))
+                found.append((child.id, _short(rig, scope, child), _of(child), _do(rig, part, child), waiting))
                 waiting = []
             walk(child)
 
@@ -148,15 +150,19 @@ def _opened(rig: Rig, scope: Scope) -> list[tuple[str, Name, Message, list[str]]
     return found
 
 
-def _title(rig: Rig, scope: Scope, part: HosePart | ManifoldPart) -> Name:
+def _short(rig: Rig, scope: Scope, part: HosePart | ManifoldPart) -> Message:
     if isinstance(part, ManifoldPart):
-        return part.name or message("stage-manifold")
+        return message("stage-manifold")
     ends = [part, *rig.children(part.id)]
     port = next((scope.port(p.port) for p in ends if p.port), None)
-    name: Name = part.name or message("stage-hose")
-    if port is None:
-        return message("stage-hose-free", hose=name, size=hose_size(part))
-    return message("stage-hose-to", hose=name, port=port.words(), size=hose_size(part))
+    return message("stage-hose-to", port=port.words()) if port else message("stage-hose")
+
+
+def _of(part: HosePart | ManifoldPart) -> Name | None:
+    """A part by its own name; a hose without one by its size."""
+    if part.name:
+        return part.name
+    return hose_size(part) if isinstance(part, HosePart) else None
 
 
 def _do(rig: Rig, on: Part, part: HosePart | ManifoldPart) -> Message:

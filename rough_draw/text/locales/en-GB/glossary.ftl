@@ -22,5 +22,5 @@ word-solenoid = Solenoid valve
 word-superheat = Superheat
     .means = How far a vapour is above its boiling temperature at its pressure.
 word-txv = Thermostatic expansion valve (TEV)
-    .means = Opens by the warmth of its bulb. Cold and in a vacuum it may be shut.
+    .means = Opens by the warmth of its bulb. Cold and in a vacuum it may be closed.
     .also = TXV, TX valve
