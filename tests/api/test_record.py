@@ -9,13 +9,14 @@ import time
 import zipfile
 from collections.abc import Iterator
 from pathlib import Path
-from typing import Any
+from typing import Any, get_args
 
 import pytest
 from fastapi.testclient import TestClient
 from reportlab import rl_config
 
 from rough_draw.api.app import create_app
+from rough_draw.api.kit.routes import Kind
 from rough_draw.cli.main import main
 from rough_draw.core.proving.health import CALIBRATED_FOR, health
 from rough_draw.core.proving.pump_oil import OilRule
@@ -201,6 +202,11 @@ def test_codes(code: str, number: int | None) -> None:
 def test_a_long_name_stays_on_its_label() -> None:
     item = KitItem(3, "hose", "1/2 in vacuum hose with a very long name of its own, 1.8 m, blue", {})
     assert labels.sheet([item]).startswith(b"%PDF-")
+
+
+@pytest.mark.parametrize("kind", get_args(Kind))
+def test_every_kind_of_part_has_its_label(kind: str) -> None:
+    assert labels.sheet([KitItem(7, kind, "one of them", {})]).startswith(b"%PDF-")
 
 
 def test_calibration_runs_out() -> None:
