@@ -24,9 +24,7 @@ def _vacuum(pa: float, r: Reader) -> str:
     unit = UNITS["pressure"][r.vacuum]
     value = pa * unit.factor
     if unit.key != "micron":
-        # Gauges show inches of mercury below the air's pressure too: these are above nothing.
-        label = f"{unit.label} abs." if unit.key == "inhg" else unit.label
-        return f"{significant(value, unit.digits, r.numbers)} {label}"
+        return f"{significant(value, unit.digits, r.numbers)} {unit.label}"
     if value < 10:
         return f"{fixed(value, 1, r.numbers)} {unit.label}"
     return f"{fixed(round(value, -2) if value >= 20_000 else value, 0, r.numbers)} {unit.label}"

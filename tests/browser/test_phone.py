@@ -10,7 +10,7 @@ from playwright.sync_api import Page, expect
 
 from rough_draw.core.physics.units import MICRON_PA
 from tests.browser.test_job import new_job, stage
-from tests.browser.waits import saved
+from tests.browser.waits import saved, until
 
 pytestmark = pytest.mark.browser
 
@@ -168,3 +168,25 @@ def test_a_valve_is_asked_about_by_touch(phone: Page, site: str) -> None:
     expect(dialog.get_by_role("heading")).to_contain_text("Close the gauge tool?")
     dialog.get_by_role("button", name="Cancel").tap()
     assert phone.evaluate("document.documentElement.scrollWidth <= window.innerWidth")
+
+
+def test_inches_of_mercury_are_typed_as_vacuum_below_the_air(phone: Page, site: str) -> None:
+    key = new_job(phone, site, "Needle Pier")
+    settings = phone.request.get(f"{site}/api/settings").json()["settings"]
+    assert phone.request.put(f"{site}/api/settings", data={**settings, "pressure": "inhg"}).ok
+    phone.reload()
+    stage(phone, "Draw")
+    phone.get_by_role("button", name="Type", exact=True).tap()
+    pad = phone.get_by_role("dialog")
+    for k in ("2", "9", ".", "5"):
+        pad.get_by_role("button", name=k, exact=True).tap()
+    pad.get_by_role("button", name="Enter").tap()
+    expect(pad).to_contain_text("29.5 inHg vacuum")
+    until(
+        lambda: phone.request.get(f"{site}/api/jobs/{key}/live").json()["pa"],
+        lambda pa: pa == pytest.approx(101_325 - 29.5 * 3386.389, abs=1),
+    )
+    for k in ("3", "2"):
+        pad.get_by_role("button", name=k, exact=True).tap()
+    # There is no deeper than the air itself.
+    expect(pad.get_by_role("button", name="Enter")).to_be_disabled()

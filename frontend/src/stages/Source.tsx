@@ -5,7 +5,8 @@ import type { ImportOut, LiveOut } from "../api/client";
 import { ApiError } from "../api/client";
 import { commands } from "../api/commands";
 import { options, refresh, refreshRun } from "../api/options";
-import { clock, span } from "../lib/format";
+import { useJob, useSystem } from "../api/queries";
+import { ATMOSPHERE_PA, clock, span } from "../lib/format";
 import { send } from "../lib/outbox";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
@@ -156,6 +157,9 @@ function Preview({ out, name, onTake, onLeave }: { out: ImportOut; name: string;
   );
 }
 
+/** A conventional inch of mercury. */
+const INHG_PA = 3386.389;
+
 const GAUGES = [
   { value: "typed", label: "at the system" },
   { value: "typed, manifold", label: "at the manifold" },
@@ -169,7 +173,11 @@ function Keypad({ open, onClose, jobKey }: { open: boolean; onClose: () => void;
   const [fault, setFault] = useState<string>("");
   const [gauge, setGauge] = useState("typed");
   const u = useUnits();
-  const unit = u.label("pressure");
+  const job = useJob(jobKey);
+  const system = useSystem(jobKey, job.data?.version ?? 0);
+  // Who reads in inches of mercury reads a dial: vacuum below the air of this place, never above nothing.
+  const air = u.of("pressure").key === "inhg" ? (system.data?.atmosphere_pa ?? ATMOSPHERE_PA) : null;
+  const unit = air === null ? u.label("pressure") : "inHg vacuum";
   const sign = u.numbers === "point" ? "." : ",";
   const press = (k: string) => setText((t) => (k === "⌫" ? t.slice(0, -1) : k === sign && t.includes(sign) ? t : (t + k).slice(0, 8).replace(/^0+(?=\d)/, "")));
   const enter = (pa: number | null) => {
@@ -187,7 +195,10 @@ function Keypad({ open, onClose, jobKey }: { open: boolean; onClose: () => void;
       (e: unknown) => e instanceof ApiError && setFault(e.problem.detail),
     );
   };
-  const value = u.stored("pressure", Number(text.replace(",", ".")));
+  const figure = Number(text.replace(",", "."));
+  const value = air === null ? u.stored("pressure", figure) : air - figure * INHG_PA;
+  // A needle may stand a little past the deepest there is.
+  const can = Number.isFinite(value) && value <= 120_000 && value >= (air === null ? 0 : -0.1 * INHG_PA);
   return (
     <Modal open={open} onClose={onClose} title="Type the reading">
       <div className="mb-2">
@@ -215,7 +226,7 @@ function Keypad({ open, onClose, jobKey }: { open: boolean; onClose: () => void;
         <Button className="figure min-h-16 text-heading" onClick={() => press("00")}>
           00
         </Button>
-        <Button kind="solid" className="min-h-16 text-order" disabled={text === "" || !Number.isFinite(value) || value > 120_000} onClick={() => enter(value)}>
+        <Button kind="solid" className="min-h-16 text-order" disabled={text === "" || !can} onClick={() => enter(Math.max(0, value))}>
           Enter
         </Button>
       </div>

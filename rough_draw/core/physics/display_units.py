@@ -31,7 +31,8 @@ DISPLAY: dict[str, tuple[DisplayUnit, ...]] = {
         DisplayUnit("pa", "Pa", 1.0),
         DisplayUnit("mbar", "mbar", 0.01),
         DisplayUnit("torr", "Torr", 760.0 / ATMOSPHERE_PA),
-        DisplayUnit("inhg", "inHg", 1.0 / PA_PER["inhg"], digits=4),
+        # A dial counts inches of mercury downward from the air: these count up from nothing, and say so.
+        DisplayUnit("inhg", "inHg abs.", 1.0 / PA_PER["inhg"], digits=4),
     ),
     "gauge": (
         DisplayUnit("psig", "psig", 1.0 / PA_PER["psi"]),
