@@ -45,7 +45,12 @@ def problem(status: int, title: str, detail: str, faults: list[Place] | None = N
     return JSONResponse(body.model_dump(), status_code=status, media_type="application/problem+json")
 
 
-def told_problem(status: int, key: str, **values: Value) -> JSONResponse:
+def refusal(status: int, key: str, /, **values: Value) -> HTTPException:
+    """A refusal by the key of its sentence, to be raised."""
+    return HTTPException(status, say(message(key, **values)))
+
+
+def told_problem(status: int, key: str, /, **values: Value) -> JSONResponse:
     """A problem by the key of its title; what is wrong stands beside it as ``why``."""
     return problem(status, say(message(key)), say(message(f"{key}.why", **values)))
 

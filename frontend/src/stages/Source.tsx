@@ -157,9 +157,6 @@ function Preview({ out, name, onTake, onLeave }: { out: ImportOut; name: string;
   );
 }
 
-/** A conventional inch of mercury. */
-const INHG_PA = 3386.389;
-
 const GAUGES = [
   { value: "typed", label: "at the system" },
   { value: "typed, manifold", label: "at the manifold" },
@@ -196,9 +193,10 @@ function Keypad({ open, onClose, jobKey }: { open: boolean; onClose: () => void;
     );
   };
   const figure = Number(text.replace(",", "."));
-  const value = air === null ? u.stored("pressure", figure) : air - figure * INHG_PA;
+  const above = u.stored("pressure", figure);
+  const value = air === null ? above : air - above;
   // A needle may stand a little past the deepest there is.
-  const can = Number.isFinite(value) && value <= 120_000 && value >= (air === null ? 0 : -0.1 * INHG_PA);
+  const can = Number.isFinite(value) && value <= 120_000 && value >= (air === null ? 0 : -u.stored("pressure", 0.1));
   return (
     <Modal open={open} onClose={onClose} title="Type the reading">
       <div className="mb-2">

@@ -4,21 +4,19 @@ from __future__ import annotations
 
 import time
 
-from fastapi import APIRouter, HTTPException
+from fastapi import APIRouter
 
 from rough_draw.api import runs
 from rough_draw.api.charge.conversion import charging_of, runnings_of
 from rough_draw.api.charge.schemas import ChargingOut, RunningsOut, ScaleIn, ScaleTouch
 from rough_draw.api.deps import HubDep, Key
 from rough_draw.api.devices.scale_driver import scale_name
+from rough_draw.api.pace import must_be_offered
 from rough_draw.core.charging.charge import charge_to_weigh
-from rough_draw.core.message import message
-from rough_draw.core.message.figure import number
 from rough_draw.core.sheet.run_state import Touch
 from rough_draw.standins.gauge_server import SPEEDS
 from rough_draw.standins.scale import ScaleTruth
 from rough_draw.store import jobs
-from rough_draw.text import say
 
 router = APIRouter(tags=["charge"])
 
@@ -32,8 +30,7 @@ def charging(key: Key, hub: HubDep) -> ChargingOut:
 @router.post("/jobs/{key}/scale")
 async def attach_scale(key: Key, body: ScaleIn, hub: HubDep) -> ChargingOut:
     """Put a cylinder on the simulated scale, or change its pace."""
-    if body.speed not in SPEEDS:
-        raise HTTPException(422, say(message("pace-unknown", pace=number(body.speed))))
+    must_be_offered(body.speed, SPEEDS)
     run = runs.view(key)
     jobs.must_be_open(key)
     charge = charge_to_weigh(run.job.scope)

@@ -10,6 +10,7 @@ from rough_draw.api import runs
 from rough_draw.api.deps import HubDep, Key
 from rough_draw.api.diagnosis import cases
 from rough_draw.api.diagnosis.schemas import AnswerChoiceOut, AnsweredOut, AnswerIn, SuspectOut, TestOut, WhyOut
+from rough_draw.api.errors import refusal
 from rough_draw.core.diagnosis.next_test import Test
 from rough_draw.core.message import message
 from rough_draw.core.sheet.steps import Answered, LookedAnew, StepKind, text_of
@@ -65,11 +66,11 @@ def answer(key: Key, body: AnswerIn, hub: HubDep) -> WhyOut:
     test = next((t for t in found.opinion.every if t.key == body.test), None)
     if test is None:
         known = ", ".join(t.key for t in found.opinion.every)
-        raise HTTPException(422, say(message("test-unknown", test=body.test, known=known)))
+        raise refusal(422, "test-unknown", test=body.test, known=known)
     outcome = next((o for o in test.outcomes if o.key == body.outcome), None)
     if outcome is None:
         known = ", ".join(o.key for o in test.outcomes)
-        raise HTTPException(422, say(message("test-no-outcome", test=body.test, outcome=body.outcome, known=known)))
+        raise refusal(422, "test-no-outcome", test=body.test, outcome=body.outcome, known=known)
     _log(key, hub, Answered(body.test, body.outcome), say(message("test-answered", do=test.do, answer=outcome.words)))
     return _out(_why(key))
 

@@ -5,10 +5,11 @@ from __future__ import annotations
 import time
 
 import numpy as np
-from fastapi import APIRouter, HTTPException
+from fastapi import APIRouter
 
 from rough_draw.api import runs
 from rough_draw.api.deps import Key, floats
+from rough_draw.api.errors import refusal
 from rough_draw.api.hold import holds
 from rough_draw.api.hold.conversion import Beside, unverified, verdict_out
 from rough_draw.api.hold.schemas import QuickIn, QuickOut, VerdictOut
@@ -25,7 +26,6 @@ from rough_draw.core.readings.series import find_hold
 from rough_draw.core.sheet.criteria import STANDARDS, chosen
 from rough_draw.core.sheet.scope import Scope
 from rough_draw.core.sheet.templates import TEMPLATES
-from rough_draw.text import say
 
 router = APIRouter(tags=["hold"])
 
@@ -79,19 +79,14 @@ def quick(body: QuickIn) -> QuickOut:
         (body.school, STANDARDS, "standard"),
     ):
         if value not in known:
-            raise HTTPException(
-                422,
-                say(
-                    message(
-                        "quick-unknown", field=message(f"quick-of-{name}"), value=value[:40], known=", ".join(known)
-                    )
-                ),
+            raise refusal(
+                422, "quick-unknown", field=message(f"quick-of-{name}"), value=value[:40], known=", ".join(known)
             )
     found = csv_table.read_table(body.text.encode("utf-8"))
     series = found.main()
     start = body.isolated_at_s if body.isolated_at_s is not None else find_hold(series)
     if start is None:
-        raise HTTPException(422, say(message("quick-no-hold")))
+        raise refusal(422, "quick-no-hold")
     t, p = series.slice(start)
     volume, words = volume_of(body.volume_l, body.template, body.capacity_kw, body.length_m)
     scope = Scope(

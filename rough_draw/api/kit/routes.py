@@ -5,13 +5,12 @@ from __future__ import annotations
 import time
 from typing import Literal
 
-from fastapi import APIRouter, HTTPException, Query, Response
+from fastapi import APIRouter, Query, Response
 from pydantic import Field
 
+from rough_draw.api.errors import refusal
 from rough_draw.api.schemas import Body
-from rough_draw.core.message import message
 from rough_draw.store import job_files, kit_log, labels, shelf
-from rough_draw.text import say
 
 router = APIRouter(tags=["kit"])
 
@@ -52,7 +51,7 @@ def add(body: KitIn) -> KitNumber:
 def happened(number: int, body: KitEventIn) -> KitNumber:
     """Log what was done to a part."""
     if not 0 < number < 2**31:
-        raise HTTPException(404, say(message("no-part")))
+        raise refusal(404, "no-part")
     item = shelf.kit_item(number)
     now = time.time()
     kit_log.file(f"by-hand-{now:.0f}", [kit_log.NewEvent(number, body.kind, {}, "", body.note)], now)
@@ -79,6 +78,6 @@ def by_code(code: str) -> KitNumber:
     """The part that a code on a label stands for."""
     number = labels.number_of(code)
     if number is None:
-        raise HTTPException(422, say(message("no-code", code=code[:40])))
+        raise refusal(422, "no-code", code=code[:40])
     item = shelf.kit_item(number) if number < 2**31 else shelf.kit_item(0)
     return KitNumber(number=item.id, kind=item.kind, name=item.name)

@@ -7,6 +7,7 @@ from pathlib import Path
 from fastapi import APIRouter, HTTPException
 
 from rough_draw.api.deps import range_out
+from rough_draw.api.errors import refusal
 from rough_draw.api.notes.schemas import (
     AltitudeIn,
     AltitudeOut,
@@ -53,7 +54,7 @@ def pressure(body: PressureIn) -> PressureOut:
     """A pressure in every unit, with the boiling point of water at it; or the pressure at which water boils at a °C."""
     pa = body.pa if body.boils_c is None else saturation_pressure(kelvin(body.boils_c))
     if pa is None:
-        raise HTTPException(422, say(message("note-give-one")))
+        raise refusal(422, "note-give-one")
     n = calculators.pressure_note(pa, body.atmosphere_pa)
     return PressureOut(
         pa=n.pa, units=n.units, boils_c=n.boils_c, state=n.state, depth_inhg=n.depth_inhg, depth_psi=n.depth_psi
@@ -101,7 +102,7 @@ def cord(body: CordIn) -> CordOut:
         given = Cord(length_m=body.length_m, wire=body.wire, volts=body.volts)  # type: ignore[arg-type]
         return CordOut.model_validate(check(given, pump))
     except ValueError:
-        raise HTTPException(422, say(message("cord-no-wire", wire=body.wire))) from None
+        raise refusal(422, "cord-no-wire", wire=body.wire) from None
 
 
 @router.post("/notes/altitude")

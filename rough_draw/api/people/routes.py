@@ -7,6 +7,7 @@ import asyncio
 from fastapi import APIRouter, HTTPException, Request, Response
 
 from rough_draw.api.access import COOKIE, Door, Tries
+from rough_draw.api.errors import refusal
 from rough_draw.api.people.browser import PERSON, person_here
 from rough_draw.api.people.schemas import PersonIn, PersonOut, SessionIn, SessionOut
 from rough_draw.core.message import message
@@ -61,7 +62,7 @@ async def sign_in(body: SessionIn, request: Request, response: Response) -> Sess
         )
     if not await asyncio.to_thread(access.right, body.passphrase):
         tries.failed(who)
-        raise HTTPException(401, say(message("door-wrong")))
+        raise refusal(401, "door-wrong")
     tries.passed(who)
     token = await asyncio.to_thread(access.begin)
     response.set_cookie(
@@ -128,4 +129,4 @@ def at_this_browser(number: int, response: Response) -> PersonOut:
 
 def _known(number: int) -> None:
     if not 0 < number < 2**31:
-        raise HTTPException(404, say(message("no-person")))
+        raise refusal(404, "no-person")

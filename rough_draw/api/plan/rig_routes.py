@@ -12,6 +12,7 @@ from pydantic import ValidationError
 
 from rough_draw.api import runs
 from rough_draw.api.deps import Key, job_out
+from rough_draw.api.errors import refusal
 from rough_draw.api.plan.conversion import all_findings, plan_out
 from rough_draw.api.plan.schemas import Apply, BestOut, CarryOut, PatternOut, RigEdit, RigPlan, TakeTemplate
 from rough_draw.api.schemas import JobOut
@@ -146,7 +147,7 @@ def apply(key: Key, body: Apply) -> JobOut:
     if body.key.startswith("aside-"):
         n = int(body.key.removeprefix("aside-")) if body.key.removeprefix("aside-").isdigit() else -1
         if not 0 <= n < len(job.aside):
-            raise HTTPException(404, say(message("no-rig-aside")))
+            raise refusal(404, "no-rig-aside")
         now = job.aside[n].model_copy(update={"rig": job.rig})
         aside = tuple(now if i == n else a for i, a in enumerate(job.aside))
         return _save(key, body.version, job, rig=job.aside[n].rig, aside=aside)
@@ -156,7 +157,7 @@ def apply(key: Key, body: Apply) -> JobOut:
     for u in runs.upgrades_for(job):
         if u.change.key == body.key:
             return job_out(jobs.save(key, body.version, u.change.job))
-    raise HTTPException(404, say(message("no-such-edit", key=body.key)))
+    raise refusal(404, "no-such-edit", key=body.key)
 
 
 def _best(job: Job) -> Best:

@@ -11,6 +11,8 @@ from fastapi import APIRouter, HTTPException, Path, Query, Response, UploadFile
 from pydantic import ValidationError
 
 from rough_draw.api.deps import maybe
+from rough_draw.api.errors import refusal
+from rough_draw.api.pace import must_be_offered
 from rough_draw.api.plan.conversion import plan_out
 from rough_draw.api.plan.schemas import Choice as Option
 from rough_draw.api.plan.schemas import PlanOut
@@ -32,7 +34,6 @@ from rough_draw.api.practice.schemas import (
     VanPart,
 )
 from rough_draw.core.message import message
-from rough_draw.core.message.figure import number
 from rough_draw.core.practice.rig_choice import slots
 from rough_draw.core.practice.scenario import Scenario, possible
 from rough_draw.core.sheet.job import Job
@@ -41,7 +42,7 @@ from rough_draw.scenarios.sheets import VAN
 from rough_draw.standins.practice.session_log import CannotDo
 from rough_draw.store import practice as store
 from rough_draw.store.job_files import FileFault, where
-from rough_draw.text import say, told
+from rough_draw.text import told
 
 router = APIRouter(tags=["practice"])
 RunKey = Annotated[str, Path(pattern=r"^[a-f0-9]{4,40}$")]
@@ -81,8 +82,7 @@ def remove_run(key: RunKey) -> Response:
 @router.post("/practice/runs/{key}/pace")
 def pace(key: RunKey, body: PaceIn) -> RunOut:
     """Another pace."""
-    if body.speed not in sessions.SPEEDS:
-        raise HTTPException(422, say(message("pace-unknown", pace=number(body.speed))))
+    must_be_offered(body.speed, sessions.SPEEDS)
     found = sessions.session(key)
     with found.lock:
         found.catch_up()
@@ -153,7 +153,7 @@ def debrief(key: RunKey) -> DebriefOut:
     """The debrief of a finished session."""
     found = sessions.session(key)
     if not found.bay.ended:
-        raise HTTPException(409, say(message("practice-not-over")))
+        raise refusal(409, "practice-not-over")
     return debrief_out(sessions.debrief(found))
 
 

@@ -6,11 +6,13 @@ import asyncio
 import time
 
 import numpy as np
-from fastapi import APIRouter, HTTPException
+from fastapi import APIRouter
 
 from rough_draw.api import runs
 from rough_draw.api.deps import HubDep, Key, floats, maybe, range_out
 from rough_draw.api.devices.hub import Hub, bench_name
+from rough_draw.api.errors import refusal
+from rough_draw.api.pace import must_be_offered
 from rough_draw.api.plan.schemas import Choice
 from rough_draw.api.prove.schemas import (
     BenchIn,
@@ -27,7 +29,6 @@ from rough_draw.api.prove.schemas import (
     ProveOut,
 )
 from rough_draw.core.message import Fault, message
-from rough_draw.core.message.figure import number
 from rough_draw.core.model.proof_network import expected, proof_stages
 from rough_draw.core.model.system import ScopeError
 from rough_draw.core.physics.units import MICRON_PA
@@ -39,7 +40,6 @@ from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.steps import BenchStage, read_bench_step, text_of
 from rough_draw.standins.gauge_server import SPEEDS
 from rough_draw.store import jobs, kit_log, shelf
-from rough_draw.text import say
 
 router = APIRouter(tags=["prove"])
 
@@ -136,13 +136,12 @@ def read_bench(key: Key, hub: HubDep) -> BenchOut:
 @router.post("/jobs/{key}/bench")
 async def start_bench(key: Key, body: BenchIn, hub: HubDep) -> BenchOut:
     """Put the rig on the simulated bench, from the beginning, or change its pace."""
-    if body.speed not in SPEEDS:
-        raise HTTPException(422, say(message("pace-unknown", pace=number(body.speed))))
+    must_be_offered(body.speed, SPEEDS)
     job = (await asyncio.to_thread(jobs.get, key)).job
     try:
         await asyncio.to_thread(proof_stages, job)
     except ScopeError as e:
-        raise HTTPException(409, say(message("prove-no-rig", fault=e.told))) from None
+        raise refusal(409, "prove-no-rig", fault=e.told) from None
     await hub.attach_bench(key, job, body.speed)
     return await asyncio.to_thread(_bench, key, hub)
 
@@ -160,9 +159,9 @@ async def touch_bench(key: Key, body: BenchTouchIn, hub: HubDep) -> BenchOut:
     job = (await asyncio.to_thread(jobs.get, key)).job
     step = read_bench_step(body.kind)
     if step is None:
-        raise HTTPException(422, say(message("bench-unknown", step=body.kind)))
+        raise refusal(422, "bench-unknown", step=body.kind)
     if isinstance(step, BenchStage) and step.stage not in [s.key for s in proof_stages(job)]:
-        raise HTTPException(422, say(message("bench-no-stage", stage=step.stage)))
+        raise refusal(422, "bench-no-stage", stage=step.stage)
     link = hub.links.get(bench_name(key))
     at = (await link.touch(body.kind) if link is not None else None) or time.time()
     await asyncio.to_thread(jobs.add_touch, key, text_of(step), at, "")

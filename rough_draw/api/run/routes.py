@@ -8,12 +8,14 @@ import time
 from collections.abc import AsyncIterator
 
 import numpy as np
-from fastapi import APIRouter, HTTPException, Query, UploadFile
+from fastapi import APIRouter, Query, UploadFile
 from sse_starlette import EventSourceResponse, ServerSentEvent
 
 from rough_draw.api import runs
 from rough_draw.api.deps import HubDep, Key, maybe
 from rough_draw.api.devices.hub import ATTACHED, SECOND, Hub
+from rough_draw.api.errors import refusal
+from rough_draw.api.pace import must_be_offered
 from rough_draw.api.run.schemas import (
     Added,
     ColumnOut,
@@ -25,7 +27,6 @@ from rough_draw.api.run.schemas import (
 )
 from rough_draw.api.run.standing import live_of
 from rough_draw.core.message import message
-from rough_draw.core.message.figure import number
 from rough_draw.core.model.system import atmosphere_of
 from rough_draw.core.readings import csv_table
 from rough_draw.core.readings.downsampling import decimate
@@ -117,8 +118,7 @@ def import_readings(key: Key, file: UploadFile, commit: bool = False) -> ImportO
 @router.post("/jobs/{key}/standin")
 async def attach(key: Key, body: StandinIn, hub: HubDep) -> LiveOut:
     """Attach the simulated gauge to this job, or change its pace."""
-    if body.speed not in SPEEDS:
-        raise HTTPException(422, say(message("pace-unknown", pace=number(body.speed))))
+    must_be_offered(body.speed, SPEEDS)
     run = await asyncio.to_thread(_view, key)
     if body.port is not None:
         await hub.detach(key)
@@ -126,7 +126,7 @@ async def attach(key: Key, body: StandinIn, hub: HubDep) -> LiveOut:
         return await asyncio.to_thread(_live, key, hub)
     last = max((float(s.at[-1]) for s in run.series if s.at.size), default=None)
     if key not in hub.links and run.series and not any(t.kind == ATTACHED for t in run.touches):
-        raise HTTPException(409, say(message("own-readings")))
+        raise refusal(409, "own-readings")
     fresh = not any(t.kind == ATTACHED for t in run.touches)
     truth = await hub.attach(key, run.job, run.touches, last, body.speed)
     if body.second and not any(t.kind == SECOND for t in run.touches):

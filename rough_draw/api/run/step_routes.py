@@ -6,19 +6,18 @@ import asyncio
 import time
 from typing import Annotated
 
-from fastapi import APIRouter, HTTPException, Path, Query
+from fastapi import APIRouter, Path, Query
 
 from rough_draw.api import runs
 from rough_draw.api.deps import HubDep, Key
+from rough_draw.api.errors import refusal
 from rough_draw.api.run.schemas import ConsequenceOut, ForesightOut, OfferOut, TouchIn, TouchOut
 from rough_draw.core.interlock.preview import foresee, touches_on
-from rough_draw.core.message import message
 from rough_draw.core.model.assemble import valve_names
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.run_state import known, words_of
 from rough_draw.core.sheet.steps import RUN_MOVES, OnPart, read_step
 from rough_draw.store import jobs, kit_log
-from rough_draw.text import say
 
 router = APIRouter(tags=["run"])
 
@@ -77,18 +76,18 @@ def _file_hours(key: str, at: float) -> None:
 def _check(kind: str, job: Job) -> None:
     """A step that is known, on a valve, part or port that is there. Raises 422."""
     if not known(kind):
-        raise HTTPException(422, say(message("step-unknown", step=kind, known=", ".join(RUN_MOVES))))
+        raise refusal(422, "step-unknown", step=kind, known=", ".join(RUN_MOVES))
     one = read_step(kind)
     if not isinstance(one, OnPart):
         return
     if one.is_valve:
         names = valve_names(job)
         if one.part not in names:
-            raise HTTPException(422, say(message("step-no-valve", valve=one.part, known=", ".join(names))))
+            raise refusal(422, "step-no-valve", valve=one.part, known=", ".join(names))
         return
     there = [p.id for p in (job.scope.ports if one.is_core else job.rig.parts)]
     if one.part not in there:
-        raise HTTPException(422, say(message("step-no-part", part=one.part, known=", ".join(there))))
+        raise refusal(422, "step-no-part", part=one.part, known=", ".join(there))
 
 
 @router.get("/jobs/{key}/offers/{name}")

@@ -5,6 +5,7 @@ from __future__ import annotations
 from fastapi import APIRouter, HTTPException, Request, Response
 
 from rough_draw.api import runs
+from rough_draw.api.errors import refusal
 from rough_draw.api.people.browser import keep_units, person_here, settings_here
 from rough_draw.api.settings.schemas import (
     DialIn,
@@ -15,12 +16,11 @@ from rough_draw.api.settings.schemas import (
     PurchasesOut,
     SettingsOut,
 )
-from rough_draw.core.message import message
 from rough_draw.core.physics.dial import read_dial
 from rough_draw.core.physics.display_units import DISPLAY
 from rough_draw.core.sheet.settings import Settings
 from rough_draw.store import jobs, people, shelf
-from rough_draw.text import say, told
+from rough_draw.text import told
 
 router = APIRouter(tags=["shelf"])
 
@@ -68,7 +68,7 @@ def keep_template(body: KeepTemplate) -> OwnTemplateOut:
 def drop_template(number: int) -> Response:
     """Throw an own template away."""
     if not 0 < number < 2**31:
-        raise HTTPException(404, say(message("no-template")))
+        raise refusal(404, "no-template")
     shelf.delete_template(number)
     return Response(status_code=204)
 

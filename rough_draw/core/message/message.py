@@ -52,12 +52,7 @@ def all_of(told: Sequence[Message]) -> Message | None:
 
 def one_of(names: Sequence[Name]) -> Name:
     """Several names of which one is meant: a, b or c."""
-    if len(names) < 2:
-        return names[0] if names else ""
-    before = names[0]
-    for one in names[1:-1]:
-        before = message("name-and-more", before=before, one=one)
-    return message("name-or-last", before=before, last=names[-1])
+    return _row(names, "name-or-last")
 
 
 def listed(names: Sequence[Name]) -> Name:
@@ -66,9 +61,13 @@ def listed(names: Sequence[Name]) -> Name:
     >>> listed(["a"]), listed(["a", "b", "c"])["last"]
     ('a', 'c')
     """
+    return _row(names, "name-and-last")
+
+
+def _row(names: Sequence[Name], end: str) -> Name:
     if len(names) < 2:
         return names[0] if names else ""
     before = names[0]
     for one in names[1:-1]:
         before = message("name-and-more", before=before, one=one)
-    return message("name-and-last", before=before, last=names[-1])
+    return message(end, before=before, last=names[-1])

@@ -53,7 +53,7 @@ done-hint = Asked for a hint: { $hint }
 step-unknown = There is no step { $step }; use one of { $known }, open:<valve>, shut:<valve>.
 step-no-valve = This rig has no valve { $valve }; it has { $known }.
 step-no-part = There is no { $part }; there are { $known }.
-pace-unknown = A pace of { $pace } is not offered: use 1, 10 or 60.
+pace-unknown = A pace of { $pace } is not offered: use { $offered }.
 own-readings = This job has readings of its own. Open a new job to use the simulated gauge.
 
 ## Problems.
