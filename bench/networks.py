@@ -39,7 +39,10 @@ def rig_of_twelve(water: float = 0.002) -> Network:
         nodes=nodes,
         tubes=tubes,
         pumps=(Pump(node="pump", speed=5 * 4.719e-4, ultimate=3.0, ultimate_water=1.0),),
-        outgassing=(Outgassing("hose a", Gas.AIR, 1e-5, 5e-5), Outgassing("hose b", Gas.WATER, 0.0, 2e-5)),
+        outgassing=(
+            Outgassing(node="hose a", gas=Gas.AIR, steady=1e-5, fresh=5e-5),
+            Outgassing(node="hose b", gas=Gas.WATER, steady=0.0, fresh=2e-5),
+        ),
         pools=(Pool("coil", water, 3e-3, 2.0),) if water else (),
         sorbed=(Sorbed(node="coil", gas=Gas.WATER, mass=5e-5, tau=1800.0, capacity=1e-8),),
         humidity=0.01,

@@ -11,14 +11,15 @@ import numpy as np
 from reportlab.graphics import renderSVG
 from reportlab.lib.colors import HexColor
 
+from bench import envelopes
 from rough_draw.core.advice.cord import drop, wire_area
 from rough_draw.core.catalogue import tube
 from rough_draw.core.engine.events import dilution, nitrogen_break, play
 from rough_draw.core.engine.network import Leak, Network, Node, Pump
 from rough_draw.core.engine.simulate import run
 from rough_draw.core.model.assemble import assemble
+from rough_draw.core.physics import aperture, dial, units, water
 from rough_draw.core.physics import conductance as c
-from rough_draw.core.physics import dial, units, water
 from rough_draw.core.physics.gas import M_AIR, T_REF, knudsen_number, mean_speed
 from rough_draw.core.physics.refrigerant import saturated
 from rough_draw.core.physics.units import MICRON_PA, kelvin, micron
@@ -108,7 +109,7 @@ def rows() -> list[Row]:
             "molecular aperture, 1 cm²",
             "l/s",
             11.6,
-            lambda: 1e3 * c.molecular_aperture(1e-4, speed),
+            lambda: 1e3 * aperture.molecular_aperture(1e-4, speed),
             5e-3,
             "kinetic theory",
         ),
@@ -116,7 +117,7 @@ def rows() -> list[Row]:
             "choked aperture, 1 cm²",
             "l/s",
             20.0,
-            lambda: 1e3 * c.viscous_aperture(1e-4, 0.0, M_AIR, T_REF),
+            lambda: 1e3 * aperture.viscous_aperture(1e-4, 0.0, M_AIR, T_REF),
             5e-3,
             "nozzle flow",
         ),
@@ -196,9 +197,11 @@ def table() -> str:
 
 def filled(text: str) -> str:
     """docs/physics.md with its table made anew."""
-    start, end = "<!-- table -->\n", "<!-- /table -->"
-    before, rest = text.split(start)
-    return before + start + table() + "\n" + end + rest.split(end)[1]
+    for name, made in (("table", table()), ("envelopes", envelopes.table())):
+        start, end = f"<!-- {name} -->\n", f"<!-- /{name} -->"
+        before, rest = text.split(start)
+        text = before + start + made + "\n" + end + rest.split(end)[1]
+    return text
 
 
 INKS = (HexColor("#1B3F9C"), HexColor("#8A5A00"), HexColor("#B3261A"))

@@ -14,7 +14,11 @@ CORE = Path(__file__).parents[1] / "core"
 SOURCES = (
     "physics/gas.py",
     "physics/water.py",
+    "physics/aperture.py",
     "physics/conductance.py",
+    "physics/regime.py",
+    "physics/slot.py",
+    "physics/sorption.py",
     "engine/kernels.py",
     "engine/sparse.py",
     "engine/rates.py",

@@ -78,14 +78,14 @@ def demo_jobs() -> list[DemoJob]:
         DemoJob(
             key="larkspur-2",
             job=proved(leaking_and_wet()),
-            truth=Truth(unknowns=Unknowns(water=0.1, extra_leak=0.01), seed=21),
+            truth=Truth(unknowns=Unknowns(water=1.0, oil=-2.0, extra_leak=0.01), seed=21),
             hold_min=30,
             ended_min_ago=12,
         ),
         DemoJob(
             key="hollow-2",
             job=proved(shed()),
-            truth=Truth(unknowns=Unknowns(water=0.1), seed=13),
+            truth=Truth(unknowns=Unknowns(water=0.1, oil=-2.0), seed=13),
             hold_min=30,
             ended_min_ago=35,
             before_min=15,
@@ -93,14 +93,14 @@ def demo_jobs() -> list[DemoJob]:
         DemoJob(
             key="hollow-7",
             job=proved(casing_room()),
-            truth=Truth(unknowns=Unknowns(water=-1.5), seed=22, fault="refrigerant", severity=0.5),
+            truth=Truth(unknowns=Unknowns(water=-1.5, oil=-1.5), seed=22, fault="refrigerant", severity=0.5),
             hold_min=45,
             ended_min_ago=20,
         ),
         DemoJob(
             key="saltmarsh-bait",
             job=bait_store(),
-            truth=Truth(unknowns=Unknowns(water=-1.5, hose=0.3), seed=23),
+            truth=Truth(unknowns=Unknowns(water=-2.0, hose=0.0, oil=-1.0), seed=23),
             hold_min=30,
             ended_min_ago=50,
         ),

@@ -150,8 +150,9 @@ def casing_room() -> Job:
 
 
 def bait_store() -> Job:
-    """A small dry system held with its charging hoses: what rises is theirs."""
+    """A small dry system with bare ports, held with its charging hoses: what rises is theirs."""
     scope = cold_room(3.0, "5/8 in", "3/8 in", 6.0, condition="new-dry", ambient_c=15, coldest_c=12)
+    scope = scope.model_copy(update={"ports": tuple(p.model_copy(update={"core": False}) for p in scope.ports)})
     return Job(
         title="Saltmarsh · Bait store",
         party=Party(customer="Saltmarsh Ferry Terminal", site="Quay 3", unit="Bait store", **BRASK),

@@ -16,8 +16,9 @@ from rough_draw.core.engine.network import Network
 from rough_draw.core.engine.run import State
 from rough_draw.core.engine.simulate import advance, initial_state
 from rough_draw.core.model.assemble import assemble
+from rough_draw.core.model.ensemble import FIELDS
 from rough_draw.core.model.isolation import isolation, shut
-from rough_draw.core.model.pump import pump_element
+from rough_draw.core.model.pump import pump_element, with_pump_oil
 from rough_draw.core.model.rig_graph import Unknowns
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.planning.nitrogen_breaks import broken, way_of
@@ -71,8 +72,7 @@ class Truth:
 def random_truth(seed: int) -> Truth:
     """A truth within the ranges of the plan, the same for the same seed."""
     rng = random.Random(seed)
-    names = ("volume", "water", "core", "pump", "hose", "release")
-    return Truth(unknowns=Unknowns(**{n: max(-1.6, min(1.6, rng.gauss(0, 0.8))) for n in names}), seed=seed)
+    return Truth(unknowns=Unknowns(**{n: max(-1.6, min(1.6, rng.gauss(0, 0.8))) for n in FIELDS}), seed=seed)
 
 
 def gauge_of(job: Job) -> GaugeModel:
@@ -134,7 +134,7 @@ class World:
 
     def _network(self) -> Network:
         pump = pump_element(self.job, self.truth.unknowns, self.ballast, self.pump_on)
-        net = replace(self.assembly.network, pumps=(pump,))
+        net = with_pump_oil(replace(self.assembly.network, pumps=(pump,)), self.ballast)
         for cause, severity in self.at_work():
             if cause.apply is not None:
                 net = cause.apply(net, severity)

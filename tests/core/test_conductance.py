@@ -8,6 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from rough_draw.core.physics import aperture, regime
 from rough_draw.core.physics import conductance as c
 from rough_draw.core.physics.gas import M_AIR, mean_speed, viscosity_air
 
@@ -24,25 +25,25 @@ def test_knudsen_at_1_mbar() -> None:
     # 135 d⁴/l p̄ + 12.1 d³/l (1 + 192 d p̄)/(1 + 237 d p̄) with d = 1 cm, l = 100 cm, p̄ = 1 mbar.
     viscous = c.viscous_tube(0.01, 1.0, 100.0, viscosity_air(T)) * 1e3
     assert viscous == pytest.approx(1.35, rel=0.01)
-    molecular = c.molecular_tube(0.01, 1.0, SPEED) * c.slip_factor(1.0) * 1e3
+    molecular = c.molecular_tube(0.01, 1.0, SPEED) * regime.slip_factor(1.0) * 1e3
     assert molecular == pytest.approx(0.0980, rel=0.01)
     assert c.knudsen_long_tube(0.01, 1.0, 100.0) * 1e3 == pytest.approx(1.448, rel=0.01)
 
 
 def test_molecular_aperture_1_cm2() -> None:
-    assert c.molecular_aperture(1e-4, SPEED) * 1e3 == pytest.approx(11.6, rel=5e-3)
+    assert aperture.molecular_aperture(1e-4, SPEED) * 1e3 == pytest.approx(11.6, rel=5e-3)
 
 
 def test_choked_aperture_passes_20_litres_a_second_per_cm2() -> None:
-    assert c.viscous_aperture(1e-4, 0.0, M_AIR, T) * 1e3 == pytest.approx(20.0, rel=1e-3)
+    assert aperture.viscous_aperture(1e-4, 0.0, M_AIR, T) * 1e3 == pytest.approx(20.0, rel=1e-3)
     # Throughput per upstream pressure stays the same for any choked ratio.
-    q = [c.viscous_aperture(1e-4, r, M_AIR, T) * (1 - r) for r in (0.1, 0.3, 0.5)]
+    q = [aperture.viscous_aperture(1e-4, r, M_AIR, T) * (1 - r) for r in (0.1, 0.3, 0.5)]
     assert max(q) == pytest.approx(min(q), rel=1e-9)
 
 
 def test_aperture_formula_joins_at_the_critical_ratio() -> None:
-    below = c.viscous_aperture(1e-4, 0.5279, M_AIR, T)
-    above = c.viscous_aperture(1e-4, 0.5281, M_AIR, T)
+    below = aperture.viscous_aperture(1e-4, 0.5279, M_AIR, T)
+    above = aperture.viscous_aperture(1e-4, 0.5281, M_AIR, T)
     assert above == pytest.approx(below, rel=0.01)
 
 
@@ -64,7 +65,7 @@ def test_a_long_thin_tube_keeps_knudsen_alone() -> None:
 
 
 def test_a_short_tube_is_held_by_its_entrance() -> None:
-    hole = c.molecular_aperture(math.pi / 4 * 0.01**2, SPEED)
+    hole = aperture.molecular_aperture(math.pi / 4 * 0.01**2, SPEED)
     assert c.tube_conductance(0.01, 1e-5, 0.01, 0.0) == pytest.approx(hole, rel=0.02)
 
 

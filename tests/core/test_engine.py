@@ -44,10 +44,10 @@ def small_rig(bore: float = 0.009, water: float = 0.0, leak: float = 0.0) -> Net
         ),
         pumps=(Pump(node="pump", speed=2.2e-3, ultimate=3.0, ultimate_water=0.6),),
         leaks=(Leak("line", leak, 0.01),) if leak else (),
-        outgassing=(Outgassing("hose", Gas.AIR, 1e-6, 5e-5),),
+        outgassing=(Outgassing(node="hose", gas=Gas.AIR, steady=1e-6, fresh=5e-5),),
         pools=(Pool("coil", water, 3e-3, 1.5),) if water else (),
         sorbed=(
-            Sorbed(node="coil", gas=Gas.WATER, mass=2e-5, tau=900.0, capacity=1e-8),
+            Sorbed(node="coil", gas=Gas.WATER, mass=2e-5, tau=900.0, capacity=1e-8, power=0.3),
             Sorbed(node="coil", gas=Gas.REFRIGERANT, mass=1e-4, tau=3000.0),
         ),
         humidity=0.012,

@@ -121,7 +121,15 @@ def test_what_limits_goes_from_pump_to_hose_and_names_water() -> None:
 
 
 def test_the_widest_unknown_is_named_with_what_would_narrow_it() -> None:
-    wet = influences(Job(scope=Scope(condition="leak-drawn-air")))
+    scope = Scope(condition="leak-drawn-air")
+    unproved = influences(Job(scope=scope))
+    assert unproved[0].unknown == "pump", (
+        "whether a pump goes under its target is what decides, until it was blanked off"
+    )
+    assert unproved[0].measure.key == "unknown-pump.measure"
+    rig = Job(scope=scope).rig
+    proved = [p.model_copy(update={"blank_off_micron": 25.0}) if p.kind == "pump" else p for p in rig.parts]
+    wet = influences(Job(scope=scope, rig=rig.with_parts(proved)))
     assert wet[0].unknown == "water"
     assert wet[0].span >= wet[-1].span
     assert wet[0].measure.key == "unknown-water.measure"

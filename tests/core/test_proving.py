@@ -162,10 +162,13 @@ def test_a_weak_pump_widens_the_band() -> None:
     rig = rig_from("three-tools", HERE)
     parts = [p.model_copy(update={"blank_off_micron": 80.0}) if p.kind == "pump" else p for p in rig.parts]
     job = Job(scope=HERE, rig=rig.with_parts(parts))
-    ends = [pump_element(job, Unknowns(pump=z)) for z in (-1.28, 0.0, 1.28)]
+    ends = [pump_element(job, Unknowns(pump=z), on_job=False) for z in (-1.28, 0.0, 1.28)]
     whole = [p.ultimate + p.ultimate_water for p in ends]
     assert whole[0] < whole[1] < whole[2]
     assert whole[1] == pytest.approx(80 * MICRON_PA)
+    assert all(
+        pump_element(job, Unknowns(pump=z)).ultimate > p.ultimate for z, p in zip((-1.28, 0.0, 1.28), ends, strict=True)
+    )
 
 
 GAUGE = GaugePart(id="gauge", port="suction")

@@ -117,7 +117,7 @@ def test_standing_slides_the_plan_to_the_reading(job: Job) -> None:
     assert s.pace == "as-planned"
     assert s.to_target is not None
     assert s.to_target.low <= s.to_target.value <= s.to_target.high
-    late = standing(plan, at * 3 + 600, np.arange(5.0), on_plan * 1.5)
+    late = standing(plan, plan.times[-1] + 7200.0, np.arange(5.0), np.full(5, 1.3 * plan.gauge_band[2, -1]))
     assert late.pace == "slower"
     assert standing(plan, 0, np.array([]), np.array([])).pace == "no-reading"
 

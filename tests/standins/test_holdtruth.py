@@ -24,7 +24,7 @@ def held(leaks: tuple[Leak, ...] = (), hose: float = 0.0, shut: bool = False) ->
             Tube(name="ah", a="system.a", b="hose.a", bore=8e-3, length=0.1),
         ),
         leaks=leaks,
-        outgassing=(Outgassing("hose.a", Gas.AIR, hose),) if hose else (),
+        outgassing=(Outgassing(node="hose.a", gas=Gas.AIR, steady=hose),) if hose else (),
         initial=dict.fromkeys(("system.a", "system.b", "hose.a"), (10.0, 0.0, 0.0)),
     )
     must = frozenset({"system.a", "system.b"})

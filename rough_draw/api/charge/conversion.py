@@ -19,7 +19,7 @@ from rough_draw.core.engine.network import NetworkError
 from rough_draw.core.message import Message, message
 from rough_draw.core.message.figure import mass
 from rough_draw.core.model.isolation import valves_between
-from rough_draw.core.model.rig_graph import hose_volume
+from rough_draw.core.model.rig_sources import hose_volume
 from rough_draw.core.model.system import ScopeError, atmosphere_of
 from rough_draw.core.physics.units import celsius, kelvin
 from rough_draw.core.readings.downsampling import decimate

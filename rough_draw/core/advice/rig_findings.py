@@ -229,7 +229,7 @@ def about_hold(job: Job, i: Isolation) -> list[Finding]:
     """Hoses that stay in what is judged, or nothing that shuts it off."""
     if i.complete and i.hose_m == 0:
         return []
-    rate = i.hose_inflow / i.volume / MICRON_PA if i.volume else 0.0
+    rate = i.inflow() / i.volume / MICRON_PA if i.volume else 0.0
     rig = _tools_everywhere(job)
     words = message("fix-tools-everywhere")
     gauge = rig.gauge

@@ -146,7 +146,7 @@ def _cores_kept(job: Job) -> Answer:
 def _hose_share(i: Isolation) -> Answer:
     if i.hose_m == 0:
         return Answer("e", "yes", message("setup-e-none"))
-    rate = i.hose_inflow / i.volume / MICRON_PA if i.volume else 0.0
+    rate = i.inflow() / i.volume / MICRON_PA if i.volume else 0.0
     words = message(
         "setup-e-hose", share=share(i.hose_share), length=hose_length(i.hose_m), rate=rise(rate * MICRON_PA)
     )

@@ -7,16 +7,17 @@ from dataclasses import dataclass
 from rough_draw.core.physics.quantity import Quantity
 from rough_draw.core.physics.units import MICRON_PA
 
-CORE_IN_BORE = Quantity(
-    1.5e-3, 1.0e-3, 2.0e-3, "m", "estimate: annular throat of a depressed valve core, equivalent bore"
-)
-CORE_IN_LENGTH = Quantity(10e-3, 7e-3, 13e-3, "m", "estimate: length of the throat of a valve core")
+CORE_GAP = Quantity(0.15e-3, 0.08e-3, 0.25e-3, "m", "estimate fitted to draws with cores in: slot of a pushed core")
+CORE_WIDTH = Quantity(6.3e-3, 5.5e-3, 7.0e-3, "m", "estimate: round the pin of a valve core")
+CORE_LENGTH = Quantity(12e-3, 9e-3, 15e-3, "m", "estimate: length of the slot of a valve core")
 PORT_BORE = {
     "1/4 in": Quantity(4.6e-3, 4.2e-3, 5.0e-3, "m", "estimate: 1/4 in flare service port with its core out"),
     "5/16 in": Quantity(5.8e-3, 5.2e-3, 6.4e-3, "m", "estimate: 5/16 in flare service port with its core out"),
     "3/8 in": Quantity(7.4e-3, 6.6e-3, 8.2e-3, "m", "estimate: 3/8 in flare service port with its core out"),
     "1/2 in": Quantity(10.2e-3, 9.2e-3, 11.0e-3, "m", "estimate: 1/2 in flare service port"),
 }
+CYLINDER_VALVE_BORE = Quantity(3.3e-3, 2.5e-3, 4.2e-3, "m", "estimate: seat and stem of a recovery cylinder's valve")
+CYLINDER_VALVE_LENGTH = Quantity(35e-3, 20e-3, 60e-3, "m", "estimate: way through a recovery cylinder's valve")
 PORT_LENGTH = Quantity(15e-3, 10e-3, 20e-3, "m", "estimate: service port stem")
 TOOL_BORE = {
     "1/4 in": Quantity(6.3e-3, 5.2e-3, 7.2e-3, "m", "estimate: core tool with 1/4 in hose end, ball and body"),
@@ -32,8 +33,9 @@ ADAPTER_LENGTH = Quantity(30e-3, 20e-3, 40e-3, "m", "estimate: flare adapter")
 TEE_BORE = Quantity(12.0e-3, 9.0e-3, 15.0e-3, "m", "estimate: vacuum tee, one branch")
 TEE_LENGTH = Quantity(35e-3, 25e-3, 55e-3, "m", "estimate: vacuum tee, one branch")
 TOOL_LENGTH = Quantity(90e-3, 70e-3, 120e-3, "m", "estimate: core tool, end to end")
-DEPRESSOR_BORE = Quantity(2.4e-3, 1.8e-3, 3.0e-3, "m", "estimate: hose end with its depressor left in")
-DEPRESSOR_LENGTH = Quantity(8e-3, 5e-3, 12e-3, "m", "estimate: hose end with its depressor left in")
+DEPRESSOR_GAP = Quantity(0.6e-3, 0.35e-3, 0.9e-3, "m", "estimate: slot beside the depressor of a hose end")
+DEPRESSOR_WIDTH = Quantity(8.0e-3, 6.0e-3, 10.0e-3, "m", "estimate: round the depressor of a hose end")
+DEPRESSOR_LENGTH = Quantity(6e-3, 4e-3, 9e-3, "m", "estimate: length of that slot")
 END_LENGTH = Quantity(25e-3, 15e-3, 35e-3, "m", "estimate: swivel nut and barb of one hose end")
 PUMP_INLET_BORE = Quantity(10e-3, 8e-3, 12e-3, "m", "estimate: pump intake passages")
 TEE_VOLUME = Quantity(15e-6, 8e-6, 25e-6, "m³", "estimate: tee and intake passages")
@@ -58,17 +60,37 @@ HOSE_END_BORE = {
 }
 
 HOSE_STEADY = {
-    "vacuum": Quantity(6e-6, 2e-6, 2e-5, "Pa·m³/s per m", "estimate: permeation of a vacuum-rated hose"),
-    "pressure": Quantity(1e-4, 3e-5, 3e-4, "Pa·m³/s per m", "estimate: permeation of a rubber charging hose"),
+    "vacuum": Quantity(2e-6, 5e-7, 6e-6, "Pa·m³/s per m", "estimate: permeation of a vacuum-rated hose"),
+    "pressure": Quantity(1.2e-5, 2.5e-6, 5e-5, "Pa·m³/s per m", "estimate: permeation of a rubber charging hose"),
 }
-HOSE_FRESH = {
-    "new": Quantity(4e-4, 1e-4, 1.5e-3, "Pa·m³/s per m", "estimate: outgassing of new rubber, falls as 1/t"),
-    "used": Quantity(4e-5, 1e-5, 1.5e-4, "Pa·m³/s per m", "estimate: outgassing of a hose long in use"),
-    "old": Quantity(1.5e-4, 4e-5, 6e-4, "Pa·m³/s per m", "estimate: oil and moisture in an old hose"),
+HOSE_WATER = {
+    "vacuum": Quantity(0.4e-6, 0.1e-6, 2e-6, "kg/m", "estimate: water near the surface of a vacuum-rated hose"),
+    "pressure": Quantity(10e-6, 3e-6, 30e-6, "kg/m", "estimate: water near the surface of a rubber charging hose"),
 }
+RUBBER_TAU = Quantity(540.0, 300.0, 900.0, "s", "estimate fitted to draws: how fast used rubber gives up its water")
+OLD_RUBBER = Quantity(3.0, 1.5, 6.0, "of a used hose", "estimate: an old hose, oily and cracked")
+NEW_RUBBER = Quantity(
+    300e-6, 80e-6, 1000e-6, "kg/m", "estimate fitted to draws: what new rubber gives off in its first hours of use"
+)
+NEW_RUBBER_TAU = Quantity(3.0 * 3600, 1.5 * 3600, 6.0 * 3600, "s", "estimate: new rubber stays high for hours of use")
+MANIFOLD_WATER = Quantity(5e-6, 2e-6, 15e-6, "kg", "estimate: water in the seals and oil film of a manifold")
+MANIFOLD_STEADY = Quantity(3e-6, 1e-6, 1e-5, "Pa·m³/s", "estimate: past the seals of a manifold")
+TOOL_WATER = Quantity(0.2e-6, 0.05e-6, 1e-6, "kg", "estimate: water in the seals of a core tool")
 
 PUMP_ULTIMATE = Quantity(25 * MICRON_PA, 12 * MICRON_PA, 60 * MICRON_PA, "Pa", "estimate: two-stage pump, fresh oil")
-PUMP_SPEED_SHARE = Quantity(0.92, 0.85, 0.98, "of plate", "estimate: speed at the intake against free-air plate")
+JOB_RISE = Quantity(
+    30 * MICRON_PA, 6 * MICRON_PA, 200 * MICRON_PA, "Pa", "estimate fitted to draws: above its blank-off on a job"
+)
+JOB_RISE_MEASURED = Quantity(
+    15 * MICRON_PA, 4 * MICRON_PA, 60 * MICRON_PA, "Pa", "estimate: the same of a pump blanked off lately"
+)
+PUMP_SPEED_SHARE = Quantity(0.85, 0.65, 0.97, "of plate", "estimate: speed at the intake against free-air plate")
+PUMP_OIL_HOLDS = Quantity(
+    1.5e-8, 0.5e-8, 5e-8, "kg/Pa", "estimate: water that a pump's charge of oil takes up, 20 to 80 ppm at saturation"
+)
+PUMP_OIL_TAU = Quantity(900.0, 400.0, 1800.0, "s", "estimate: how fast a warm pump's oil takes water up and gives it")
+BALLAST_KEEPS_OUT = 0.15
+"""Share of the vapour passing that still gets into the oil with the ballast open: estimate."""
 BALLAST_ULTIMATE = Quantity(900 * MICRON_PA, 500 * MICRON_PA, 2000 * MICRON_PA, "Pa", "estimate: ballast open")
 OIL_WATER = {
     "fresh": Quantity(4 * MICRON_PA, 1 * MICRON_PA, 10 * MICRON_PA, "Pa", "estimate: vapour over fresh oil"),

@@ -44,11 +44,25 @@ LINKS: dict[str, LinkClass] = {
     "filter-drier": _class(3, 5, 8, 80, "filter-drier, its bed"),
 }
 OIL_LEFT_IN_COIL = Quantity(0.07, 0.03, 0.15, "of charge", "estimate: oil that stays in lines and coil")
-WALL_WATER = Quantity(2.0e-6, 5e-7, 1.0e-5, "kg/m²", "estimate: 2 to 30 molecular layers on inner walls")
-WALL_TAU = Quantity(900.0, 300.0, 2500.0, "s", "estimate: release of wall water at room temperature")
+WALL_WATER = Quantity(20e-6, 5e-6, 80e-6, "kg/m²", "estimate fitted to draws: walls that stood open, oil film and all")
+WALL_DRY = 1.0 / 8.0
+"""Share of `WALL_WATER` on new dry tube: estimate."""
+WALL_POWER = 0.3
+"""Exponent of the uptake of walls by pressure (Freundlich's law): estimate."""
+WALL_TAUS = (45.0, 180.0, 12_000.0)
+"""How fast thirds of it leave, s: from the bare wall, the film, and what lies deeper. Estimates."""
+WALL_PACE = Quantity(1.0, 0.5, 2.0, "of that time", "estimate: warm or cold, oily or bare")
+REFRIGERANT_IN_OIL = Quantity(3e-3, 0.3e-3, 20e-3, "kg/kg", "estimate: left in compressor oil of an opened system")
+REFRIGERANT_TAU = Quantity(
+    2.0 * 3600, 0.7 * 3600, 6.0 * 3600, "s", "estimate: how fast it leaves oil that stands still"
+)
 
 WATER_TRANSFER = Quantity(3e-3, 8e-4, 1e-2, "m³/s", "estimate: evaporation conductance of standing water, about 10 cm²")
-WATER_HEAT = Quantity(1.5, 0.5, 4.0, "W/K", "estimate: heat reaching standing water through the tube wall")
+WATER_HEAT = {
+    "line": Quantity(0.10, 0.04, 0.30, "W/K", "estimate: a puddle in a line, by the wall either side of it"),
+    "coil": Quantity(1.0, 0.3, 3.0, "W/K", "estimate: water in the bends of a coil, by its fins"),
+    "vessel": Quantity(0.4, 0.12, 1.2, "W/K", "estimate: water at the bottom of a shell or vessel"),
+}
 
 FREE_WATER_BY_CONDITION: dict[str, Quantity] = {
     "new-dry": Quantity(0.0, 0.0, 0.0, "kg", "estimate: lines kept capped and purged while brazing"),

@@ -15,6 +15,7 @@ from rough_draw.core.catalogue.systems import WATER_HEAT
 from rough_draw.core.engine.network import Gas, Leak, Network, Outgassing, Pool, Pump, Sorbed
 from rough_draw.core.message import Message, Name, message
 from rough_draw.core.model.assemble import Assembly
+from rough_draw.core.model.rig_sizes import CORE
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.naming import hose_name
@@ -126,7 +127,8 @@ def _shut(tube: str) -> Apply:
 
 def _core(tube: str) -> Apply:
     def put(net: Network, s: float) -> Network:
-        return net.with_tube(tube, bore=cat.CORE_IN_BORE.quantile(-s), length=cat.CORE_IN_LENGTH.value, kind="core")
+        bore, length, width = CORE.at(0.0, s)
+        return net.with_tube(tube, bore=bore, length=length, width=width, kind="core")
 
     return put
 
@@ -134,18 +136,24 @@ def _core(tube: str) -> Apply:
 def _dirty(hose: str) -> Apply:
     def put(net: Network, s: float) -> Network:
         q = 2.5e-3 * 10 ** (0.35 * s)
-        mine = tuple(Outgassing(f"{hose}.{e}", g, 0.15 * q, 0.35 * q) for e in ("a", "b") for g in (Gas.AIR, Gas.WATER))
+        mine = tuple(
+            Outgassing(node=f"{hose}.{e}", gas=g, steady=0.15 * q, fresh=0.35 * q, tau=cat.NEW_RUBBER_TAU.value)
+            for e in ("a", "b")
+            for g in (Gas.AIR, Gas.WATER)
+        )
         return replace(net, outgassing=(*net.outgassing, *mine))
 
     return put
 
 
-def _pool(place: str, grams: float, decades: float, heat: float) -> Apply:
+def _pool(assembly: Assembly, grams: float, decades: float, heat: float) -> Apply:
     """Free water more than the sheet knows of; ``heat`` is the share of the usual warmth that reaches it."""
+    place = assembly.system.water.place
+    kind = assembly.system.kind(place)
 
     def put(net: Network, s: float) -> Network:
         mass = grams * 1e-3 * 10 ** (decades * s)
-        usual = WATER_HEAT.value * heat
+        usual = WATER_HEAT[kind].value * heat
         pool = Pool(f"system.{place}", mass, 2e-3 if heat >= 1 else 4e-3, usual)
         return replace(net, pools=(*(p for p in net.pools if p.node != pool.node), pool))
 
@@ -225,12 +233,12 @@ def _of_the_system(job: Job, assembly: Assembly) -> list[Cause]:
         Cause(
             kind="water",
             prior=0.10,
-            apply=_pool(place, 12.0, 0.35, 1.0),
+            apply=_pool(assembly, 12.0, 0.35, 1.0),
         ),
         Cause(
             kind="ice",
             prior=0.04,
-            apply=_pool(place, 15.0, 0.3, 0.04),
+            apply=_pool(assembly, 15.0, 0.3, 0.04),
         ),
         Cause(
             kind="refrigerant",
@@ -275,7 +283,7 @@ def _of_a_hose(hose: HosePart, where: Name, share: float) -> list[Cause]:
             place=hose.id,
             where=where,
             prior=0.07 * share,
-            apply=_leak(f"{hose.id}.b", 2.5e-2, 0.45),
+            apply=_leak(f"{hose.id}.b", 6e-2, 0.5),
             later=True,
         ),
         Cause(

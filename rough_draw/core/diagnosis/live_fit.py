@@ -65,9 +65,14 @@ def goal_of(job: Job, touches: Sequence[Touch], start: float) -> tuple[float, fl
 
 
 def unknowns_at(z: FloatArray) -> Unknowns:
-    """Unknowns at standard normal deviates ``z``, in the order of `DIMS`."""
+    """Unknowns at standard normal deviates ``z``, in the order of `DIMS`.
+
+    What one curve cannot tell apart goes together, so that few draws fill the space: every narrow place of the way,
+    the pump's end pressure and its speed, what is in oil and how fast it leaves.
+    """
     values = dict(zip(DIMS[:-1], (float(x) for x in z[:-1]), strict=True))
-    return Unknowns(**values, extra_leak=LEAK_AT * 10 ** (LEAK_DECADE * float(z[-1])))
+    together = {"bores": values["core"], "lines": values["core"], "speed": values["pump"], "oil": values["release"]}
+    return Unknowns(**values, **together, extra_leak=LEAK_AT * 10 ** (LEAK_DECADE * float(z[-1])))
 
 
 @dataclass

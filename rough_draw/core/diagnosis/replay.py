@@ -10,6 +10,7 @@ from rough_draw.core.engine.network import Network
 from rough_draw.core.engine.simulate import Change
 from rough_draw.core.model.assemble import Assembly
 from rough_draw.core.model.isolation import isolation, shut
+from rough_draw.core.model.pump import with_pump_oil
 from rough_draw.core.model.rig_graph import Unknowns
 from rough_draw.core.planning.nitrogen_breaks import Way, broken, pulling, way_of
 from rough_draw.core.sheet.job import Job
@@ -67,6 +68,7 @@ def with_ballast(u: Unknowns, is_open: bool) -> Change:
     adds = BALLAST_ULTIMATE.quantile(u.pump) * (1.0 if is_open else -1.0)
 
     def change(net: Network) -> Network:
-        return replace(net, pumps=tuple(replace(p, ultimate=max(0.0, p.ultimate + adds)) for p in net.pumps))
+        pumps = tuple(replace(p, ultimate=max(0.0, p.ultimate + adds)) for p in net.pumps)
+        return with_pump_oil(replace(net, pumps=pumps), is_open)
 
     return change

@@ -18,7 +18,7 @@ IntArray = NDArray[np.int64]
 class Elements(NamedTuple):
     """Tubes, pumps, leaks and sources.
 
-    ``kind`` (E,); ``a``, ``b`` (E,) nodes at the ends, −1 the atmosphere and −2 the exhaust; ``par`` (E, 8) by kind;
+    ``kind`` (E,); ``a``, ``b`` (E,) nodes at the ends, −1 the atmosphere and −2 the exhaust; ``par`` (E, 9) by kind;
     ``temperature`` (E,) K; ``slot_ab``, ``slot_ba`` (E,) places of the blocks; ``account`` (E,) which boundary it
     crosses, −1 for none.
     """
@@ -44,7 +44,7 @@ class Volumes(NamedTuple):
 class Waters(NamedTuple):
     """Free water and sorbed gas: node of each pool and reservoir, which gas, and their parameters.
 
-    ``pool_par`` (P, 3) transfer m³/s, heat inflow W/K, metal J/K; ``store_par`` (S, 2) τ s, capacity kg/Pa.
+    ``pool_par`` (P, 3) transfer m³/s, heat inflow W/K, metal J/K; ``store_par`` (S, 3) τ s, capacity kg/Pa, power.
     """
 
     pool_node: IntArray

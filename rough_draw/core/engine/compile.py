@@ -49,7 +49,7 @@ class _Row:
     name: str
 
 
-PARS = 8
+PARS = 9
 """Parameters of an element: those of a tube, which has the most."""
 
 
@@ -68,7 +68,7 @@ def _tube_row(net: Network, t: Tube, where: dict[str, int]) -> _Row:
     temps = [net.nodes[i].temperature for i in (a, b) if i >= 0]
     mean = sum(temps) / len(temps)
     count, one_way = t.count if t.open else 0.0, 1.0 if t.one_way else 0.0
-    par = (t.bore, t.length, count, one_way, t.crack, *_viscosities(mean))
+    par = (t.bore, t.length, count, one_way, t.crack, t.width, *_viscosities(mean))
     return _Row(kind=TUBE, a=a, b=b, par=par, temperature=mean, counted=b < 0, name=t.name)
 
 
@@ -86,7 +86,7 @@ def _rows(net: Network, where: dict[str, int]) -> list[_Row]:
         leaked = (leak.throughput, leak.water_fraction)
         rows.append(_Row(kind=LEAK, a=where[leak.node], b=-1, par=leaked, name=leak.name))
     for src in net.outgassing:
-        given = (float(src.gas), src.steady, src.fresh)
+        given = (float(src.gas), src.steady, src.fresh, src.tau)
         rows.append(_Row(kind=SOURCE, a=where[src.node], b=-1, par=given, name=src.name))
     return rows
 
@@ -98,7 +98,7 @@ def _waters(net: Network, where: dict[str, int]) -> Waters:
         pool_par=np.array([[p.transfer, p.heat_inflow, p.metal] for p in net.pools], dtype=float).reshape(-1, 3),
         store_node=np.array([where[s.node] for s in net.sorbed], dtype=i64),
         store_gas=np.array([int(s.gas) for s in net.sorbed], dtype=i64),
-        store_par=np.array([[s.tau, s.capacity] for s in net.sorbed], dtype=float).reshape(-1, 2),
+        store_par=np.array([[s.tau, s.capacity, s.power] for s in net.sorbed], dtype=float).reshape(-1, 3),
     )
 
 
@@ -125,7 +125,7 @@ def compile_network(net: Network) -> Compiled:
     >>> from rough_draw.core.engine.network import Node, Pump
     >>> net = Network(nodes=(Node("pump", 0.010),), pumps=(Pump(node="pump", speed=2.83e-3, ultimate=0.0),))
     >>> compile_network(net).elements.par.shape
-    (1, 8)
+    (1, 9)
     """
     where = {n.name: i for i, n in enumerate(net.nodes)}
     rows = _rows(net, where)

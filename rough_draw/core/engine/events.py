@@ -150,7 +150,7 @@ def part_swap(at: float, name: str, bore: float, length: float) -> Event:
     >>> part_swap(60.0, "hose a", 0.012, 1.5).words
     'hose a exchanged'
     """
-    return Event(at, f"{name} exchanged", lambda n, s: (n.with_tube(name, bore=bore, length=length), s))
+    return Event(at, f"{name} exchanged", lambda n, s: (n.with_tube(name, bore=bore, length=length, width=0.0), s))
 
 
 def warm(at: float, node: str, temperature: float) -> Event:

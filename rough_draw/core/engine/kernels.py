@@ -12,16 +12,20 @@ import numpy as np
 from numba import njit
 from numba.extending import register_jitable
 
-from rough_draw.core.physics.conductance import (
-    molecular_aperture,
-    molecular_tube,
-    slip_factor,
-    tube_parts,
-    turbulent_throughput,
-    viscous_aperture,
-    viscous_tube,
+from rough_draw.core.physics.aperture import choked_hole, even_difference, molecular_aperture, viscous_aperture
+from rough_draw.core.physics.conductance import molecular_tube, tube_parts, turbulent_throughput, viscous_tube
+from rough_draw.core.physics.gas import (
+    M_AIR,
+    M_REFRIGERANT,
+    M_WATER,
+    R_WATER,
+    T_REF,
+    mean_speed,
+    mutual_diffusion,
 )
-from rough_draw.core.physics.gas import M_AIR, M_REFRIGERANT, M_WATER, R_WATER, T_REF, mean_speed
+from rough_draw.core.physics.regime import air_equivalent, carried, slip_factor
+from rough_draw.core.physics.slot import molecular_slot, parallel_plates, slot_drag, slot_parts, viscous_slot
+from rough_draw.core.physics.sorption import sorbed_at
 from rough_draw.core.physics.water import (
     HEAT_ICE,
     HEAT_LIQUID,
@@ -35,14 +39,25 @@ from rough_draw.core.physics.water import (
 )
 
 for _relation in (
+    mean_speed,
+    mutual_diffusion,
+    air_equivalent,
+    carried,
+    even_difference,
     molecular_aperture,
+    viscous_aperture,
+    choked_hole,
     molecular_tube,
     slip_factor,
-    tube_parts,
     turbulent_throughput,
-    viscous_aperture,
     viscous_tube,
-    mean_speed,
+    tube_parts,
+    parallel_plates,
+    slot_drag,
+    viscous_slot,
+    molecular_slot,
+    slot_parts,
+    sorbed_at,
     saturation_ice,
     saturation_liquid,
     saturation_pressure,
@@ -60,10 +75,11 @@ jit = njit(cache=True, error_model="numpy", nogil=True)
 
 
 @jit
-def _up_parts(bore, length, total_a, total_b, m_mix, eta, t):  # type: ignore[no-untyped-def]
-    if total_a >= total_b:
-        return tube_parts(bore, length, total_a, total_b, (m_mix, eta, t))
-    return tube_parts(bore, length, total_b, total_a, (m_mix, eta, t))
+def _up_parts(par, total_a, total_b, m_mix, eta, t):  # type: ignore[no-untyped-def]
+    up, down = (total_a, total_b) if total_a >= total_b else (total_b, total_a)
+    if par[5] > 0.0:
+        return slot_parts(par[0], par[5], par[1], up, down, (m_mix, eta, t))
+    return tube_parts(par[0], par[1], up, down, (m_mix, eta, t))
 
 
 @jit
@@ -84,11 +100,12 @@ def _lift(par, difference):  # type: ignore[no-untyped-def]
 def tube_flow(par, pa, pb, t, q, dqa, dqb, want_jac):  # type: ignore[no-untyped-def]
     """Throughput of each gas a → b through a tube into ``q``; derivatives by end pressures into ``dqa``, ``dqb``.
 
-    ``par`` = bore, length, count, one_way, crack, and the viscosities of the three gases at ``t``. Gas is carried
-    convectively with the composition of the upstream end and diffuses molecularly down its own gradient. Derivatives
-    of the mixture's properties with composition are left out of the Jacobian (they are small); all else is in.
+    ``par`` = bore, length, count, one_way, crack, width, and the viscosities of the three gases at ``t``; with a width
+    it is a slot, whose gap is the bore. Gas is carried with the composition of the upstream end and diffuses down its
+    own gradient. Derivatives of the mixture's properties with composition are left out of the Jacobian (they are
+    small); all else is in.
     """
-    bore, length, count = par[0], par[1], par[2]
+    count = par[2]
     total_a = pa[0] + pa[1] + pa[2]
     total_b = pb[0] + pb[1] + pb[2]
     for k in range(3):
@@ -107,9 +124,10 @@ def tube_flow(par, pa, pb, t, q, dqa, dqb, want_jac):  # type: ignore[no-untyped
     source = pa if forward else pb
     x0, x1, x2 = source[0] / up, source[1] / up, source[2] / up
     m_mix = x0 * MOLAR_MASS[0] + x1 * MOLAR_MASS[1] + x2 * MOLAR_MASS[2]
-    eta = x0 * par[5] + x1 * par[6] + x2 * par[7]
-    conv, f_mol, scale = _up_parts(bore, length, total_a, total_b, m_mix, eta, t)
-    c_mol0 = molecular_tube(bore, length, mean_speed(MOLAR_MASS[0], t))
+    eta = x0 * par[6] + x1 * par[7] + x2 * par[8]
+    conv, f_mol, scale = _up_parts(par, total_a, total_b, m_mix, eta, t)
+    speed = mean_speed(MOLAR_MASS[0], t)
+    c_mol0 = molecular_slot(par[0], par[5], par[1], speed) if par[5] > 0.0 else molecular_tube(par[0], par[1], speed)
     share = (x0, x1, x2)
     for k in range(3):
         c_mol = c_mol0 * math.sqrt(MOLAR_MASS[0] / MOLAR_MASS[k])
@@ -117,8 +135,8 @@ def tube_flow(par, pa, pb, t, q, dqa, dqb, want_jac):  # type: ignore[no-untyped
     if not want_jac:
         return
     eps = 1e-5 * up
-    conv_a, f_a, scale_a = _up_parts(bore, length, total_a + eps, total_b, m_mix, eta, t)
-    conv_b, f_b, scale_b = _up_parts(bore, length, total_a, total_b + eps, m_mix, eta, t)
+    conv_a, f_a, scale_a = _up_parts(par, total_a + eps, total_b, m_mix, eta, t)
+    conv_b, f_b, scale_b = _up_parts(par, total_a, total_b + eps, m_mix, eta, t)
     bulk, mol = scale * conv, scale * f_mol
     bulk_da, bulk_db = (scale_a * conv_a - bulk) / eps, (scale_b * conv_b - bulk) / eps
     mol_da, mol_db = (scale_a * f_a - mol) / eps, (scale_b * f_b - mol) / eps
@@ -175,8 +193,8 @@ def element_flow(kind, par, pa, pb, t, time, q, dqa, dqb, want_jac):  # type: ig
             dqa[0, m] = -slope * (1.0 - par[1])
             dqa[1, m] = -slope * par[1]
     elif kind == SOURCE:
-        # par = gas, steady, fresh
-        q[int(par[0])] = -(par[1] + par[2] / (1.0 + time / 3600.0))
+        # par = gas, steady, fresh, how fast the fresh part fades
+        q[int(par[0])] = -(par[1] + par[2] * math.exp(-time / par[3]))
 
 
 @jit
@@ -230,5 +248,6 @@ def pool_rates(mass, heat, p_water, par, t_node):  # type: ignore[no-untyped-def
 
 @jit
 def reservoir_rate(mass, p, par):  # type: ignore[no-untyped-def]
-    """Desorption, kg/s: (m − capacity p)/τ. ``par`` = τ s, capacity kg/Pa."""
-    return (mass - par[1] * p) / par[0]
+    """Desorption, kg/s, and its slope by pressure: (m − held(p))/τ. ``par`` = τ s, capacity kg/Pa, power of the law."""
+    held, slope = sorbed_at(p, par[1], par[2])
+    return (mass - held) / par[0], -slope / par[0]

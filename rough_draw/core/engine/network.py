@@ -6,6 +6,7 @@ throughputs Pa·m³/s at 293.15 K.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field, replace
 from enum import IntEnum
@@ -45,8 +46,9 @@ class Node:
 
 @dataclass(frozen=True, kw_only=True)
 class Tube:
-    """A round passage between two nodes, or between a node and ``atmosphere``.
+    """A passage between two nodes, or between a node and ``atmosphere``; round, or with a ``width`` a slot.
 
+    ``bore`` m is the diameter, of a slot its gap.
     ``count`` equal passages in parallel. ``one_way`` passes only from ``a`` to ``b``, and only when the
     difference exceeds ``crack`` Pa. A shut valve is a tube with ``open=False``.
     """
@@ -60,6 +62,7 @@ class Tube:
     count: float = 1.0
     one_way: bool = False
     crack: float = 0.0
+    width: float = 0.0
     kind: str = "tube"
 
 
@@ -89,15 +92,23 @@ class Leak:
     name: str = "leak"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Outgassing:
-    """A surface that gives gas off: q(t) = steady + fresh / (1 + t/hour), Pa·m³/s, with 1/t decay of new rubber."""
+    """A surface that gives gas off: q(t) = steady + fresh e^(−t/τ), Pa·m³/s; ``tau`` s.
+
+    What rubber gives off on a job falls like this, and not as 1/t: what is near its surface is gone in minutes.
+    """
 
     node: str
     gas: Gas
     steady: float
     fresh: float = 0.0
+    tau: float = 540.0
     name: str = "hose"
+
+    def at(self, time: float) -> float:
+        """Pa·m³/s at ``time`` s since the pump came on."""
+        return self.steady + self.fresh * math.exp(-time / self.tau)
 
 
 @dataclass(frozen=True)
@@ -117,13 +128,18 @@ class Pool:
 
 @dataclass(frozen=True, kw_only=True)
 class Sorbed:
-    """Gas held on walls or in oil of ``node``: dm/dt = −(m − capacity p)/τ. kg, kg/Pa, s."""
+    """Gas held on walls or in oil of ``node``: dm/dt = −(m − held(p))/τ. kg, kg/Pa, s.
+
+    ``power`` 1: held = capacity p (Henry's law, as in oil); under 1: capacity p₁ (p/p₁)^power with p₁ = 1,500 Pa
+    (Freundlich's law, as on walls).
+    """
 
     node: str
     gas: Gas
     mass: float
     tau: float
     capacity: float = 0.0
+    power: float = 1.0
     name: str = "oil"
 
 

@@ -87,12 +87,12 @@ def _water_rates(now, volumes, waters, out, jac, want_jac):  # type: ignore[no-u
             diag[i, 1, 1] += jac_pool[j, 2] * to_gas
     for j in range(store_node.size):
         i, k = store_node[j], store_gas[j]
-        rate = reservoir_rate(store[j], p[i, k], store_par[j])
+        rate, slope = reservoir_rate(store[j], p[i, k], store_par[j])
         amount = R / MOLAR_MASS[k] * T_REF
         out.store[j] = -rate
         gas[i, k] += rate * amount
         if want_jac:
-            jac_store[j] = store_par[j, 1] / store_par[j, 0] * per_amount[i]
+            jac_store[j] = -slope * per_amount[i]
             diag[i, k, k] -= jac_store[j] * amount
 
 

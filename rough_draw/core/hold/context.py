@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from rough_draw.core.hold.result import Circumstances
-from rough_draw.core.model.isolation import Isolation
+from rough_draw.core.model.isolation import PUMPED, Isolation
 from rough_draw.core.model.rise_rate import measured
 from rough_draw.core.physics.quantity import Quantity, add
 from rough_draw.core.sheet.job import Job
@@ -21,17 +21,18 @@ WET = {"new-dry": 0.5, "open-hours": 1.0, "leak-drawn-air": 1.5, "compressor-bur
 """Odds of water, against a system that stood open for hours (estimate)."""
 
 
-def hose_inflow(job: Job, held: Isolation) -> Quantity | None:
-    """What the hoses that are held let in, Pa·m³/s with its range; None where none is held.
+def hose_inflow(job: Job, held: Isolation, pumped: float = PUMPED) -> Quantity | None:
+    """What the hoses that are held let in and give off, Pa·m³/s with its range; None where none is held.
 
-    By their own rises in the rig proof where all were read, or else by the catalogue.
+    After ``pumped`` s: what rubber gives off falls within minutes. By their own rises in the rig proof where all were
+    read, or else by the catalogue.
     """
-    if not held.hoses or held.hose_inflow <= 0.0:
+    if not held.hoses or held.inflow(pumped) <= 0.0:
         return None
     read = measured(job)
     if all(h in read for h in held.hoses):
         return add([read[h] for h in held.hoses], "Pa·m³/s", "read in the rig proof")
-    q = held.hose_inflow
+    q = held.inflow(pumped)
     return Quantity(q, UNSURE[0] * q, UNSURE[1] * q, "Pa·m³/s", "estimate: by kind, age and length")
 
 
@@ -54,11 +55,12 @@ def circumstances(
     wet, ran = likely_inside(job.scope)
     pulled = state.pulled_at if state.pulled_at is not None else state.started_at
     turned = tuple(t.at - start for t in touches if start + 5.0 < t.at < end and _moves_a_valve(t))
+    drawn = max(start - pulled, 60.0) if pulled is not None else None
     known = Circumstances(
-        hose=hose_inflow(job, held),
+        hose=hose_inflow(job, held, PUMPED if drawn is None else drawn),
         touches=turned[:4],
         ran=ran,
         wetness=wet,
         gauge_inside=held.gauge_inside or job.rig.gauge is None,
     )
-    return known if pulled is None else replace(known, drawn=max(start - pulled, 60.0))
+    return known if drawn is None else replace(known, drawn=drawn)

@@ -29,6 +29,8 @@ SLOW_END = 30_000.0
 SATURATION_MOST = 1.2
 """Saturation at a coldest spot that is three kelvin warmer than was said, seen by a gauge that shows a little too
 much."""
+RUBBER_SEEN = 60.0
+"""s into a hold at which a rise of vapour is held against what rubber gives: settling is over by then."""
 MISSED = 1e-3
 """Chance at which a leak just above the detection limit may be called tight."""
 TIGHT = 0.2 * MICRON_PA
@@ -155,7 +157,9 @@ def _causes(r: Reading, end: float, limit: float, hose: Quantity | None) -> list
     if r.name == "slow":
         # Where it would end by itself: all that the oil still has to give.
         dry = under(*r.at(SLOW_END, end), limit)
-        return [("tight-and-dry", dry), ("moisture", 1.0 - dry)]
+        return _vapour(r, end, dry, hose)
+    if r.name == "moisture" and not r.straight:
+        return _vapour(r, end, under(*r.at(end, end, "level"), limit), hose)
     dry = under(*r.at(end, end, "level"), limit) if r.name != "leak" else 1.0
     over = "shallow" if r.name == "dry" else "moisture"
     if not r.straight:
@@ -167,6 +171,13 @@ def _causes(r: Reading, end: float, limit: float, hose: Quantity | None) -> list
     still = [("tight-and-dry", none * dry), ("moisture", none * (1.0 - dry))]
     found = [*still, ("leak", leak * dry), ("leak-and-moisture", leak * (1.0 - dry))]
     return [*found, ("hose", hoses * dry), ("moisture", hoses * (1.0 - dry))] if hose is not None else found
+
+
+def _vapour(r: Reading, end: float, dry: float, hose: Quantity | None) -> list[tuple[str, float]]:
+    """Vapour that comes off no faster than the rubber held with the system gives it may all be the rubber's."""
+    hoses = under(*r.at(RUBBER_SEEN, end, "slope"), hose.high) if hose is not None else 0.0
+    found = [("tight-and-dry", dry), ("moisture", (1.0 - dry) * (1.0 - hoses))]
+    return [*found, ("hose", (1.0 - dry) * hoses)] if hose is not None else found
 
 
 def above_saturation(top: float, first: float, saturation: float) -> bool:

@@ -3,8 +3,8 @@ reading.
 
 Every account is a sum of known shapes with unknown amounts: a first level; a settling A (1 − e^(−t/τ₁)), which may
 go either way, and also stands for the lag of gauge and way; vapour B (1 − e^(−t/τ₂)) where water evaporates toward
-saturation; and one rise: straight for a leak or a hose, under a root for refrigerant that diffuses out of oil which
-has been pumped on.
+saturation; and one rise: straight for a leak or a hose, dying out for a hose's rubber, under a root for refrigerant
+that diffuses out of oil which has been pumped on.
 """
 
 from __future__ import annotations
@@ -20,7 +20,7 @@ from rough_draw.core.physics.units import MICRON_PA
 
 FloatArray = NDArray[np.float64]
 
-STRAIGHT, WALLS, ROOT, DYING = "straight", "walls", "root", "dying"
+STRAIGHT, WALLS, ROOT, DYING, RUBBER = "straight", "walls", "root", "dying", "rubber"
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -93,7 +93,9 @@ def accounts(hose: Quantity | None, wetness: float = 1.0, ran: float = 1.0) -> t
         found.append(Account(name="refrigerant", prior=0.035 * ran, rise=ROOT, median=0.8 * m, spread=1.5))
     if hose is not None:
         width = max(0.25, float(np.log(hose.high / hose.low)) / 3.29)
-        found.append(Account(name="hose", prior=0.3, rise=STRAIGHT, median=hose.value, spread=width))
+        # Air comes through rubber as ever; the water in it is gone in minutes.
+        found.append(Account(name="hose", prior=0.15, rise=STRAIGHT, median=hose.value, spread=width))
+        found.append(Account(name="hose", prior=0.15, rise=RUBBER, median=hose.value, spread=width))
     return tuple(found)
 
 
@@ -122,7 +124,7 @@ def rise_shape(kind: str, t: FloatArray, scale: float) -> FloatArray:
     result: FloatArray
     if kind == STRAIGHT:
         result = t
-    elif kind in (WALLS, DYING):
+    elif kind in (WALLS, DYING, RUBBER):
         result = scale * (1.0 - np.exp(-t / scale))
     else:
         result = 2.0 * scale * (np.sqrt(1.0 + t / scale) - 1.0)
@@ -153,6 +155,6 @@ def rise_slope(kind: str, t: float, scale: float) -> float:
     """
     if kind == STRAIGHT:
         return 1.0
-    if kind in (WALLS, DYING):
+    if kind in (WALLS, DYING, RUBBER):
         return float(np.exp(-t / scale))
     return float(1.0 / np.sqrt(1.0 + t / scale))

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from rough_draw.core.catalogue.rig_parts import RUBBER_TAU
 from rough_draw.core.hold.binning import Data
 from rough_draw.core.hold.hypotheses import (
     BEND,
@@ -18,6 +19,7 @@ from rough_draw.core.hold.hypotheses import (
     FILM_TAU,
     ROOT,
     ROOT_SHARES,
+    RUBBER,
     SATURATION_SPREAD,
     SCALES,
     SETTLE_SPREAD,
@@ -73,6 +75,7 @@ def make_basis(data: Data, setting: Setting) -> Basis:
     rises: dict[tuple[str, float], int] = {}
     scales = [(STRAIGHT, 0.0), (WALLS, WALLS_TAU)]
     scales += [(ROOT, share * setting.drawn) for share in ROOT_SHARES] + [(DYING, t) for t in DYING_TAUS]
+    scales.append((RUBBER, RUBBER_TAU.value))
     for kind, scale in scales:
         rises[(kind, scale)] = len(columns)
         columns.append(rise_shape(kind, t, scale))

@@ -9,17 +9,19 @@ from __future__ import annotations
 from copy import copy
 from dataclasses import dataclass, field, replace
 
-from rough_draw.core.catalogue import rig_parts as cat
 from rough_draw.core.catalogue import systems as sys_cat
-from rough_draw.core.engine.network import Gas, Leak, Network, Node, Outgassing, Pool, Sorbed, Tube
+from rough_draw.core.engine.network import Gas, Leak, Network, Node, Pool, Sorbed, Tube
 from rough_draw.core.engine.walk import reached
 from rough_draw.core.message import Name, message
-from rough_draw.core.model.pump import pump_element
-from rough_draw.core.model.rig_graph import RigBuilder, RigPart, Unknowns, Valve, hose_sources, tool_leak
+from rough_draw.core.model.pump import pump_element, pump_oil
+from rough_draw.core.model.rig_graph import RigBuilder, RigPart, Unknowns, Valve
+from rough_draw.core.model.rig_sizes import Sizes
+from rough_draw.core.model.rig_sources import part_sources, tool_leak
 from rough_draw.core.model.rise_rate import measured
 from rough_draw.core.model.system import ScopeError, SystemModel, build_system
+from rough_draw.core.physics.sorption import SORPTION_FLOOR, SORPTION_REF
 from rough_draw.core.sheet.job import Job
-from rough_draw.core.sheet.rig import HosePart, ToolPart
+from rough_draw.core.sheet.rig import ToolPart
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -28,7 +30,7 @@ class Assembly:
 
     ``gauge_node``: what the gauge that is read sees. ``gauges``: node of every gauge by its id. ``port_nodes``: node
     on the rig's side of each used port. ``pumped``: system nodes from which gas can reach the pump with every valve
-    as the sheet has it. ``valves`` by id.
+    as the sheet has it. ``valves`` by id. ``sizes``: what each passage of the rig may measure.
     """
 
     network: Network
@@ -38,6 +40,7 @@ class Assembly:
     gauges: dict[str, str] = field(default_factory=dict)
     port_nodes: dict[str, str] = field(default_factory=dict)
     valves: dict[str, Valve] = field(default_factory=dict)
+    sizes: dict[str, Sizes] = field(default_factory=dict)
     pumped: frozenset[str] = frozenset()
 
 
@@ -82,6 +85,7 @@ def assemble(job: Job, unknown: Unknowns | None = None, ballast: bool = False, n
         gauges=dict(b.gauges),
         port_nodes=dict(b.port_nodes),
         valves=valves,
+        sizes=b.sizes,
         pumped=reaches(network, "pump"),
     )
 
@@ -96,27 +100,34 @@ def vary(base: Assembly, job: Job, u: Unknowns) -> Assembly:
     spread = system.volume()
     scale = spread.quantile(u.volume) / spread.value
     nodes = tuple(replace(n, volume=n.volume * scale) if n.group == "system" else n for n in net.nodes)
-    bore = cat.CORE_IN_BORE.quantile(-u.core)
-    tubes = tuple(replace(t, bore=bore) if t.kind == "core" else t for t in net.tubes)
-    sources: list[Outgassing] = []
+    ways = {f"system.{x.name}": x for x in system.links}
+    tubes = []
+    for t in net.tubes:
+        if (size := base.sizes.get(t.name)) is not None:
+            bore, length, width = size.at(u.bores, u.core)
+        elif (way := ways.get(t.name)) is not None:
+            bore, length, width = *way.at(u.lines), 0.0
+        else:
+            tubes.append(t)
+            continue
+        tubes.append(replace(t, bore=bore, length=length, width=width))
     tools = {p.id: p for p in job.rig.parts if isinstance(p, ToolPart)}
     read = measured(job)
-    for p in job.rig.parts:
-        if isinstance(p, HosePart):
-            sources += hose_sources(p, u.hose, read.get(p.id))
+    sources = [s for p in job.rig.parts for s in part_sources(p, u.hose, read.get(p.id))]
     leaks = [tool_leak(x.node, tools[x.name], u.hose, system.humidity) for x in net.leaks if x.name in tools]
     leaks += _hidden_leak(system, u)
     # The parts were checked when the base was put together.
     varied = copy(net)
     pools, sorbed = _water_of(system, u)
+    pump = pump_element(job, u)
     for name, value in (
         ("nodes", nodes),
-        ("tubes", tubes),
-        ("pumps", (pump_element(job, u),)),
+        ("tubes", tuple(tubes)),
+        ("pumps", (pump,)),
         ("leaks", tuple(leaks)),
         ("outgassing", tuple(sources)),
         ("pools", pools),
-        ("sorbed", sorbed),
+        ("sorbed", (*sorbed, pump_oil(pump))),
     ):
         object.__setattr__(varied, name, value)
     return replace(base, network=varied)
@@ -140,13 +151,14 @@ def _join_system(job: Job, system: SystemModel, b: RigBuilder, u: Unknowns, ball
         if x.a in kept and x.b in kept:
             crack = sys_cat.CHECK_CRACK.value if x.one_way else 0.0
             a, z = f"system.{x.a}", f"system.{x.b}"
+            bore, length = x.at(u.lines)
             tubes.append(
                 Tube(
                     name=f"system.{x.name}",
                     a=a,
                     b=z,
-                    bore=x.bore,
-                    length=x.length,
+                    bore=bore,
+                    length=length,
                     open=x.open,
                     count=1.0,
                     one_way=x.one_way,
@@ -164,14 +176,15 @@ def _join_system(job: Job, system: SystemModel, b: RigBuilder, u: Unknowns, ball
                     "rig.parts",
                 )
     pools, sorbed = _water_of(system, u)
+    pump = pump_element(job, u, ballast)
     return Network(
         nodes=tuple(nodes),
         tubes=tuple(tubes),
-        pumps=(pump_element(job, u, ballast),),
+        pumps=(pump,),
         leaks=(*b.leaks, *_hidden_leak(system, u)),
         outgassing=tuple(b.outgassing),
         pools=pools,
-        sorbed=sorbed,
+        sorbed=(*sorbed, pump_oil(pump, ballast)),
         atmosphere=system.atmosphere,
         humidity=system.humidity,
     )
@@ -183,41 +196,58 @@ def _water_of(system: SystemModel, u: Unknowns) -> tuple[tuple[Pool, ...], tuple
     mass = water.free.quantile(u.water)
     pools: tuple[Pool, ...] = ()
     if mass > 1e-7:
-        transfer, heat = sys_cat.WATER_TRANSFER.quantile(u.release), sys_cat.WATER_HEAT.quantile(u.release)
+        transfer = sys_cat.WATER_TRANSFER.quantile(u.release)
+        heat = sys_cat.WATER_HEAT[system.kind(water.place)].quantile(u.release)
         pools = (Pool(f"system.{water.place}", mass, transfer, heat),)
-    # What is held stands in balance with vapour of 1,500 Pa, about room air's.
-    saturation = 1.0 / 1500.0
-    wall = water.wall.quantile(u.water)
-    tau = sys_cat.WALL_TAU.quantile(-u.release)
-    whole = sum(s.area for s in system.evacuated)
-    sorbed = []
+    sorbed = [*_on_walls(system, u), *_in_oil(system, u)]
+    return pools, tuple(sorbed)
+
+
+def _on_walls(system: SystemModel, u: Unknowns) -> list[Sorbed]:
+    """Water on the walls of every section, in thirds that leave at their own pace; in balance with the air it stood in.
+
+    Freundlich's law: what is held goes as the pressure to a power, so the last of it is held hardest.
+    """
+    wall = system.water.wall.quantile(u.water)
+    pace = sys_cat.WALL_PACE.quantile(u.release)
+    start = ((system.humidity * system.atmosphere + SORPTION_FLOOR) / SORPTION_REF) ** sys_cat.WALL_POWER
+    found = []
     for s in system.evacuated:
-        share = wall * s.area / whole
-        if share > 1e-10:
-            sorbed.append(
+        held = wall * s.area / len(sys_cat.WALL_TAUS)
+        for tau in sys_cat.WALL_TAUS:
+            found.append(
                 Sorbed(
                     node=f"system.{s.name}",
                     gas=Gas.WATER,
-                    mass=share,
-                    tau=tau,
-                    capacity=share * saturation,
+                    mass=held * start,
+                    tau=tau * pace,
+                    capacity=held / SORPTION_REF,
+                    power=sys_cat.WALL_POWER,
                     name="walls",
                 )
             )
-    oil = water.oil.quantile(u.water)
-    if oil > 1e-9:
-        place = f"system.{water.oil_place}"
-        sorbed.append(
+    return found
+
+
+def _in_oil(system: SystemModel, u: Unknowns) -> list[Sorbed]:
+    """Water in the oil, by Henry's law from what it holds at saturation, and refrigerant left in it."""
+    water, place = system.water, f"system.{system.water.oil_place}"
+    found = []
+    if (mass := water.oil.quantile(u.water)) > 1e-9:
+        found.append(
             Sorbed(
                 node=place,
                 gas=Gas.WATER,
-                mass=oil,
-                tau=water.oil_tau.quantile(-u.release),
-                capacity=oil * saturation,
+                mass=mass,
+                tau=water.oil_tau.quantile(u.release),
+                capacity=water.oil_holds.value,
                 name="oil",
             )
         )
-    return pools, tuple(sorbed)
+    if (left := water.refrigerant.quantile(u.oil)) > 1e-9:
+        tau = sys_cat.REFRIGERANT_TAU.quantile(u.release)
+        found.append(Sorbed(node=place, gas=Gas.REFRIGERANT, mass=left, tau=tau, name="refrigerant"))
+    return found
 
 
 def valve_names(job: Job) -> dict[str, Name]:

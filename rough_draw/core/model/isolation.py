@@ -5,20 +5,23 @@ from __future__ import annotations
 from dataclasses import dataclass
 from itertools import product
 
-from rough_draw.core.engine.network import Network
+from rough_draw.core.engine.network import Network, Outgassing
 from rough_draw.core.message import Message, Name, listed, message
 from rough_draw.core.message.figure import hose_length
 from rough_draw.core.model.assemble import Assembly, reaches
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.rig import HosePart, ManifoldPart
 
+PUMPED = 1800.0
+"""How long hoses have usually been pumped on, s, when a hold begins: what their rubber gives off by then (estimate)."""
+
 
 @dataclass(frozen=True, kw_only=True)
 class Isolation:
     """Valves to shut (ids and their tubes), the words for them, and what is inside once they are shut.
 
-    ``hoses`` inside by their ids; ``hose_share`` is the part of the isolated volume that they are; ``hose_inflow``
-    Pa·m³/s what they let in.
+    ``hoses`` inside by their ids; ``hose_share`` is the part of the isolated volume that they are; ``sources``: what
+    the rig's parts inside let in and give off.
     """
 
     valves: tuple[str, ...]
@@ -27,11 +30,15 @@ class Isolation:
     inside: Message
     hose_m: float
     hose_share: float
-    hose_inflow: float
+    sources: tuple[Outgassing, ...]
     gauge_inside: bool
     volume: float
     complete: bool
     hoses: tuple[str, ...] = ()
+
+    def inflow(self, pumped: float = PUMPED) -> float:
+        """What the rig's parts inside let in and give off, Pa·m³/s, once they have been pumped on for ``pumped`` s."""
+        return sum(o.at(pumped) for o in self.sources)
 
 
 @dataclass(frozen=True)
@@ -102,7 +109,6 @@ def _described(job: Job, assembly: Assembly, cut: _Cut, complete: bool = True) -
     total = sum(volumes.values())
     hoses = hoses_inside(job, cut.joined)
     hose_volume = sum(v for name, v in volumes.items() if any(name in (f"{h.id}.a", f"{h.id}.b") for h in hoses))
-    inflow = sum(o.steady for o in net.outgassing if o.node in cut.joined)
     if not complete:
         inside = message("inside-all")
     elif hoses:
@@ -121,7 +127,7 @@ def _described(job: Job, assembly: Assembly, cut: _Cut, complete: bool = True) -
         inside=inside,
         hose_m=sum(h.length_m for h in hoses),
         hose_share=hose_volume / total if total else 0.0,
-        hose_inflow=inflow,
+        sources=tuple(o for o in net.outgassing if o.node in cut.joined),
         gauge_inside=cut.gauge,
         volume=total,
         complete=complete,

@@ -211,7 +211,7 @@ def _network(job: Job, b: RigBuilder, parts: frozenset[str], bad: tuple[Leak, ..
     return Network(
         nodes=nodes,
         tubes=tubes,
-        pumps=(pump_element(job, b.u),),
+        pumps=(pump_element(job, b.u, on_job=False),),
         leaks=tuple(x for x in (*b.leaks, *bad) if x.node in names),
         outgassing=tuple(o for o in b.outgassing if o.node in names),
         atmosphere=b.system.atmosphere,
@@ -221,7 +221,7 @@ def _network(job: Job, b: RigBuilder, parts: frozenset[str], bad: tuple[Leak, ..
 
 def _passing(net: Network) -> float:
     """What leaks and hoses let in a few minutes after pumping began, Pa·m³/s."""
-    fresh = sum(o.steady + o.fresh / (1.0 + PUMPING / 3600.0) for o in net.outgassing)
+    fresh = sum(o.at(PUMPING) for o in net.outgassing)
     return fresh + sum(x.throughput for x in net.leaks)
 
 

@@ -10,8 +10,10 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from rough_draw.core.catalogue import rig_parts as cat
-from rough_draw.core.engine.network import Gas, Leak, Node, Outgassing, Tube
+from rough_draw.core.engine.network import Leak, Node, Outgassing, Tube
 from rough_draw.core.message import Name, message
+from rough_draw.core.model.rig_sizes import CORE, DEPRESSOR, Sizes, known
+from rough_draw.core.model.rig_sources import hose_volume, part_sources, tool_leak
 from rough_draw.core.model.system import ScopeError, SystemModel
 from rough_draw.core.physics.quantity import Quantity
 from rough_draw.core.sheet.job import Job
@@ -35,6 +37,8 @@ from rough_draw.core.sheet.scope import Port
 class Unknowns:
     """Standard normal deviates for what is not known exactly: 0 is the best guess of each.
 
+    ``bores`` of the rig's parts, ``lines`` of the system's own passages (lengths go with them), ``core`` of cores and
+    depressors, ``speed`` of the pump, ``pump`` its end pressure, ``oil`` refrigerant left in the compressor's oil.
     ``extra_leak`` Pa·m³/s is air let in at the system, for worlds with a hidden leak.
     """
 
@@ -44,6 +48,10 @@ class Unknowns:
     pump: float = 0.0
     hose: float = 0.0
     release: float = 0.0
+    bores: float = 0.0
+    lines: float = 0.0
+    speed: float = 0.0
+    oil: float = 0.0
     extra_leak: float = 0.0
 
 
@@ -72,33 +80,6 @@ class Valve:
     where: str = "rig"
 
 
-def hose_volume(hose: HosePart) -> float:
-    """What a hose holds, m³: π/4 d² l of its true bore."""
-    return 0.785 * cat.HOSE_BORE[hose.size].value ** 2 * hose.length_m
-
-
-def hose_sources(hose: HosePart, z: float, read: Quantity | None = None) -> list[Outgassing]:
-    """What a hose lets through and gives off, half at either end; new rubber gives as much water as air.
-
-    ``read``: its inflow as the rig proof found it, Pa·m³/s, which then goes before the catalogue's.
-    """
-    if read is not None:
-        half = 0.5 * read.quantile(z)
-        return [Outgassing(f"{hose.id}.{end}", Gas.AIR, half, 0.0, hose.id) for end in ("a", "b")]
-    steady = cat.HOSE_STEADY[hose.made_for].quantile(z) * hose.length_m
-    fresh = cat.HOSE_FRESH[hose.age].quantile(z) * hose.length_m
-    found = []
-    for place in (f"{hose.id}.a", f"{hose.id}.b"):
-        found.append(Outgassing(place, Gas.AIR, 0.5 * steady, 0.25 * fresh, hose.id))
-        found.append(Outgassing(place, Gas.WATER, 0.0, 0.25 * fresh, hose.id))
-    return found
-
-
-def tool_leak(node: str, tool: ToolPart, z: float, humidity: float) -> Leak:
-    """Air past the seals of a tool that is not made for vacuum."""
-    return Leak(node, cat.TOOL_LEAK.quantile(z), humidity, tool.id)
-
-
 class RigBuilder:
     """Nodes, passages, valves, leaks and sources of a rig, collected in one walk."""
 
@@ -120,16 +101,17 @@ class RigBuilder:
         self.outlets: dict[tuple[str, str], str] = {}
         self.gauges: dict[str, str] = {}
         self.port_nodes: dict[str, str] = {}
+        self.sizes: dict[str, Sizes] = {}
         self.ambient = system.ambient
 
     def node(self, name: str, volume: float) -> str:
         self.nodes.append(Node(name, max(volume, 1e-7), self.ambient))
         return name
 
-    def tube(
-        self, name: str, a: str, b: str, bore: float, length: float, kind: str = "tube", is_open: bool = True
-    ) -> str:
-        self.tubes.append(Tube(name=name, a=a, b=b, bore=bore, length=length, open=is_open, kind=kind))
+    def tube(self, name: str, a: str, b: str, sizes: Sizes, kind: str = "tube", is_open: bool = True) -> str:
+        bore, length, width = sizes.at(self.u.bores, self.u.core)
+        self.sizes[name] = sizes
+        self.tubes.append(Tube(name=name, a=a, b=b, bore=bore, length=length, width=width, open=is_open, kind=kind))
         return name
 
     def valve(self, name: str, label: Name, tube: str, part: str) -> None:
@@ -157,11 +139,12 @@ class RigBuilder:
         return self.outlets[part.on, part.at] if part.on is not None else None
 
     def place(self, part: Part) -> None:
+        self.outgassing += part_sources(part, self.u.hose, self.read.get(part.id))
         if isinstance(part, PumpPart):
             self.place_pump(part)
         elif isinstance(part, TeePart):
             node = self.node(part.id, cat.TEE_VOLUME.value)
-            self.tube(f"{part.id}.way", self.must_near(part), node, cat.TEE_BORE.value, cat.TEE_LENGTH.value)
+            self.tube(f"{part.id}.way", self.must_near(part), node, Sizes(cat.TEE_BORE, cat.TEE_LENGTH))
             self.part(part, message("part-tee"), (f"{part.id}.way",), self.side(part))
             self.outlets |= {(part.id, o): node for o in part.outlets()}
         elif isinstance(part, HosePart):
@@ -184,7 +167,7 @@ class RigBuilder:
     def place_pump(self, pump: PumpPart) -> None:
         inner = self.node("pump", cat.TEE_VOLUME.value)
         outer = self.node("intake", 5e-6)
-        self.tube("pump.intake", inner, outer, cat.PUMP_INLET_BORE.value, 0.05, "pump")
+        self.tube("pump.intake", inner, outer, Sizes(cat.PUMP_INLET_BORE, known(0.05)), "pump")
         self.part(pump, message("pump-intake"), ("pump.intake",), "")
         if pump.valve:
             self.valve(pump.id, message("pump-valve"), "pump.intake", pump.id)
@@ -192,21 +175,16 @@ class RigBuilder:
 
     def place_hose(self, hose: HosePart) -> None:
         """Two narrower ends, the bore between them, permeation along it, volume halved to each end."""
-        bore = cat.HOSE_BORE[hose.size].value
-        end_bore = min(bore, cat.HOSE_END_BORE[hose.size].value)
-        end = cat.END_LENGTH.value
+        end = Sizes(cat.HOSE_END_BORE[hose.size], cat.END_LENGTH)
         volume = hose_volume(hose)
         near = self.near(hose)
         a, b = self.node(f"{hose.id}.a", 0.5 * volume), self.node(f"{hose.id}.b", 0.5 * volume)
-        names = [self.tube(f"{hose.id}.bore", a, b, bore, hose.length_m, "hose")]
+        names = [self.tube(f"{hose.id}.bore", a, b, Sizes(cat.HOSE_BORE[hose.size], known(hose.length_m)), "hose")]
         if near is not None:
-            names.insert(0, self.tube(f"{hose.id}.end-a", near, a, end_bore, end, "hose"))
+            names.insert(0, self.tube(f"{hose.id}.end-a", near, a, end, "hose"))
         far = self.node(f"{hose.id}.end", 4e-6)
-        if hose.depressor:
-            last = (cat.DEPRESSOR_BORE.value, cat.DEPRESSOR_LENGTH.value)
-        else:
-            last = (end_bore, end)
-        names.append(self.tube(f"{hose.id}.end-b", b, far, *last, "valve" if hose.ball_end else "hose"))
+        last = DEPRESSOR if hose.depressor else end
+        names.append(self.tube(f"{hose.id}.end-b", b, far, last, "valve" if hose.ball_end else "hose"))
         if hose.ball_end:
             port = self.ports.get(self.side(hose))
             bottle = next((c.kind for c in self.rig.children(hose.id) if c.kind in ("cylinder", "nitrogen")), "")
@@ -214,7 +192,6 @@ class RigBuilder:
                 "hose-led-to", to=port.words() if port is not None else bottle or hose.id
             )
             self.valve(hose.id, message("hose-end-valve", hose=where), f"{hose.id}.end-b", hose.id)
-        self.outgassing += hose_sources(hose, self.u.hose, self.read.get(hose.id))
         self.part(hose, hose_size(hose), tuple(names), self.side(hose))
         if hose.port:
             self.on_port(hose, far, pushed=hose.depressor)
@@ -222,7 +199,7 @@ class RigBuilder:
 
     def place_manifold(self, m: ManifoldPart) -> None:
         body = self.node(m.id, 25e-6)
-        bore, length = cat.MANIFOLD_BORE[m.body].value, cat.MANIFOLD_LENGTH.value
+        way = Sizes(cat.MANIFOLD_BORE[m.body], cat.MANIFOLD_LENGTH)
         near = self.must_near(m)
         tubes = []
         taken = {m.inlet, *(c.at for c in self.rig.children(m.id))}
@@ -231,7 +208,7 @@ class RigBuilder:
             if place not in taken:
                 continue  # capped: nothing flows there
             node = near if place == m.inlet else self.node(f"{m.id}.{place}", 6e-6)
-            name = self.tube(f"{m.id}.{place}-way", body, node, bore, length, "valve" if m.valved(place) else "tube")
+            name = self.tube(f"{m.id}.{place}-way", body, node, way, "valve" if m.valved(place) else "tube")
             tubes.append((place, name))
             if m.valved(place):
                 self.valve(f"{m.id}.{place}", message("manifold-valve", port=place), name, m.id)
@@ -244,20 +221,20 @@ class RigBuilder:
 
     def place_tool(self, tool: ToolPart) -> None:
         """A ball valve between its hose end and the node by the port, where its side port is."""
-        bore, length = cat.TOOL_BORE[tool.bore].value, cat.TOOL_LENGTH.value
+        ball = Sizes(cat.TOOL_BORE[tool.bore], cat.TOOL_LENGTH)
         inner = self.node(f"{tool.id}.port-side", cat.TOOL_VOLUME.value)
         near = self.near(tool)
         name = f"{tool.id}.ball"
         outlets = tool.outlets()
         if tool.port is not None:
             outer = near if near is not None else self.node(f"{tool.id}.end", 4e-6)
-            self.tube(name, outer, inner, bore, length, "valve")
+            self.tube(name, outer, inner, ball, "valve")
             self.on_port(tool, inner, pushed=True)
         else:
             # On a side port or in a line: what it is screwed on is its port side.
             outer = self.node(f"{tool.id}.end", 4e-6)
-            self.tube(f"{tool.id}.neck", self.must_near(tool), inner, bore, 0.02)
-            self.tube(name, inner, outer, bore, length, "valve")
+            self.tube(f"{tool.id}.neck", self.must_near(tool), inner, Sizes(ball.bore, known(0.02)))
+            self.tube(name, inner, outer, ball, "valve")
         if "end" in outlets:
             self.outlets[tool.id, "end"] = outer
         self.outlets[tool.id, "side"] = inner
@@ -269,19 +246,18 @@ class RigBuilder:
 
     def place_fitting(self, part: AdapterPart | ValvePart) -> None:
         adapter = isinstance(part, AdapterPart)
-        bore = cat.ADAPTER_BORE.value if adapter else cat.VALVE_BORE.value
-        length = cat.ADAPTER_LENGTH.value if adapter else cat.VALVE_LENGTH.value
+        way = Sizes(cat.ADAPTER_BORE, cat.ADAPTER_LENGTH) if adapter else Sizes(cat.VALVE_BORE, cat.VALVE_LENGTH)
         end = self.node(f"{part.id}.end", 4e-6)
         name = f"{part.id}.way"
         near = self.near(part)
         if near is not None:
-            self.tube(name, near, end, bore, length, "tube" if adapter else "valve")
+            self.tube(name, near, end, way, "tube" if adapter else "valve")
             self.part(part, message(f"part-{part.kind}"), (name,), self.side(part))
         if part.port:
             if near is None:
                 # It stands on the port alone: its way lies between the port and what is screwed on it.
                 inner = self.node(f"{part.id}.port-side", 3e-6)
-                self.tube(name, inner, end, bore, length, "tube" if adapter else "valve")
+                self.tube(name, inner, end, way, "tube" if adapter else "valve")
                 self.on_port(part, inner, pushed=isinstance(part, AdapterPart) and part.depressor)
             else:
                 self.on_port(part, end, pushed=isinstance(part, AdapterPart) and part.depressor)
@@ -297,10 +273,17 @@ class RigBuilder:
             self.on_port(g, near, pushed=g.depressor)
         if g.valve:
             cell = self.node(f"{g.id}.own", 2e-6)
-            self.tube(f"{g.id}.valve", near, cell, 4e-3, 0.03, "valve")
+            self.tube(f"{g.id}.valve", near, cell, Sizes(known(4e-3), known(0.03)), "valve")
             self.valve(g.id, message("gauge-valve"), f"{g.id}.valve", g.id)
             near = cell
         self.gauges[g.id] = near
+
+    def bare_port(self, port: Port) -> Sizes:
+        """A port without a core; a cylinder's is the way through its own valve."""
+        section = next((s for s in self.scope.sections if s.id == port.section), None)
+        if section is not None and section.kind == "cylinder":
+            return Sizes(cat.CYLINDER_VALVE_BORE, cat.CYLINDER_VALVE_LENGTH)
+        return Sizes(cat.PORT_BORE[port.size], cat.PORT_LENGTH)
 
     def on_port(self, part: Part, node: str, pushed: bool) -> None:
         """The service port under a part: open, through a pushed core, or shut by a core that nothing pushes."""
@@ -313,13 +296,10 @@ class RigBuilder:
                 f"rig.parts.{part.id}",
             )
         core_in = port.core and (port.id in self.rig.cores_in or not isinstance(part, ToolPart))
-        if core_in:
-            bore, length = cat.CORE_IN_BORE.quantile(-self.u.core), cat.CORE_IN_LENGTH.value
-        else:
-            bore, length = cat.PORT_BORE[port.size].value, cat.PORT_LENGTH.value
+        way = CORE if core_in else self.bare_port(port)
         name = f"{port.id}.port"
         passes = not core_in or pushed
-        self.tube(name, node, f"system.{port.section}", bore, length, "core" if core_in else "port", passes)
+        self.tube(name, node, f"system.{port.section}", way, "core" if core_in else "port", passes)
         if self.rig.from_pump(part):
             words = message("core-in-port" if core_in else "open-port")
             self.parts.append(RigPart(name, words, "port", (name,), port.id))

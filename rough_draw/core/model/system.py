@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass, field
+from typing import Literal
 
 from rough_draw.core.catalogue import systems as cat
 from rough_draw.core.catalogue import tube
@@ -13,6 +14,9 @@ from rough_draw.core.physics.quantity import Quantity, add, exact
 from rough_draw.core.physics.units import atmosphere_at, kelvin
 from rough_draw.core.physics.water import saturation_pressure, vapour_mass
 from rough_draw.core.sheet.scope import Link, Scope, Section
+
+EDGE = 1.2816
+"""Deviate of the 10 and 90 % points, which a quantity's range is of."""
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -29,22 +33,32 @@ class Space:
 
 @dataclass(frozen=True, kw_only=True)
 class Passage:
-    """A link as computed: its throat m and the length m that goes with it; a check valve passes a → b only."""
+    """A link as computed: its throat m and the length m that goes with it; a check valve passes a → b only.
+
+    Both are quantities by one deviate: ``low`` at its tight end, ``high`` at its wide end.
+    """
 
     name: str
     label: Name
     a: str
     b: str
-    bore: float
-    length: float
+    bore: Quantity
+    length: Quantity
     kind: str = "joint"
     open: bool = True
     one_way: bool = False
 
+    def at(self, z: float) -> tuple[float, float]:
+        """Bore and length, m, at a deviate: over 0 is tight."""
+        return self.bore.quantile(-z), self.length.quantile(-z)
+
 
 @dataclass(frozen=True, kw_only=True)
 class WaterLoad:
-    """Water to be carried off, kg: free and in oil at one place each, on walls by section."""
+    """Water to be carried off, kg: free and in oil at one place each; ``wall`` kg/m² of walls at 1,500 Pa.
+
+    ``oil_holds`` kg/Pa by Henry's law; ``refrigerant`` kg left in the oil of a compressor that is evacuated with it.
+    """
 
     place: str
     free: Quantity
@@ -52,6 +66,8 @@ class WaterLoad:
     oil_place: str
     oil: Quantity
     oil_tau: Quantity
+    oil_holds: Quantity
+    refrigerant: Quantity
     air: float
 
 
@@ -68,6 +84,14 @@ class SystemModel:
     coldest: float
     humidity: float
     labels: dict[str, str] = field(default_factory=dict)
+    kinds: dict[str, str] = field(default_factory=dict)
+
+    def kind(self, section: str) -> Literal["line", "coil", "vessel"]:
+        """What a section is as a place for a puddle."""
+        found = self.kinds.get(section)
+        if found == "line":
+            return "line"
+        return "coil" if found in ("evaporator", "condenser", "reheat") else "vessel"
 
     @property
     def evacuated(self) -> tuple[Space, ...]:
@@ -80,7 +104,8 @@ class SystemModel:
 
     def water_total(self) -> Quantity:
         """Free, wall-held and oil-held water together, kg."""
-        return add([self.water.free, self.water.wall, self.water.oil], "kg", "sum over places")
+        walls = self.water.wall.times(sum(s.area for s in self.evacuated))
+        return add([self.water.free, walls, self.water.oil], "kg", "sum over places")
 
 
 class ScopeError(Fault):
@@ -121,15 +146,21 @@ def wall_area(s: Section, volume: float) -> float:
     return float(6.0 * volume ** (2.0 / 3.0))
 
 
-def _way(s: Section, other: Section) -> tuple[float, float]:
+def _way(s: Section, other: Section) -> tuple[Quantity, Quantity]:
     """Bore and length, m, of half the way through a section toward a neighbour."""
     if s.kind == "line":
-        return tube.bore(s.size), 0.5 * s.length_m
-    if s.kind in ("evaporator", "condenser", "reheat"):
-        bore = tube.bore(other.size) if other.kind == "line" else 0.016
-        return cat.COIL_BORE_SHARE.value * bore, cat.COIL_PATH.value
+        return exact(tube.bore(s.size), "m", tube.source(s.size)), exact(0.5 * s.length_m, "m", "on the sheet")
     bore = tube.bore(other.size) if other.kind == "line" else 0.016
-    return bore, cat.VESSEL_PATH.value
+    if s.kind in ("evaporator", "condenser", "reheat"):
+        return cat.COIL_BORE_SHARE.times(bore), cat.COIL_PATH
+    return exact(bore, "m", "as its neighbour"), cat.VESSEL_PATH
+
+
+def _narrowest(pieces: list[tuple[Quantity, Quantity]], z: float) -> tuple[float, float]:
+    """Bore and length, m, of pieces in series at a deviate of their sizes (over 0 wide and short)."""
+    sized = [(d.quantile(z), x.quantile(-z)) for d, x in pieces]
+    bore = min(d for d, _ in sized)
+    return bore, sum(x * (bore / d) ** 4 for d, x in sized)
 
 
 def passage(link: Link, a: Section, b: Section) -> Passage:
@@ -141,19 +172,19 @@ def passage(link: Link, a: Section, b: Section) -> Passage:
     pieces = [_way(a, b), _way(b, a)]
     if link.kind != "joint":
         own = cat.LINKS[link.kind]
-        pieces.append((link.bore_mm * 1e-3 if link.bore_mm else own.bore.value, own.length.value))
+        throat = exact(link.bore_mm * 1e-3, "m", "on the sheet") if link.bore_mm else own.bore
+        pieces.append((throat, own.length))
     elif link.bore_mm:
-        pieces.append((link.bore_mm * 1e-3, 0.05))
-    bore = min(d for d, _ in pieces)
-    length = sum(x * (bore / d) ** 4 for d, x in pieces)
+        pieces.append((exact(link.bore_mm * 1e-3, "m", "on the sheet"), exact(0.05, "m", "a joint")))
+    tight, usual, wide = (_narrowest(pieces, z) for z in (-EDGE, 0.0, EDGE))
     one_way = link.kind == "check-valve"
     return Passage(
         name=link.id,
         label=link.words(),
         a=link.a,
         b=link.b,
-        bore=bore,
-        length=length,
+        bore=Quantity(usual[0], tight[0], wide[0], "m", "estimate: its narrowest piece"),
+        length=Quantity(usual[1], tight[1], wide[1], "m", "estimate: its pieces as lengths of the narrowest"),
         kind=link.kind,
         open=link.open,
         one_way=one_way,
@@ -181,12 +212,23 @@ def _water(scope: Scope, spaces: list[Space], total: float) -> WaterLoad:
         return float(ppm * 1e-6 * getattr(oil_kg, z))
 
     in_oil = Quantity(held("value"), held("low"), held("high"), "kg", "estimate: oil uptake by hours and humidity")
-    wet_share = 0.2 if scope.condition == "new-dry" else 1.0
-    wall = cat.WALL_WATER.times(sum(s.area for s in inside) * wet_share)
+    new = scope.condition == "new-dry"
+    wall = cat.WALL_WATER.times(cat.WALL_DRY if new else 1.0)
+    # Oil of a machine that has run holds refrigerant; so does none that came with a dry charge of nitrogen.
+    left = cat.REFRIGERANT_IN_OIL.times(scope.oil_kg if shell is not None and not new else 0.0)
+    saturated = saturation_pressure(kelvin(scope.ambient_c))
     air = vapour_mass(total, phi, kelvin(scope.ambient_c))
     wet = scope.water_section if any(s.name == scope.water_section for s in inside) else cold
     return WaterLoad(
-        place=wet or cold, free=free, wall=wall, oil_place=shell or cold, oil=in_oil, oil_tau=oil.tau, air=air
+        place=wet or cold,
+        free=free,
+        wall=wall,
+        oil_place=shell or cold,
+        oil=in_oil,
+        oil_tau=oil.tau,
+        oil_holds=oil.ppm_most.times(1e-6 * oil_kg.value / saturated),
+        refrigerant=left,
+        air=air,
     )
 
 
@@ -238,4 +280,5 @@ def build_system(scope: Scope) -> SystemModel:
         coldest=kelvin(scope.coldest_c),
         humidity=min(0.9, vapour / atmosphere),
         labels={s.name: s.label for s in spaces},
+        kinds={s.id: s.kind for s in scope.sections},
     )

@@ -9,10 +9,9 @@ from __future__ import annotations
 
 import math
 
+from rough_draw.core.physics.aperture import choked_hole, even_difference
 from rough_draw.core.physics.gas import ETA_AIR_REF, M_AIR, T_REF, R, mean_speed, viscosity_air
-
-EVEN = 5e-4
-"""Share of the pressure below which a difference is rounded off, so that flow is linear there."""
+from rough_draw.core.physics.regime import air_equivalent, carried, slip_factor
 
 
 def viscous_tube(bore: float, length: float, mean_pressure: float, viscosity: float) -> float:
@@ -67,88 +66,6 @@ def molecular_tube(bore: float, length: float, speed: float) -> float:
     return math.pi * bore**3 * speed / (12.0 * length)
 
 
-def molecular_aperture(area: float, speed: float) -> float:
-    """Molecular conductance, m³/s, of a thin aperture: A v̄ / 4. Air at 20 °C: 11.6 l/s per cm².
-
-    Parameters
-    ----------
-    area : float
-        m².
-    speed : float
-        Mean thermal speed, m/s.
-
-    Returns
-    -------
-    float
-        m³/s.
-
-    Examples
-    --------
-    >>> round(1e3 * molecular_aperture(1e-4, 463.0), 1)
-    11.6
-    """
-    return 0.25 * area * speed
-
-
-def slip_factor(dp: float) -> float:
-    """Knudsen's transition factor (1 + 192 d p̄)/(1 + 237 d p̄); ``dp`` in Pa·m, air-equivalent.
-
-    Parameters
-    ----------
-    dp : float
-        d·p̄, Pa·m, as for air at 20 °C.
-
-    Returns
-    -------
-    float
-        From 1 (molecular) to 192/237 (viscous).
-
-    Examples
-    --------
-    >>> round(slip_factor(0.0), 3)
-    1.0
-    >>> round(slip_factor(1.0), 3)
-    0.811
-    """
-    return (1.0 + 192.0 * dp) / (1.0 + 237.0 * dp)
-
-
-def viscous_aperture(area: float, ratio: float, molar_mass: float, t: float) -> float:
-    """Viscous conductance, m³/s, of an aperture at downstream/upstream pressure ``ratio`` (0–1).
-
-    Air at 20 °C: 20 A/(1 − r) l/s per cm² when choked (r < 0.528), else
-    76.6 r^0.712 √(1 − r^0.288) A/(1 − r) (isentropic nozzle, γ = 1.4; Roth, *Vacuum Technology*, §3.2).
-    Scales with √(T/M).
-
-    Parameters
-    ----------
-    area : float
-        m².
-    ratio : float
-        Downstream over upstream pressure, 0 to 1.
-    molar_mass : float
-        kg/mol.
-    t : float
-        K.
-
-    Returns
-    -------
-    float
-        m³/s.
-
-    Examples
-    --------
-    >>> round(1e3 * viscous_aperture(1e-4, 0.0, M_AIR, 293.15), 1)
-    20.0
-    """
-    r = min(ratio, 0.999999)
-    if r < 0.528:
-        per_area = 200.0
-    else:
-        per_area = 766.0 * r**0.712 * math.sqrt(1.0 - r**0.288)
-    return area * per_area * math.sqrt(t / T_REF * M_AIR / molar_mass) / (1.0 - r)
-
-
 def turbulent_throughput(
     bore: float, length: float, p_up: float, p_down: float, gas: tuple[float, float, float]
 ) -> float:
@@ -191,12 +108,12 @@ def turbulent_throughput(
 def tube_parts(
     bore: float, length: float, p_up: float, p_down: float, gas: tuple[float, float, float]
 ) -> tuple[float, float, float]:
-    """Convective share, molecular share and entrance scale of one tube between two pressures.
+    """What one tube carries of the mixture, what diffuses, and the scale of its entrance, between two pressures.
 
-    Returns ``(c_conv, f_mol, scale)``: the convective conductance (m³/s), Knudsen's factor on the
-    molecular conductance, and the factor 0–1 by which the entrance in series lowers both. The
-    molecular conductance itself differs by gas, so the caller multiplies it in.
-    ``gas`` = (molar mass kg/mol, viscosity Pa·s, temperature K) of the mixture.
+    Returns ``(c_bulk, f_mol, scale)``: the conductance that carries the mixture as it is (m³/s: laminar or
+    turbulent flow, and the slip that moves with it), Knudsen's factor on what each gas diffuses down its own gradient
+    (see `carried`), and the factor 0–1 by which the entrance in series lowers both. The molecular conductance itself
+    differs by gas, so the caller multiplies it in.
 
     Parameters
     ----------
@@ -214,23 +131,19 @@ def tube_parts(
     Returns
     -------
     tuple of float
-        Convective conductance m³/s, factor on the molecular one, scale of both by the entrance.
+        Conductance that carries the mixture m³/s, factor on the molecular one, scale of both by the entrance.
 
     Examples
     --------
     >>> [round(x, 5) for x in tube_parts(0.008, 1.5, 100.0, 50.0, (M_AIR, 1.82e-5, 293.15))]
-    [0.00028, 0.81145, 0.9837]
+    [0.00031, 0.0214, 0.9837]
     """
     molar_mass, viscosity, t = gas
     mean = 0.5 * (p_up + p_down)
-    # λ·p scales as η √(T/M): d·p̄ of this mixture expressed as the air at 20 °C of the same Knudsen number.
-    dp = bore * mean * (ETA_AIR_REF / viscosity) * math.sqrt(molar_mass / M_AIR * T_REF / t)
+    dp = air_equivalent(bore, mean, molar_mass, viscosity, t)
     f_mol = slip_factor(dp)
     conv = viscous_tube(bore, length, mean, viscosity)
-    # Orifice and turbulent flow go as a root of the difference, whose slope is without bound where pressures
-    # are even. Below 0.05 % of the pressure the difference is rounded off, so that flow there is linear.
-    floor = EVEN * p_up
-    diff = math.sqrt((p_up - p_down) * (p_up - p_down) + floor * floor)
+    diff = even_difference(p_up, p_down)
     # Reynolds number if the flow were laminar; under 10 turbulence takes off less than one part in 10,000.
     reynolds = conv * diff * molar_mass / (0.25 * math.pi * bore * viscosity * R * t)
     if reynolds > 10.0:
@@ -239,12 +152,10 @@ def tube_parts(
         conv = conv / math.sqrt(math.sqrt(1.0 + x * x))
     area = 0.25 * math.pi * bore * bore
     v = mean_speed(molar_mass, t)
-    tube = conv + f_mol * molecular_tube(bore, length, v)
-    # The aperture passes from molecular to viscous around Kn = 0.1 (dp = 0.066).
-    weight = dp / (dp + 0.066)
-    ratio = max(0.0, 1.0 - diff / p_up) if p_up > 0.0 else 1.0
-    hole = (1.0 - weight) * molecular_aperture(area, v) + weight * viscous_aperture(area, ratio, molar_mass, t)
-    return conv, f_mol, 1.0 / (1.0 + tube / hole)
+    molecular = f_mol * molecular_tube(bore, length, v)
+    hole = choked_hole(area, dp, p_up, p_down, molar_mass, t)
+    stays = carried(bore * v / 3.0, mean, t)
+    return conv + stays * molecular, f_mol * (1.0 - stays), 1.0 / (1.0 + (conv + molecular) / hole)
 
 
 def tube_conductance(bore: float, length: float, p_up: float, p_down: float, t: float = T_REF) -> float:
@@ -273,8 +184,8 @@ def tube_conductance(bore: float, length: float, p_up: float, p_down: float, t: 
     >>> round(1e3 * tube_conductance(0.01, 1.0, 101.0, 99.0), 2)
     1.44
     """
-    conv, f_mol, scale = tube_parts(bore, length, p_up, p_down, (M_AIR, viscosity_air(t), t))
-    return scale * (conv + f_mol * molecular_tube(bore, length, mean_speed(M_AIR, t)))
+    bulk, f_mol, scale = tube_parts(bore, length, p_up, p_down, (M_AIR, viscosity_air(t), t))
+    return scale * (bulk + f_mol * molecular_tube(bore, length, mean_speed(M_AIR, t)))
 
 
 def knudsen_long_tube(bore: float, length: float, mean_pressure: float, t: float = T_REF) -> float:

@@ -99,6 +99,30 @@ def viscosity_refrigerant(t: float) -> float:
     return 12.0e-6 * math.exp(0.9 * math.log(t / T_REF))
 
 
+def mutual_diffusion(t: float) -> float:
+    """Mutual diffusion of water vapour and air times pressure, Pa·m²/s, at ``t`` K (250–370 K).
+
+    Massman, Atmos. Environ. 32 (1998) 1111: 0.2178 cm²/s at 0 °C and one atmosphere, as T^1.81. Taken for the other
+    pairs too: nitrogen is the same, refrigerant vapours are at two fifths of it.
+
+    Parameters
+    ----------
+    t : float
+        K.
+
+    Returns
+    -------
+    float
+        Pa·m²/s.
+
+    Examples
+    --------
+    >>> round(mutual_diffusion(293.15), 2)
+    2.51
+    """
+    return 2.207 * math.exp(1.81 * math.log(t / 273.15))
+
+
 def mean_speed(molar_mass: float, t: float) -> float:
     """Mean thermal speed √(8RT/πM), m/s, of a gas of ``molar_mass`` kg/mol at ``t`` K.
 

@@ -53,7 +53,7 @@ def limits(assembly: Assembly, run: Run, times: list[float]) -> list[Moment]:
         power[PUMP] = power.get(PUMP, 0.0) + abs(float(pumped.sum())) * total["pump"]
         whole = sum(power.values()) or 1.0
         resistance = {k: v / whole for k, v in power.items()}
-        outgas = sum(o.steady + o.fresh / (1.0 + float(run.time[i]) / 3600.0) for o in run.network.outgassing)
+        outgas = sum(o.at(float(run.time[i])) for o in run.network.outgassing)
         taken = max(float(pumped.sum()), 1e-12)
         sources: dict[Feed, float] = {
             "water": max(0.0, float(pumped[Gas.WATER])) / taken,

@@ -186,7 +186,10 @@ def _down(net: Network, gauge: str, state: State, level: float) -> tuple[State, 
 
 
 def _water(net: Network, state: State) -> Water:
-    bound = sum(float(m) for m, s in zip(state.sorbed, net.sorbed, strict=True) if s.gas == Gas.WATER)
+    system = {n.name for n in net.nodes if n.group == "system"}
+    bound = sum(
+        float(m) for m, s in zip(state.sorbed, net.sorbed, strict=True) if s.gas == Gas.WATER and s.node in system
+    )
     inside = [i for i, n in enumerate(net.nodes) if n.group == "system"]
     # pV at 293.15 K over R T is kilograms.
     vapour = float(np.maximum(state.gas[inside, Gas.WATER], 0.0).sum()) / (R_WATER * T_REF)

@@ -30,7 +30,7 @@ FloatArray = NDArray[np.float64]
 
 HORIZON = 24 * 3600.0
 """Longest draw that is computed, s. What takes longer is said to be out of reach of this rig."""
-SIZE = 12
+SIZE = 48
 """Members of the ensemble behind a band."""
 
 

@@ -72,7 +72,7 @@ def hold_truth(compiled: Compiled, state: State, gauge: str, must: frozenset[str
     system = {n.name for n in net.nodes if n.group == "system"}
     leaks = [x for x in net.leaks if x.node in inside]
     of_rig = sum(x.throughput for x in leaks if x.node not in system)
-    gassed = sum(o.steady for o in net.outgassing if o.node in inside and o.node not in system)
+    gassed = sum(o.at(state.time) for o in net.outgassing if o.node in inside and o.node not in system)
     run = advance(compiled, state, state.time + AHEAD, rtol=5e-3)
     i = net.index(gauge)
     stands = run.pressure[-1, i] / MICRON_PA
