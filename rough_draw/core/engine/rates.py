@@ -10,11 +10,14 @@ from rough_draw.core.physics.gas import R_WATER, T_REF, R
 
 @jit
 def pressures(gas, per_amount, p):  # type: ignore[no-untyped-def]
-    """Partial pressures, Pa, from amounts (pV at 293.15 K), never below zero."""
+    """Partial pressures, Pa, from amounts (pV at 293.15 K).
+
+    A trace may be under zero by the tolerance: cut off here, it would have no slope where the Jacobian has one, and the
+    steps would chatter on it.
+    """
     for i in range(gas.shape[0]):
         for k in range(3):
-            v = gas[i, k] * per_amount[i]
-            p[i, k] = v if v > 0.0 else 0.0
+            p[i, k] = gas[i, k] * per_amount[i]
 
 
 @jit
