@@ -68,7 +68,8 @@ def viscous_aperture(area: float, ratio: float, molar_mass: float, t: float) -> 
     if r < 0.528:
         per_area = 200.0
     else:
-        per_area = 766.0 * r**0.712 * math.sqrt(1.0 - r**0.288)
+        power = r**0.712
+        per_area = 766.0 * power * math.sqrt(1.0 - r / power)
     return area * per_area * math.sqrt(t / T_REF * M_AIR / molar_mass) / (1.0 - r)
 
 

@@ -102,8 +102,8 @@ def viscosity_refrigerant(t: float) -> float:
 def mutual_diffusion(t: float) -> float:
     """Mutual diffusion of water vapour and air times pressure, Pa·m²/s, at ``t`` K (250–370 K).
 
-    Massman, Atmos. Environ. 32 (1998) 1111: 0.2178 cm²/s at 0 °C and one atmosphere, as T^1.81. Taken for the other
-    pairs too: nitrogen is the same, refrigerant vapours are at two fifths of it.
+    Massman, Atmos. Environ. 32 (1998) 1111: 0.2178 cm²/s at 0 °C and one atmosphere; as T^1.75 (Fuller et al. 1966),
+    which two roots give. Taken for the other pairs too: nitrogen is the same, refrigerant vapours are at two fifths.
 
     Parameters
     ----------
@@ -118,9 +118,10 @@ def mutual_diffusion(t: float) -> float:
     Examples
     --------
     >>> round(mutual_diffusion(293.15), 2)
-    2.51
+    2.5
     """
-    return 2.207 * math.exp(1.81 * math.log(t / 273.15))
+    x = t / 273.15
+    return 2.207 * x * x / math.sqrt(math.sqrt(x))
 
 
 def mean_speed(molar_mass: float, t: float) -> float:
