@@ -10,9 +10,10 @@ from cachetools import LRUCache, cached
 from rough_draw.core.model.isolation import Isolation, isolation
 from rough_draw.core.physics.quantity import Quantity
 from rough_draw.core.planning.nitrogen_breaks import Worth, worth
-from rough_draw.core.planning.plan import Plan, Upgrade, plan_job, rank_upgrades
+from rough_draw.core.planning.plan import FIRST, Plan, Upgrade, plan_job, rank_upgrades
 from rough_draw.core.planning.rig_search import Best, Purchase, best_rig, purchases
 from rough_draw.core.planning.sensitivity import Influence, influences
+from rough_draw.core.planning.time_share import TimeShare, time_shares
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.kit import KitItem
 from rough_draw.core.sheet.run_state import RunState, Touch, fold
@@ -37,6 +38,12 @@ def plan_for(job: Job) -> Plan:
     return plan_job(job)
 
 
+@cached(LRUCache(32), key=plan_key, lock=Lock())
+def first_plan(job: Job) -> Plan:
+    """The same by a few draws, for the moment until the whole is there."""
+    return plan_job(job, FIRST)
+
+
 def plan_ready(job: Job) -> bool:
     """Whether the plan is there without computing."""
     with _plans_lock:
@@ -58,6 +65,12 @@ def upgrades_for(job: Job) -> list[Upgrade]:
 def unknowns_for(job: Job) -> list[Influence]:
     """What moves the time to target most."""
     return influences(job)
+
+
+@cached(LRUCache(32), key=plan_key, lock=Lock())
+def shares_for(job: Job) -> tuple[TimeShare, ...]:
+    """What of the time to target goes to what."""
+    return time_shares(job)
 
 
 @cached(LRUCache(32), key=plan_key, lock=Lock())

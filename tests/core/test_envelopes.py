@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from bench import envelopes
+from bench import bands, envelopes
 
 CASES = {
     "cores-left-in": envelopes.cores_left_in,
@@ -24,3 +24,12 @@ def test_what_jobs_show_lies_in_the_computed_band(case: str) -> None:
 
 def test_every_case_is_in_the_table() -> None:
     assert {e.case for e in envelopes.rows()} == set("abcde")
+
+
+def test_the_band_holds_what_happens_and_no_more() -> None:
+    """Fewer than the bench counts, so that chance has room on both sides."""
+    found = bands.count(80, seed=5, each=4)
+    assert found.truths >= 80
+    assert 0.72 <= found.share <= 0.98
+    assert found.dry >= 20
+    assert found.close >= 0.65

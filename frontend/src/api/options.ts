@@ -80,7 +80,15 @@ export const options = {
   job: (key: string) => queryOptions({ queryKey: ["job", key], queryFn: () => get<JobOut>(`/jobs/${key}`), staleTime: 5000 }),
   stages: (key: string) => queryOptions({ queryKey: ["stages", key], queryFn: () => get<StageState[]>(`/jobs/${key}/stages`), refetchInterval: 6000 }),
   system: (key: string, version: number) => queryOptions({ queryKey: ["system", key, version], queryFn: () => get<SystemOut>(`/jobs/${key}/system`), ...ofVersion }),
-  plan: (key: string, version: number) => queryOptions({ queryKey: ["plan", key, version], queryFn: () => get<PlanOut>(`/jobs/${key}/plan`), ...ofVersion, staleTime: MINUTE }),
+  /** A first answer by a few draws comes at once; while that is all there is, the whole is asked for. */
+  plan: (key: string, version: number) =>
+    queryOptions({
+      queryKey: ["plan", key, version],
+      queryFn: ({ client, queryKey }) => get<PlanOut>(`/jobs/${key}/plan${client.getQueryData(queryKey) ? "" : "?first=true"}`),
+      refetchInterval: (q) => (q.state.data && !q.state.data.whole ? 1 : false),
+      ...ofVersion,
+      staleTime: MINUTE,
+    }),
   changes: (key: string, version: number) => queryOptions({ queryKey: ["changes", key, version], queryFn: () => get<ChangesOut>(`/jobs/${key}/changes`), ...ofVersion, staleTime: MINUTE }),
   patterns: (key: string, version: number) => queryOptions({ queryKey: ["patterns", key, version], queryFn: () => get<PatternOut[]>(`/jobs/${key}/patterns`), placeholderData: keepPreviousData }),
   compare: (key: string, version: number) => queryOptions({ queryKey: ["compare", key, version], queryFn: () => get<RigPlan[]>(`/jobs/${key}/compare`), ...ofVersion }),

@@ -753,7 +753,7 @@ export interface paths {
         };
         /**
          * Plan
-         * @description The predicted draw of a stored sheet.
+         * @description The predicted draw of a stored sheet. ``first``: by a few draws at once, where the whole is not there yet.
          */
         get: operations["plan_api_jobs__key__plan_get"];
         put?: never;
@@ -2600,6 +2600,8 @@ export interface components {
          * @description Every single change, ranked; and which unknown moves the time most.
          */
         ChangesOut: {
+            /** Shares */
+            shares: components["schemas"]["ShareOut"][];
             /** Unknowns */
             unknowns: components["schemas"]["UnknownOut"][];
             /** Upgrades */
@@ -4872,9 +4874,14 @@ export interface components {
         /**
          * PlanOut
          * @description A computed draw; bands are 10 %, 50 % and 90 %.
+         *
+         *     ``inside_pa`` stand in the system's own passages at the target. ``deciding``: the unknown on which it hangs whether
+         *     the target is reached, and what would ``measure`` it. Not ``whole``: a first answer by few draws.
          */
         PlanOut: {
             cord: components["schemas"]["CordOut"] | null;
+            /** Deciding */
+            deciding: string | null;
             drawing: components["schemas"]["DrawingOut"];
             /** Findings */
             findings: components["schemas"]["FindingOut"][];
@@ -4890,6 +4897,8 @@ export interface components {
             gauge_mid: number[];
             /** Gauge Node */
             gauge_node: string;
+            /** Inside Pa */
+            inside_pa: number;
             /** Isolate Inside */
             isolate_inside: string;
             /** Isolate Valves */
@@ -4900,6 +4909,8 @@ export interface components {
             left_out: string[];
             /** Limit */
             limit: string;
+            /** Measure */
+            measure: string | null;
             /** Moments */
             moments: components["schemas"]["MomentOut"][];
             /** Parts */
@@ -4932,6 +4943,8 @@ export interface components {
             valves: {
                 [key: string]: string;
             };
+            /** Whole */
+            whole: boolean;
         };
         /**
          * Plans
@@ -6552,6 +6565,20 @@ export interface components {
             units: {
                 [key: string]: components["schemas"]["DisplayUnit"][];
             };
+        };
+        /**
+         * ShareOut
+         * @description What of the time to target goes to one thing; ``endless``: with it the target is never reached.
+         */
+        ShareOut: {
+            /** Endless */
+            endless: boolean;
+            /** Name */
+            name: string;
+            /** Seconds */
+            seconds: number;
+            /** Taker */
+            taker: string;
         };
         /**
          * SilenceIn
@@ -8512,7 +8539,9 @@ export interface operations {
     };
     plan_api_jobs__key__plan_get: {
         parameters: {
-            query?: never;
+            query?: {
+                first?: boolean;
+            };
             header?: never;
             path: {
                 key: string;

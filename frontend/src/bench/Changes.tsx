@@ -1,3 +1,5 @@
+import { Fragment } from "react";
+
 import type { ChangesOut, PlanOut } from "../api/client";
 import { span } from "../lib/format";
 import { Button } from "../ui/Button";
@@ -41,13 +43,43 @@ export function Changes({ changes, plan, onTake }: { changes: ChangesOut | undef
       )}
       {changes.unknowns[0] && gets && (
         <p className="mt-3 border-t-2 border-rule pt-3 text-soft">
-          Least sure: <b className="text-ink">{changes.unknowns[0].unknown}</b>, {span(changes.unknowns[0].low_s)} or{" "}
-          {span(changes.unknowns[0].high_s)}. To narrow it, {changes.unknowns[0].measure}.
+          Least sure: <b className="text-ink">{changes.unknowns[0].name}</b>, {span(Math.min(changes.unknowns[0].low_s, changes.unknowns[0].high_s))} or{" "}
+          {reach(Math.max(changes.unknowns[0].low_s, changes.unknowns[0].high_s))}. To narrow it, {changes.unknowns[0].measure}.
         </p>
       )}
     </>
   );
 }
+
+const INKS: Record<string, string> = { pump: "bg-ink", rig: "bg-pencil", lines: "bg-strong", rubber: "bg-stop", water: "bg-measure", oil: "bg-ochre" };
+
+/** What of the time to the target goes to what, as one bar and in figures. */
+export function Shares({ changes }: { changes: ChangesOut | undefined }) {
+  if (!changes) return null;
+  const whole = changes.shares.reduce((sum, s) => sum + s.seconds, 0);
+  const rows = changes.shares.filter((s) => s.seconds > 0.02 * whole || s.endless).sort((a, b) => b.seconds - a.seconds);
+  return (
+    <div data-testid="time-shares">
+      <div className="flex h-3 w-full overflow-hidden border border-rule" aria-hidden="true">
+        {rows.map((s) => (
+          <span key={s.taker} className={INKS[s.taker]} style={{ width: `${(100 * s.seconds) / whole}%` }} />
+        ))}
+      </div>
+      <dl className="mt-2 grid grid-cols-[14px_1fr_auto] items-center gap-x-2 gap-y-1">
+        {rows.map((s) => (
+          <Fragment key={s.taker}>
+            <span className={`h-3 w-3 ${INKS[s.taker]}`} aria-hidden="true" />
+            <dt>{s.name}</dt>
+            <dd className="figure">{s.endless ? "keeps it from getting there" : span(s.seconds)}</dd>
+          </Fragment>
+        ))}
+      </dl>
+    </div>
+  );
+}
+
+const DAY = 24 * 3600;
+const reach = (seconds: number) => (seconds >= DAY ? "not within a day" : span(seconds));
 
 /** What is wrong with the rig, each with its fix one touch away. */
 export function Findings({ plan, onFix, onShow }: { plan: PlanOut; onFix: (key: string) => void; onShow: (part: string) => void }) {

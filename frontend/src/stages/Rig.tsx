@@ -2,7 +2,7 @@ import { useEffect, useState } from "react";
 
 import { ApiError } from "../api/client";
 import { useChanges, usePlan } from "../api/queries";
-import { Changes, Findings, Questions } from "../bench/Changes";
+import { Changes, Findings, Questions, Shares } from "../bench/Changes";
 import { Carry } from "../bench/Carry";
 import { Compare } from "../bench/Compare";
 import { CordSheet } from "../bench/CordSheet";
@@ -21,7 +21,7 @@ import type { StageProps } from "./types";
 /** Pump, hoses, cores, gauge: what this rig will do, and what to change first. */
 export function Rig({ jobKey, job, editor }: StageProps) {
   const plan = usePlan(jobKey, editor.version);
-  const ready = plan.isSuccess && !plan.isPlaceholderData;
+  const ready = plan.isSuccess && !plan.isPlaceholderData && plan.data.whole;
   const changes = useChanges(jobKey, editor.version, ready);
   const [part, setPart] = useState<string | null>(null);
   const [hand, setHand] = useState<number | null>(null);
@@ -62,7 +62,7 @@ export function Rig({ jobKey, job, editor }: StageProps) {
             <p className="mt-2">{p.limit}</p>
           </Sheet>
           {chosen && <PartEditor job={job} editor={editor} plan={p} part={chosen} onClose={() => setPart(null)} />}
-          <div className="grid items-start gap-4 md:grid-cols-[minmax(0,1fr)_420px]">
+          <div className="grid items-start gap-4 md:grid-cols-[minmax(0,1fr)_480px]">
             <Prediction plan={p} hand={hand} onHand={setHand} />
             <Tabs
               label="What to do about this rig"
@@ -71,6 +71,7 @@ export function Rig({ jobKey, job, editor }: StageProps) {
               tabs={[
                 { key: "change", label: "Change first", body: <Changes changes={changes.data} plan={p} onTake={take} /> },
                 { key: "findings", label: `Findings${open ? ` ${open}` : ""}`, body: <Findings plan={p} onFix={take} onShow={setPart} /> },
+                { key: "time", label: "Time", body: <Shares changes={changes.data} /> },
                 { key: "questions", label: "Setup check", body: <Questions plan={p} /> },
               ]}
             />

@@ -165,9 +165,10 @@ def _slots(job: Job) -> list[SlotOut]:
     return found
 
 
-def plan_out(job: Job) -> PlanOut:
-    """The plan of a sheet as the API says it."""
-    plan = runs.plan_for(job)
+def plan_out(job: Job, first: bool = False) -> PlanOut:
+    """The plan of a sheet as the API says it; ``first``: what is there at once."""
+    whole = not first or runs.plan_ready(job)
+    plan = runs.plan_for(job) if whole else runs.first_plan(job)
     assembly: Assembly = plan.assembly
     shut = isolation(job, assembly)
     span = plan.time_to_target
@@ -209,6 +210,10 @@ def plan_out(job: Job) -> PlanOut:
         left_out=[assembly.system.labels[s] for s in plan.left_out],
         questions=answers(job, assembly, shut),
         findings=[finding_out(f) for f in all_findings(job, plan)],
+        inside_pa=plan.inside,
+        deciding=message(f"unknown-{plan.deciding}") if plan.deciding else None,
+        measure=message(f"unknown-{plan.deciding}.measure") if plan.deciding else None,
+        whole=whole,
         cord=check_cord(job.rig.cord, job.rig.pump) if job.rig.cord else None,
         slots=_slots(job),
         drawing=draw(job, assembly),

@@ -16,6 +16,7 @@ from rough_draw.api.plan.schemas import (
     ChecksOut,
     Choice,
     PlanOut,
+    ShareOut,
     StepOut,
     SystemOut,
     UnknownOut,
@@ -123,9 +124,9 @@ def system(key: Key) -> SystemOut:
 
 
 @router.get("/jobs/{key}/plan")
-def plan(key: Key) -> PlanOut:
-    """The predicted draw of a stored sheet."""
-    return plan_out(jobs.get(key).job)
+def plan(key: Key, first: bool = False) -> PlanOut:
+    """The predicted draw of a stored sheet. ``first``: by a few draws at once, where the whole is not there yet."""
+    return plan_out(jobs.get(key).job, first)
 
 
 @router.post("/plan")
@@ -152,5 +153,8 @@ def changes(key: Key) -> ChangesOut:
         unknowns=[
             UnknownOut(unknown=i.unknown, name=i.name, low_s=i.low, high_s=i.high, measure=i.measure)
             for i in runs.unknowns_for(job)
+        ],
+        shares=[
+            ShareOut(taker=s.taker, name=s.name, seconds=s.seconds, endless=s.endless) for s in runs.shares_for(job)
         ],
     )

@@ -163,7 +163,11 @@ class MomentOut(BaseModel):
 
 
 class PlanOut(BaseModel):
-    """A computed draw; bands are 10 %, 50 % and 90 %."""
+    """A computed draw; bands are 10 %, 50 % and 90 %.
+
+    ``inside_pa`` stand in the system's own passages at the target. ``deciding``: the unknown on which it hangs whether
+    the target is reached, and what would ``measure`` it. Not ``whole``: a first answer by few draws.
+    """
 
     target_pa: float
     time_to_target_s: RangeOut | None
@@ -190,6 +194,10 @@ class PlanOut(BaseModel):
     left_out: list[Said]
     questions: list[AnswerOut]
     findings: list[FindingOut]
+    inside_pa: float
+    deciding: Said | None
+    measure: Said | None
+    whole: bool
     cord: CordOut | None
     slots: list[SlotOut]
     drawing: DrawingOut
@@ -211,6 +219,16 @@ class ChangesOut(BaseModel):
 
     upgrades: list[UpgradeOut]
     unknowns: list[UnknownOut]
+    shares: list[ShareOut]
+
+
+class ShareOut(BaseModel):
+    """What of the time to target goes to one thing; ``endless``: with it the target is never reached."""
+
+    taker: str
+    name: Said
+    seconds: float
+    endless: bool
 
 
 class UnknownOut(BaseModel):

@@ -186,8 +186,9 @@ def _weighed(now, y, k, per_amount, rtol):  # type: ignore[no-untyped-def]
             pn = new * per_amount[i]
             old = gas[i, g] * per_amount[i]
             tol = 2e-3 + rtol * (max(abs(old), abs(pn)) + 0.05 * sum_p)
-            # A trace may undershoot zero by the tolerance; only going further below is refused.
-            if (pn < -tol and pn < old) or not np.isfinite(pn):
+            # A trace may undershoot zero by the tolerance; only going markedly further below is refused: one that
+            # drifts there with the rest would hold every step back, however small.
+            if (pn < -tol and pn < old - 0.1 * tol) or not np.isfinite(pn):
                 bad = True
             err = max(err, abs(k_gas[3, i, g] * per_amount[i]) / tol)
     for j in range(pool.shape[0]):

@@ -11,15 +11,15 @@ from numpy.typing import NDArray
 from rough_draw.core.engine.network import NetworkError
 from rough_draw.core.engine.run import Run, Stop
 from rough_draw.core.engine.simulate import run
-from rough_draw.core.message import Message, listed, message
-from rough_draw.core.message.figure import share, vacuum
+from rough_draw.core.message import Message, message
 from rough_draw.core.model.assemble import Assembly, assemble, vary
 from rough_draw.core.model.ensemble import members, quantiles, run_all
-from rough_draw.core.model.isolation import behind_check, left_out
+from rough_draw.core.model.isolation import left_out
 from rough_draw.core.model.rig_graph import Unknowns
 from rough_draw.core.model.steady import SteadyAnswer, solve_steady
 from rough_draw.core.model.system import ScopeError
 from rough_draw.core.physics.interval import Range
+from rough_draw.core.planning.limit import standing_inside, what_decides, what_limits
 from rough_draw.core.planning.upgrades import Change, changes
 from rough_draw.core.readings.series import time_at_level
 from rough_draw.core.sheet.criteria import chosen
@@ -32,6 +32,10 @@ HORIZON = 24 * 3600.0
 """Longest draw that is computed, s. What takes longer is said to be out of reach of this rig."""
 SIZE = 48
 """Members of the ensemble behind a band."""
+FIRST = 8
+"""Members behind the first answer, which is there at once."""
+COARSE = 3e-2
+"""Relative tolerance of a member: it moves times by a hundredth, and bands by nothing."""
 
 
 @dataclass(frozen=True)
@@ -47,7 +51,9 @@ class Upgrade:
 class Plan:
     """A computed draw. Pressures Pa, times s; bands are rows: 10 %, best guess, 90 %.
 
-    ``left_out``: sections that cannot be reached. The plan is of the rest.
+    ``left_out``: sections that cannot be reached. The plan is of the rest. ``inside``: what of the pressure at the
+    worst spot stands in the system's own lines and metering device once the target is reached, Pa. ``deciding``: the
+    unknown on which it hangs whether the target is reached at all, where it is in some draws and in others not.
     """
 
     target: float
@@ -62,6 +68,8 @@ class Plan:
     nominal: Run
     limit: Message
     left_out: tuple[str, ...] = ()
+    inside: float = 0.0
+    deciding: str | None = None
 
 
 def system_pressure(assembly: Assembly, result: Run) -> FloatArray:
@@ -118,7 +126,7 @@ def plan_job(job: Job, size: int = SIZE) -> Plan:
 
     def one(u: Unknowns) -> tuple[FloatArray, FloatArray, FloatArray, float | None]:
         varied = vary(assembly, job, u)
-        result = draw_down(varied, target, 1e-2, 0.5)
+        result = draw_down(varied, target, COARSE, 0.7)
         system = system_pressure(varied, result)
         return result.time, result.total(varied.gauge_node), system, time_at_level(result.time, system, target)
 
@@ -128,7 +136,8 @@ def plan_job(job: Job, size: int = SIZE) -> Plan:
     # The best guess runs beside its variants: the engine lets both cores work.
     with ThreadPoolExecutor(1) as beside:
         waiting = beside.submit(best_guess)
-        runs = run_all(one, members(size))
+        draws = members(size)
+        runs = run_all(one, draws)
         nominal, steady = waiting.result()
     base = _reached(assembly, nominal, target)
     got = [r[3] for r in runs if r[3] is not None]
@@ -149,7 +158,9 @@ def plan_job(job: Job, size: int = SIZE) -> Plan:
     at = base if base is not None else end
     worst = float(np.exp(np.interp(at, nominal.time, np.log(np.maximum(system_pressure(assembly, nominal), 1e-6)))))
     error = worst - float(nominal.at(assembly.gauge_node, [at])[0])
-    held = tuple(behind_check(assembly))
+    inside = standing_inside(assembly, nominal, at)
+    reached = [r[3] is not None for r in runs]
+    deciding = what_decides(draws, reached)
     return Plan(
         target=target,
         time_to_target=span,
@@ -161,8 +172,10 @@ def plan_job(job: Job, size: int = SIZE) -> Plan:
         gauge_error=error,
         assembly=assembly,
         nominal=nominal,
-        limit=_limit_words(steady, base, [assembly.system.labels[h] for h in held]),
+        limit=what_limits(assembly, steady, base is not None, inside, deciding),
         left_out=tuple(left_out(assembly)),
+        inside=inside,
+        deciding=deciding,
     )
 
 
@@ -196,19 +209,3 @@ def rank_upgrades(job: Job, base: float | None, kit: list[KitItem] | None = None
         return replace(u, seconds_saved=Range(min(saved), u.seconds_saved.value, max(saved)))
 
     return [*run_all(with_range, ranked[:banded]), *ranked[banded:]]
-
-
-def _limit_words(steady: SteadyAnswer, base: float | None, held: list[str]) -> Message:
-    """Which range the job is in: does the pump count, or the way to it?"""
-    if base is None and held:
-        return message("limit-behind-check", sections=listed([message("the", thing=h) for h in held]), count=len(held))
-    rig = 1.0 - steady.pump_share
-    worst = max(steady.parts, key=lambda p: p.share)
-    part = message("part-at-side", part=worst.label, side=worst.side.replace("-", " ")) if worst.side else worst.label
-    if base is None:
-        return message("limit-out-of-reach", level=vacuum(steady.pressure))
-    if rig > 0.6:
-        return message("limit-way", share=share(rig), part=part)
-    if steady.pump_share > 0.6:
-        return message("limit-pump", share=share(steady.pump_share))
-    return message("limit-both", part=part)

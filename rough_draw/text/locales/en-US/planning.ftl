@@ -5,6 +5,14 @@ limit-behind-check = { $count ->
    *[other] { CAP($sections) } stand behind check valves: pull from both sides of them.
 }
 limit-out-of-reach = The target of { $level } is out of reach of this rig within a day.
+limit-hangs = Whether this rig gets to { $level } within a day hangs on one thing: { $unknown }. To know it, { $measure }.
+limit-inside = { $inside } of the { $level } stand inside the system's own lines and metering device: wait, or pull from both ends.
+taker-pump = Pump and volume
+taker-rig = Hoses, tools and cores
+taker-lines = The system's own lines
+taker-rubber = Rubber and seals
+taker-water = Water on walls, and free
+taker-oil = Oil: water and refrigerant in it
 limit-way = The way to the pump is the limit ({ $share }): most of it is the { $part }.
 limit-pump = The pump is the limit ({ $share }); larger hoses would change little.
 limit-both = Pump and hoses share the limit; the { $part } holds back most.
