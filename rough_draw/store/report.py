@@ -83,7 +83,7 @@ def _range(of: Callable[[float], Figure], r: Range | Quantity) -> Message:
 
 
 def _port(port: Port, rig: Rig) -> Message:
-    is_in = port.core and (port.id in rig.cores_in or rig.on_port(port.id) is None)
+    is_in = rig.keeps_core(port)
     return message("report-port-core-in" if is_in else "report-port-core-out", port=port.words())
 
 

@@ -2066,7 +2066,7 @@ export interface components {
     schemas: {
         /**
          * AdapterPart
-         * @description A fitting from one size to another. ``depressor``: it pushes the core of the port it is screwed on.
+         * @description A fitting from one size to another, or a coupling. ``depressor``: it pushes the core of what it is screwed on.
          */
         AdapterPart: {
             /**
@@ -2167,15 +2167,21 @@ export interface components {
             /**
              * @default {
              *       "cores_in": [],
+             *       "cores_out": [],
+             *       "name": "",
              *       "parts": [
              *         {
              *           "at": "end",
+             *           "ballast": true,
+             *           "dial": false,
              *           "id": "pump",
+             *           "intake": "1/2 in",
              *           "kind": "pump",
              *           "name": "",
              *           "oil": "fresh",
              *           "plate_cfm": 5,
              *           "rated_a2l": true,
+             *           "rated_a3": true,
              *           "stages": 2,
              *           "valve": true
              *         },
@@ -2188,6 +2194,7 @@ export interface components {
              *           "id": "hose-a",
              *           "kind": "hose",
              *           "length_m": 1.8,
+             *           "low_loss": false,
              *           "made_for": "vacuum",
              *           "name": "",
              *           "on": "pump",
@@ -2201,7 +2208,9 @@ export interface components {
              *           "kind": "tool",
              *           "name": "",
              *           "on": "hose-a",
+             *           "plunger": "hose-end",
              *           "port": "suction",
+             *           "side_core": false,
              *           "vacuum_rated": true
              *         },
              *         {
@@ -2211,7 +2220,9 @@ export interface components {
              *           "id": "tool-b",
              *           "kind": "tool",
              *           "name": "",
+             *           "plunger": "hose-end",
              *           "port": "liquid",
+             *           "side_core": false,
              *           "vacuum_rated": true
              *         },
              *         {
@@ -2223,6 +2234,7 @@ export interface components {
              *           "make": "thermistor",
              *           "name": "",
              *           "noise_pct": 0.4,
+             *           "offset_micron": 0,
              *           "on": "tool-b",
              *           "over_micron": 20000,
              *           "resolution_micron": 1,
@@ -2597,9 +2609,13 @@ export interface components {
         };
         /**
          * ChangesOut
-         * @description Every single change, ranked; and which unknown moves the time most.
+         * @description Every single change, ranked; and which unknown moves the time most. ``saves``: s that a finding's fix saves.
          */
         ChangesOut: {
+            /** Saves */
+            saves: {
+                [key: string]: number;
+            };
             /** Shares */
             shares: components["schemas"]["ShareOut"][];
             /** Unknowns */
@@ -3413,6 +3429,9 @@ export interface components {
         /**
          * GaugePart
          * @description A micron gauge. ``make`` is its generic class; ``valve``: it has a shut-off of its own built in.
+         *
+         *     ``offset_micron``: what it is known to read too high (or, under 0, too low). ``shows_kpa``: it shows positive
+         *     pressure too, up to this, gauge. ``depressor``: it pushes a core in what it is screwed on.
          */
         GaugePart: {
             /**
@@ -3455,6 +3474,11 @@ export interface components {
              * @default 0.4
              */
             noise_pct: number;
+            /**
+             * Offset Micron
+             * @default 0
+             */
+            offset_micron: number;
             /** On */
             on?: string | null;
             /**
@@ -3469,6 +3493,8 @@ export interface components {
              * @default 1
              */
             resolution_micron: number;
+            /** Shows Kpa */
+            shows_kpa?: number | null;
             /**
              * Stands Kpa
              * @default 3500
@@ -3597,7 +3623,9 @@ export interface components {
          * HosePart
          * @description A hose by nominal bore, length, what it is made for, and age.
          *
-         *     ``depressor``: the pin that pushes a valve core is still in its system end. ``ball_end``: a ball valve there.
+         *     ``depressor``: the pin that pushes a valve core is still in its system end. ``ball_end``: a ball valve there;
+         *     ``low_loss``: an end that shuts itself off. ``size_far``: a tapered hose's bore toward the system. ``near_end``,
+         *     ``far_end``: flare fittings narrower than the hose's own ends. ``rated_kpa``: the pressure it stands, gauge.
          */
         HosePart: {
             /**
@@ -3621,6 +3649,8 @@ export interface components {
              * @default false
              */
             depressor: boolean;
+            /** Far End */
+            far_end?: ("1/4 in" | "5/16 in" | "3/8 in" | "1/2 in") | null;
             /**
              * Fits
              * @default 1/4 in
@@ -3642,6 +3672,11 @@ export interface components {
              */
             length_m: number;
             /**
+             * Low Loss
+             * @default false
+             */
+            low_loss: boolean;
+            /**
              * Made For
              * @default vacuum
              * @enum {string}
@@ -3652,15 +3687,21 @@ export interface components {
              * @default
              */
             name: string;
+            /** Near End */
+            near_end?: ("1/4 in" | "5/16 in" | "3/8 in" | "1/2 in") | null;
             /** On */
             on?: string | null;
             /** Port */
             port?: string | null;
+            /** Rated Kpa */
+            rated_kpa?: number | null;
             /**
              * Size
              * @default 3/8 in
              */
             size: string;
+            /** Size Far */
+            size_far?: string | null;
         };
         /**
          * HoseRow
@@ -3853,15 +3894,21 @@ export interface components {
             /**
              * @default {
              *       "cores_in": [],
+             *       "cores_out": [],
+             *       "name": "",
              *       "parts": [
              *         {
              *           "at": "end",
+             *           "ballast": true,
+             *           "dial": false,
              *           "id": "pump",
+             *           "intake": "1/2 in",
              *           "kind": "pump",
              *           "name": "",
              *           "oil": "fresh",
              *           "plate_cfm": 5,
              *           "rated_a2l": true,
+             *           "rated_a3": true,
              *           "stages": 2,
              *           "valve": true
              *         },
@@ -3874,6 +3921,7 @@ export interface components {
              *           "id": "hose-a",
              *           "kind": "hose",
              *           "length_m": 1.8,
+             *           "low_loss": false,
              *           "made_for": "vacuum",
              *           "name": "",
              *           "on": "pump",
@@ -3887,7 +3935,9 @@ export interface components {
              *           "kind": "tool",
              *           "name": "",
              *           "on": "hose-a",
+             *           "plunger": "hose-end",
              *           "port": "suction",
+             *           "side_core": false,
              *           "vacuum_rated": true
              *         },
              *         {
@@ -3897,7 +3947,9 @@ export interface components {
              *           "id": "tool-b",
              *           "kind": "tool",
              *           "name": "",
+             *           "plunger": "hose-end",
              *           "port": "liquid",
+             *           "side_core": false,
              *           "vacuum_rated": true
              *         },
              *         {
@@ -3909,6 +3961,7 @@ export interface components {
              *           "make": "thermistor",
              *           "name": "",
              *           "noise_pct": 0.4,
+             *           "offset_micron": 0,
              *           "on": "tool-b",
              *           "over_micron": 20000,
              *           "resolution_micron": 1,
@@ -4437,6 +4490,8 @@ export interface components {
         /**
          * ManifoldPart
          * @description A manifold. ``inlet``: the place the pump's hose is on; each other place has its own valve but the centre.
+         *
+         *     ``dials``: it shows positive pressure.
          */
         ManifoldPart: {
             /**
@@ -4449,6 +4504,11 @@ export interface components {
              * @default four-port
              */
             body: string;
+            /**
+             * Dials
+             * @default true
+             */
+            dials: boolean;
             /** Id */
             id: string;
             /**
@@ -4456,7 +4516,7 @@ export interface components {
              * @default vacuum
              * @enum {string}
              */
-            inlet: "vacuum" | "centre" | "high" | "low";
+            inlet: "vacuum" | "charge" | "centre" | "high" | "low";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5230,6 +5290,8 @@ export interface components {
         /**
          * PumpPart
          * @description A rotary-vane pump: plate displacement, stages, measured blank-off, oil, its own valve, its motor's current.
+         *
+         *     ``intake``: the fitting that is used. ``dial``: a coarse needle of its own. A2L and A3 are two ratings.
          */
         PumpPart: {
             /**
@@ -5237,12 +5299,28 @@ export interface components {
              * @default end
              */
             at: string;
+            /**
+             * Ballast
+             * @default true
+             */
+            ballast: boolean;
             /** Blank Off Micron */
             blank_off_micron?: number | null;
             /** Current A */
             current_a?: number | null;
+            /**
+             * Dial
+             * @default false
+             */
+            dial: boolean;
             /** Id */
             id: string;
+            /**
+             * Intake
+             * @default 1/2 in
+             * @enum {string}
+             */
+            intake: "1/4 in" | "3/8 in" | "1/2 in" | "3/4 in";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5275,6 +5353,11 @@ export interface components {
              * @default true
              */
             rated_a2l: boolean;
+            /**
+             * Rated A3
+             * @default true
+             */
+            rated_a3: boolean;
             /**
              * Stages
              * @default 2
@@ -5486,7 +5569,10 @@ export interface components {
         };
         /**
          * Rig
-         * @description Every part of the rig, and which ports have their core in.
+         * @description Every part of the rig, and which ports have their core in. ``name``: what its maker calls it.
+         *
+         *     Under a tool a core is out unless ``cores_in`` names its port; under anything else it is in unless it was pulled by
+         *     hand, which ``cores_out`` says.
          */
         Rig: {
             cord?: components["schemas"]["Cord"] | null;
@@ -5495,6 +5581,16 @@ export interface components {
              * @default []
              */
             cores_in: string[];
+            /**
+             * Cores Out
+             * @default []
+             */
+            cores_out: string[];
+            /**
+             * Name
+             * @default
+             */
+            name: string;
             /**
              * Parts
              * @default []
@@ -5937,15 +6033,21 @@ export interface components {
              *       },
              *       "rig": {
              *         "cores_in": [],
+             *         "cores_out": [],
+             *         "name": "",
              *         "parts": [
              *           {
              *             "at": "end",
+             *             "ballast": true,
+             *             "dial": false,
              *             "id": "pump",
+             *             "intake": "1/2 in",
              *             "kind": "pump",
              *             "name": "",
              *             "oil": "fresh",
              *             "plate_cfm": 5,
              *             "rated_a2l": true,
+             *             "rated_a3": true,
              *             "stages": 2,
              *             "valve": true
              *           },
@@ -5958,6 +6060,7 @@ export interface components {
              *             "id": "hose-a",
              *             "kind": "hose",
              *             "length_m": 1.8,
+             *             "low_loss": false,
              *             "made_for": "vacuum",
              *             "name": "",
              *             "on": "pump",
@@ -5971,7 +6074,9 @@ export interface components {
              *             "kind": "tool",
              *             "name": "",
              *             "on": "hose-a",
+             *             "plunger": "hose-end",
              *             "port": "suction",
+             *             "side_core": false,
              *             "vacuum_rated": true
              *           },
              *           {
@@ -5981,7 +6086,9 @@ export interface components {
              *             "id": "tool-b",
              *             "kind": "tool",
              *             "name": "",
+             *             "plunger": "hose-end",
              *             "port": "liquid",
+             *             "side_core": false,
              *             "vacuum_rated": true
              *           },
              *           {
@@ -5993,6 +6100,7 @@ export interface components {
              *             "make": "thermistor",
              *             "name": "",
              *             "noise_pct": 0.4,
+             *             "offset_micron": 0,
              *             "on": "tool-b",
              *             "over_micron": 20000,
              *             "resolution_micron": 1,
@@ -6867,6 +6975,9 @@ export interface components {
         /**
          * ToolPart
          * @description A core tool: a ball valve that takes the core out under pressure or vacuum; its side port is by the port.
+         *
+         *     It has no pin: a core left in the port under it keeps the port shut. ``plunger``: at the hose's end (the hose sits
+         *     where it goes) or one of its own. ``side_core``: the side port has a core of its own, which must be pushed.
          */
         ToolPart: {
             /**
@@ -6901,8 +7012,19 @@ export interface components {
             name: string;
             /** On */
             on?: string | null;
+            /**
+             * Plunger
+             * @default hose-end
+             * @enum {string}
+             */
+            plunger: "hose-end" | "own";
             /** Port */
             port?: string | null;
+            /**
+             * Side Core
+             * @default false
+             */
+            side_core: boolean;
             /**
              * Vacuum Rated
              * @default true

@@ -81,12 +81,17 @@ export function Shares({ changes }: { changes: ChangesOut | undefined }) {
 const DAY = 24 * 3600;
 const reach = (seconds: number) => (seconds >= DAY ? "not within a day" : span(seconds));
 
+const GRAVE = ["stop", "caution", "note"];
+
 /** What is wrong with the rig, each with its fix one touch away. */
-export function Findings({ plan, onFix, onShow }: { plan: PlanOut; onFix: (key: string) => void; onShow: (part: string) => void }) {
+export function Findings({ plan, saves, onFix, onShow }: { plan: PlanOut; saves: Record<string, number>; onFix: (key: string) => void; onShow: (part: string) => void }) {
   if (plan.findings.length === 0) return <p>No findings.</p>;
+  const gets = Boolean(plan.time_to_target_s);
+  // The gravest first, and of those alike what saves most.
+  const ranked = [...plan.findings].sort((a, b) => GRAVE.indexOf(a.severity) - GRAVE.indexOf(b.severity) || (saves[b.key] ?? 0) - (saves[a.key] ?? 0));
   return (
     <ul className="max-h-[470px] list-none overflow-auto p-0" data-testid="findings">
-      {plan.findings.map((f) => (
+      {ranked.map((f) => (
         <li key={f.key} className="border-t border-rule py-2 first:border-0 first:pt-0">
           <div className="flex items-baseline gap-2">
             <Tag tone={f.severity === "note" ? "plain" : f.severity}>{f.severity}</Tag>
@@ -94,7 +99,15 @@ export function Findings({ plan, onFix, onShow }: { plan: PlanOut; onFix: (key: 
               {f.title}
             </button>
           </div>
-          <p className="mt-1 text-soft">{f.why}</p>
+          <p className="mt-1 text-soft">
+            {f.why}
+            {gets && (saves[f.key] ?? 0) > 30 && (
+              <>
+                {" "}
+                The fix saves <span className="figure text-ink">{span(saves[f.key]!)}</span>.
+              </>
+            )}
+          </p>
           {f.fix && (
             <Button className="mt-1.5" onClick={() => onFix(f.key)}>
               {capital(f.fix)}

@@ -66,6 +66,8 @@ export function PartEditor({ job, editor, plan, part, onClose }: Props) {
 
 type Set = (fields: Record<string, unknown>, sameKit?: boolean) => void;
 type Ask = (body: Record<string, unknown>) => Promise<boolean>;
+/** A choice for what is as the rest of the part. */
+const SAME = "same";
 const yesNo = [
   { value: "no", label: "No" },
   { value: "yes", label: "Yes" },
@@ -92,13 +94,18 @@ function Fields({ piece, cat, set }: { piece: RigPiece; cat: Catalogue; set: Set
           />
           <NumberField label="Current on its plate" unit="A" optional min={0.1} max={60} value={piece.current_a} onChange={(v) => set({ current_a: v }, true)} />
           <Segments label="Own isolation valve" value={piece.valve === false ? "no" : "yes"} options={yesNo} onChange={(v) => set({ valve: v === "yes" }, true)} />
-          <Segments label="Rated for A2L and A3" value={piece.rated_a2l === false ? "no" : "yes"} options={yesNo} onChange={(v) => set({ rated_a2l: v === "yes" }, true)} />
+          <Segments label="Gas ballast" value={piece.ballast === false ? "no" : "yes"} options={yesNo} onChange={(v) => set({ ballast: v === "yes" }, true)} />
+          <SelectField label="Intake used" value={piece.intake ?? "1/2 in"} options={sizes(cat.hose_sizes)} onChange={(v) => set({ intake: v }, true)} />
+          <Segments label="Coarse dial of its own" value={piece.dial ? "yes" : "no"} options={yesNo} onChange={(v) => set({ dial: v === "yes" }, true)} />
+          <Segments label="Rated for A2L" value={piece.rated_a2l === false ? "no" : "yes"} options={yesNo} onChange={(v) => set({ rated_a2l: v === "yes" }, true)} />
+          <Segments label="Rated for A3" value={piece.rated_a3 === false ? "no" : "yes"} options={yesNo} onChange={(v) => set({ rated_a3: v === "yes" }, true)} />
         </>
       );
     case "hose":
       return (
         <>
           <SelectField label="Bore" value={piece.size ?? ""} options={sizes(cat.hose_sizes)} onChange={(v) => set({ size: v })} />
+          <SelectField label="Bore, system end" value={piece.size_far ?? SAME} options={[{ value: SAME, label: "the same" }, ...sizes(cat.hose_sizes)]} onChange={(v) => set({ size_far: v === SAME ? null : v })} />
           <NumberField label="Length" dim="length" min={0.05} max={60} value={piece.length_m} onChange={(v) => v !== null && set({ length_m: v })} />
           <SelectField
             label="Made for"
@@ -129,7 +136,11 @@ function Fields({ piece, cat, set }: { piece: RigPiece; cat: Catalogue; set: Set
             onChange={(v) => set({ depressor: v === "yes" }, true)}
           />
           <Segments label="Ball valve at its end" value={piece.ball_end ? "yes" : "no"} options={yesNo} onChange={(v) => set({ ball_end: v === "yes" }, true)} />
+          <Segments label="Low-loss end" value={piece.low_loss ? "yes" : "no"} options={yesNo} onChange={(v) => set({ low_loss: v === "yes" }, true)} />
           <SelectField label="End fits" value={piece.fits ?? "1/4 in"} options={sizes(cat.port_sizes)} onChange={(v) => set({ fits: v }, true)} />
+          <SelectField label="Flare, pump end" value={piece.near_end ?? SAME} options={[{ value: SAME, label: "as wide as its bore" }, ...sizes(cat.port_sizes)]} onChange={(v) => set({ near_end: v === SAME ? null : v }, true)} />
+          <SelectField label="Flare, system end" value={piece.far_end ?? SAME} options={[{ value: SAME, label: "as wide as its bore" }, ...sizes(cat.port_sizes)]} onChange={(v) => set({ far_end: v === SAME ? null : v }, true)} />
+          <NumberField label="Rated" dim="gauge" per={1000} optional min={1} max={20000} value={piece.rated_kpa} onChange={(v) => set({ rated_kpa: v }, true)} />
         </>
       );
     case "tool":
@@ -138,6 +149,24 @@ function Fields({ piece, cat, set }: { piece: RigPiece; cat: Catalogue; set: Set
           <SelectField label="Bore" value={piece.bore ?? ""} options={sizes(cat.tool_bores)} onChange={(v) => set({ bore: v })} />
           <SelectField label="Fits" value={piece.fits ?? "1/4 in"} options={sizes(cat.port_sizes)} onChange={(v) => set({ fits: v }, true)} />
           <Segments label="Made for vacuum" value={piece.vacuum_rated === false ? "no" : "yes"} options={yesNo} onChange={(v) => set({ vacuum_rated: v === "yes" }, true)} />
+          <Segments
+            label="Plunger"
+            value={piece.plunger ?? "hose-end"}
+            options={[
+              { value: "hose-end", label: "At the hose end" },
+              { value: "own", label: "On its own" },
+            ]}
+            onChange={(v) => set({ plunger: v }, true)}
+          />
+          <Segments
+            label="Core of its side port"
+            value={piece.side_core ? "in" : "out"}
+            options={[
+              { value: "out", label: "Out" },
+              { value: "in", label: "In" },
+            ]}
+            onChange={(v) => set({ side_core: v === "in" }, true)}
+          />
         </>
       );
     case "manifold":
@@ -150,6 +179,7 @@ function Fields({ piece, cat, set }: { piece: RigPiece; cat: Catalogue; set: Set
             options={(piece.body === "two-valve" ? ["centre", "low", "high"] : ["vacuum", "charge", "low", "high"]).map((v) => ({ value: v, label: v }))}
             onChange={(v) => set({ inlet: v }, true)}
           />
+          <Segments label="Dials that show pressure" value={piece.dials === false ? "no" : "yes"} options={yesNo} onChange={(v) => set({ dials: v === "yes" }, true)} />
         </>
       );
     case "gauge":
@@ -160,7 +190,9 @@ function Fields({ piece, cat, set }: { piece: RigPiece; cat: Catalogue; set: Set
           <NumberField label="Reads below" dim="pressure" per={MICRON_PA} min={1000} max={800000} value={piece.over_micron} onChange={(v) => v !== null && set({ over_micron: v })} />
           <NumberField label="Rated" dim="gauge" per={1000} min={1} max={20000} value={piece.stands_kpa} onChange={(v) => v !== null && set({ stands_kpa: v })} />
           <Segments label="Own shut-off valve" value={piece.valve ? "yes" : "no"} options={yesNo} onChange={(v) => set({ valve: v === "yes" }, true)} />
-          {piece.port && <Segments label="Depresses the core" value={piece.depressor === false ? "no" : "yes"} options={yesNo} onChange={(v) => set({ depressor: v === "yes" }, true)} />}
+          <NumberField label="Known to read high by" dim="pressure" per={MICRON_PA} optional min={-5000} max={5000} value={piece.offset_micron || null} onChange={(v) => set({ offset_micron: v ?? 0 }, true)} />
+          <NumberField label="Shows pressure up to" dim="gauge" per={1000} optional min={1} max={20000} value={piece.shows_kpa} onChange={(v) => set({ shows_kpa: v }, true)} />
+          {(piece.port || piece.at === "side") && <Segments label="Depresses the core" value={piece.depressor === false ? "no" : "yes"} options={yesNo} onChange={(v) => set({ depressor: v === "yes" }, true)} />}
         </>
       );
     case "adapter":
@@ -181,7 +213,8 @@ function Fields({ piece, cat, set }: { piece: RigPiece; cat: Catalogue; set: Set
 function PortFields({ job, port, ask }: { job: Job; port: string; ask: Ask }) {
   const found = job.scope?.ports?.find((p) => p.id === port);
   if (!found || found.core === false) return null;
-  const inside = (job.rig?.cores_in ?? []).includes(port);
+  const tool = job.rig?.parts?.find((p) => p.port === port)?.kind === "tool";
+  const inside = tool ? (job.rig?.cores_in ?? []).includes(port) : !(job.rig?.cores_out ?? []).includes(port);
   return (
     <Segments
       label={`Core of the ${found.name || port}`}

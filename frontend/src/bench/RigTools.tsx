@@ -12,6 +12,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { span } from "../lib/format";
 import { Button } from "../ui/Button";
 import { SelectField } from "../ui/Choice";
+import { TextField } from "../ui/Field";
 import { Modal } from "../ui/Modal";
 import { Fault } from "../ui/Sheet";
 
@@ -52,9 +53,18 @@ export function RigTools({ jobKey, job, editor, plan, onPart }: { jobKey: string
               onPart(null);
               void ask({ op: "pattern", part: v });
             }}
-            placeholder="your own"
+            placeholder={job.rig?.name || "your own"}
           />
         </div>
+        {!job.rig?.pattern && (
+          <div className="w-56">
+            <TextField
+              label="Name of this setup"
+              value={job.rig?.name ?? ""}
+              onChange={(v) => editor.edit((j) => ({ ...j, rig: { ...j.rig, name: v } }), "typing")}
+            />
+          </div>
+        )}
         <DropdownMenu.Root>
           <DropdownMenu.Trigger asChild>
             <Button className="flex items-center gap-2">

@@ -70,7 +70,7 @@ export function Rig({ jobKey, job, editor }: StageProps) {
               onChange={setSide}
               tabs={[
                 { key: "change", label: "Change first", body: <Changes changes={changes.data} plan={p} onTake={take} /> },
-                { key: "findings", label: `Findings${open ? ` ${open}` : ""}`, body: <Findings plan={p} onFix={take} onShow={setPart} /> },
+                { key: "findings", label: `Findings${open ? ` ${open}` : ""}`, body: <Findings plan={p} saves={changes.data?.saves ?? {}} onFix={take} onShow={setPart} /> },
                 { key: "time", label: "Time", body: <Shares changes={changes.data} /> },
                 { key: "questions", label: "Setup check", body: <Questions plan={p} /> },
               ]}

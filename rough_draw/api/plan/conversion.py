@@ -2,6 +2,10 @@
 
 from __future__ import annotations
 
+from threading import Lock
+
+from cachetools import LRUCache, cached
+
 from rough_draw.api import runs
 from rough_draw.api.deps import floats, range_out
 from rough_draw.api.plan.schemas import (
@@ -27,14 +31,16 @@ from rough_draw.core.advice.setup_check import answers
 from rough_draw.core.catalogue.systems import LINKS
 from rough_draw.core.charging.cautions import caution, caution_keys, ticked
 from rough_draw.core.charging.charge import charge_to_weigh
+from rough_draw.core.engine.network import NetworkError
 from rough_draw.core.message import message
 from rough_draw.core.model.assemble import Assembly, assemble
+from rough_draw.core.model.ensemble import run_all
 from rough_draw.core.model.isolation import isolation
 from rough_draw.core.model.system import ScopeError, build_system
 from rough_draw.core.physics.units import kelvin
 from rough_draw.core.physics.water import saturation_pressure
 from rough_draw.core.planning.bottlenecks import limits
-from rough_draw.core.planning.plan import Plan
+from rough_draw.core.planning.plan import HORIZON, Plan, time_to_target
 from rough_draw.core.sheet import criteria
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.kit import free
@@ -112,6 +118,24 @@ def all_findings(job: Job, plan: Plan) -> list[Finding]:
     """Findings of a planned job."""
     held = isolation(job, plan.assembly)
     return findings(job, plan.assembly, held, plan.gauge_error, plan.target)
+
+
+@cached(LRUCache(32), key=runs.plan_key, lock=Lock())
+def saves_of(job: Job) -> dict[str, float]:
+    """Seconds that each finding's fix saves, by the finding's key; against a day where the target is out of reach."""
+    plan = runs.plan_for(job)
+    base = plan.time_to_target.value if plan.time_to_target else HORIZON
+    fixes = [(f.key, f.fix.job) for f in all_findings(job, plan) if f.fix is not None]
+
+    def after(fixed: Job) -> float:
+        try:
+            taken = time_to_target(fixed)
+        except (ScopeError, NetworkError):
+            return base
+        return HORIZON if taken is None else taken
+
+    times = run_all(after, [j for _, j in fixes])
+    return {key: base - taken for (key, _), taken in zip(fixes, times, strict=True) if base - taken > 1.0}
 
 
 def _moments(plan: Plan) -> list[MomentOut]:

@@ -90,10 +90,7 @@ def _edited(job: Job, edit: RigEdit) -> Rig:
         case "move":
             return rig_edit.move(rig, name, edit.on, edit.at, edit.port)
         case "core":
-            cores = {c for c in rig.cores_in if c != edit.port}
-            if edit.fields.get("in"):
-                cores.add(edit.port or "")
-            return rig.with_parts(list(rig.parts), cores_in=sorted(cores))
+            return rig.with_core(edit.port or "", bool(edit.fields.get("in")))
         case "cord":
             return rig.with_parts(list(rig.parts), cord=edit.fields or None)
 

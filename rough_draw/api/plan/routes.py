@@ -10,7 +10,7 @@ from fastapi import APIRouter
 from rough_draw import __version__
 from rough_draw.api import runs
 from rough_draw.api.deps import Key, range_out
-from rough_draw.api.plan.conversion import plan_out, system_out
+from rough_draw.api.plan.conversion import plan_out, saves_of, system_out
 from rough_draw.api.plan.schemas import (
     ChangesOut,
     ChecksOut,
@@ -154,6 +154,7 @@ def changes(key: Key) -> ChangesOut:
             UnknownOut(unknown=i.unknown, name=i.name, low_s=i.low, high_s=i.high, measure=i.measure)
             for i in runs.unknowns_for(job)
         ],
+        saves=saves_of(job),
         shares=[
             ShareOut(taker=s.taker, name=s.name, seconds=s.seconds, endless=s.endless) for s in runs.shares_for(job)
         ],

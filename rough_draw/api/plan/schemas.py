@@ -215,11 +215,12 @@ class UpgradeOut(BaseModel):
 
 
 class ChangesOut(BaseModel):
-    """Every single change, ranked; and which unknown moves the time most."""
+    """Every single change, ranked; and which unknown moves the time most. ``saves``: s that a finding's fix saves."""
 
     upgrades: list[UpgradeOut]
     unknowns: list[UnknownOut]
     shares: list[ShareOut]
+    saves: dict[str, float]
 
 
 class ShareOut(BaseModel):

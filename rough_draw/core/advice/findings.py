@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from rough_draw.core.advice.finding import RANK, Finding, Fix, rig_fix
+from rough_draw.core.advice.part_findings import about_driven, about_parts, about_pressure
 from rough_draw.core.advice.rig_findings import about_gauge, about_hold, about_hoses, about_pump
 from rough_draw.core.catalogue.systems import CHECK_CRACK, LINKS
 from rough_draw.core.message import Message, message
@@ -26,6 +27,9 @@ def findings(job: Job, assembly: Assembly, isolation: Isolation, gauge_error: fl
         *about_gauge(job, assembly, gauge_error, target),
         *about_hold(job, isolation),
         *about_pump(job),
+        *about_parts(job, assembly),
+        *about_pressure(job, assembly),
+        *about_driven(job, assembly),
     ]
     return sorted(found, key=lambda f: RANK[f.severity])
 
@@ -106,15 +110,19 @@ def _ways(job: Job, assembly: Assembly) -> list[Finding]:
             part = job.rig.on_port(port.id) if port else None
             if port is None or part is None:
                 continue
-            rig = rig_edit.put_at_port(job.rig, part.id, {"kind": "tool", "fits": port.size})
+            under = isinstance(part, ToolPart)
+            rig = job.rig.with_core(port.id, False)
+            if not under:
+                rig = rig_edit.put_at_port(rig, part.id, {"kind": "tool", "fits": port.size})
+            words = message("fix-pull-core" if under else "fix-core-tool", port=port.words())
             found.append(
                 Finding(
-                    kind="core-shut",
+                    kind="core-under-tool" if under else "core-shut",
                     about=port.id,
                     severity="stop",
                     place=part.id,
                     values={"port": port.words()},
-                    fix=rig_fix(job, message("fix-core-tool", port=port.words()), rig),
+                    fix=rig_fix(job, words, rig),
                 )
             )
     return found
@@ -175,7 +183,7 @@ def _tools(job: Job) -> list[Finding]:
             )
     for part in rig.pumped():
         port = job.scope.port(part.port or "")
-        if port is None or not port.core or isinstance(part, ToolPart):
+        if port is None or not rig.keeps_core(port) or isinstance(part, ToolPart):
             continue
         bare = rig.model_copy(update={"cores_in": tuple(c for c in rig.cores_in if c != port.id)})
         tooled = rig_edit.put_at_port(bare, part.id, {"kind": "tool", "fits": port.size})

@@ -60,6 +60,8 @@ def _rig(job: Job) -> list[Item]:
                 message("carry-gauge.why"),
             )
         )
+    if not any(getattr(p, "dials", False) or getattr(p, "shows_kpa", None) for p in rig.parts):
+        items.append(Item("pressure", "rig", message("carry-pressure"), 1, message("carry-pressure.why")))
     if rig.cord is not None:
         items.append(
             Item("cord", "rig", message("carry-cord", wire=rig.cord.wire, length=hose_length(rig.cord.length_m)), 1)

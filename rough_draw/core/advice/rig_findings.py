@@ -18,6 +18,8 @@ from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.naming import hose_size
 from rough_draw.core.sheet.rig import GaugePart, HosePart, ManifoldPart, Rig, ToolPart
 
+FAR_OFF = 0.2
+"""Share of the target from which the difference between gauge and worst spot is said."""
 NEW_HOSE = 300 * MICRON_PA
 """Pa under which a new rubber hose may hold a draw back in its first hours (estimate)."""
 
@@ -96,7 +98,7 @@ def _tools_everywhere(job: Job) -> Rig:
     rig = job.rig
     for part in rig.pumped():
         port = job.scope.port(part.port or "")
-        if port is None or not port.core or isinstance(part, ToolPart):
+        if port is None or not rig.keeps_core(port) or isinstance(part, ToolPart):
             continue
         cores = tuple(c for c in rig.cores_in if c != port.id)
         rig = rig_edit.put_at_port(
@@ -133,7 +135,7 @@ def about_gauge(job: Job, assembly: Assembly, error: float, target: float) -> li
     if gauge is None:
         return [_no_gauge(job)]
     found = (
-        _gauge_near_pump(job, gauge, error, target),
+        _gauge_near_pump(job, gauge, error, target) or _gauge_not_worst(job, gauge, error, target),
         *_gauge_open_to_charge(job, assembly, gauge),
         _gauge_coarse(gauge, target),
     )
@@ -169,6 +171,18 @@ def _gauge_near_pump(job: Job, gauge: GaugePart, error: float, target: float) ->
             "target": vacuum(target),
         },
         fix=rig_fix(job, message("fix-move-gauge"), moved) if moved else None,
+    )
+
+
+def _gauge_not_worst(job: Job, gauge: GaugePart, error: float, target: float) -> Finding | None:
+    """Any gauge that stands well under the worst spot once that is at the target, wherever it is screwed on."""
+    if error <= FAR_OFF * target:
+        return None
+    return Finding(
+        kind="gauge-not-worst",
+        severity="caution",
+        place=gauge.id,
+        values={"error": vacuum(error), "shown": vacuum(max(0.0, target - error)), "target": vacuum(target)},
     )
 
 
@@ -249,7 +263,7 @@ def about_pump(job: Job) -> list[Finding]:
     pump = rig.pump
     found = []
     ref = REFRIGERANTS[job.scope.refrigerant]
-    if ref.safety != "A1" and not pump.rated_a2l:
+    if (ref.safety == "A2L" and not pump.rated_a2l) or (ref.safety == "A3" and not pump.rated_a3):
         found.append(
             Finding(
                 kind="pump-not-rated",

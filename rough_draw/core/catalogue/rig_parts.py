@@ -37,7 +37,12 @@ DEPRESSOR_GAP = Quantity(0.6e-3, 0.35e-3, 0.9e-3, "m", "estimate: slot beside th
 DEPRESSOR_WIDTH = Quantity(8.0e-3, 6.0e-3, 10.0e-3, "m", "estimate: round the depressor of a hose end")
 DEPRESSOR_LENGTH = Quantity(6e-3, 4e-3, 9e-3, "m", "estimate: length of that slot")
 END_LENGTH = Quantity(25e-3, 15e-3, 35e-3, "m", "estimate: swivel nut and barb of one hose end")
-PUMP_INLET_BORE = Quantity(10e-3, 8e-3, 12e-3, "m", "estimate: pump intake passages")
+PUMP_INLET_BORE = {
+    "1/4 in": Quantity(4.8e-3, 4.2e-3, 5.6e-3, "m", "estimate: pump intake by its 1/4 in flare"),
+    "3/8 in": Quantity(7.6e-3, 6.8e-3, 8.6e-3, "m", "estimate: pump intake by its 3/8 in flare"),
+    "1/2 in": Quantity(10e-3, 8e-3, 12e-3, "m", "estimate: pump intake by its 1/2 in flare or large opening"),
+    "3/4 in": Quantity(15e-3, 12e-3, 18e-3, "m", "estimate: pump intake by its 3/4 in flare"),
+}
 TEE_VOLUME = Quantity(15e-6, 8e-6, 25e-6, "m³", "estimate: tee and intake passages")
 
 MANIFOLD_BORE = {

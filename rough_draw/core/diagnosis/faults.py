@@ -15,7 +15,6 @@ from rough_draw.core.catalogue.systems import WATER_HEAT
 from rough_draw.core.engine.network import Gas, Leak, Network, Outgassing, Pool, Pump, Sorbed
 from rough_draw.core.message import Message, Name, message
 from rough_draw.core.model.assemble import Assembly
-from rough_draw.core.model.rig_sizes import CORE
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.naming import hose_name
@@ -123,14 +122,6 @@ def _carried(p: Pump, s: float) -> Pump:
 
 def _shut(tube: str) -> Apply:
     return lambda net, s: net.with_tube(tube, open=False)
-
-
-def _core(tube: str) -> Apply:
-    def put(net: Network, s: float) -> Network:
-        bore, length, width = CORE.at(0.0, s)
-        return net.with_tube(tube, bore=bore, length=length, width=width, kind="core")
-
-    return put
 
 
 def _dirty(hose: str) -> Apply:
@@ -300,14 +291,15 @@ def _of_a_tool(job: Job, tool: ToolPart, share: float) -> list[Cause]:
     found = []
     port = job.scope.port(tool.port or "")
     name: Name = port.words() if port else str(tool.port)
-    if port is not None and port.core and port.id not in job.rig.cores_in:
+    if port is not None and port.core and not job.rig.keeps_core(port):
         found.append(
             Cause(
                 kind="core",
                 place=port.id,
                 where=name,
                 prior=0.05 * share,
-                apply=_core(f"{port.id}.port"),
+                # A tool has no pin: what it leaves in keeps the port shut.
+                apply=_shut(f"{port.id}.port"),
             )
         )
     shut = Cause(

@@ -169,10 +169,11 @@ def _add_port(d: _Draft, t: Tube) -> None:
     if port is None or part is None:
         return
     d.ports[port.id] = part.id
-    if isinstance(part, ToolPart) and port.core and port.id not in d.job.rig.cores_in:
-        d.cored.add(name)
-    elif port.core:
+    if d.job.rig.keeps_core(port):
         d.sprung.add(name)
+    elif port.core:
+        # Its core is out, through a tool or by hand, and goes back in at the end.
+        d.cored.add(name)
 
 
 def _add_link(d: _Draft, x: Link, kept: set[str]) -> None:

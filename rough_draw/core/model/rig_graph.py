@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from rough_draw.core.catalogue import rig_parts as cat
 from rough_draw.core.engine.network import Leak, Node, Outgassing, Tube
 from rough_draw.core.message import Name, message
-from rough_draw.core.model.rig_sizes import CORE, DEPRESSOR, Sizes, known
+from rough_draw.core.model.rig_sizes import CORE, DEPRESSOR, Sizes, hose_bore, hose_end, known
 from rough_draw.core.model.rig_sources import hose_volume, part_sources, tool_leak
 from rough_draw.core.model.system import ScopeError, SystemModel
 from rough_draw.core.physics.quantity import Quantity
@@ -167,7 +167,7 @@ class RigBuilder:
     def place_pump(self, pump: PumpPart) -> None:
         inner = self.node("pump", cat.TEE_VOLUME.value)
         outer = self.node("intake", 5e-6)
-        self.tube("pump.intake", inner, outer, Sizes(cat.PUMP_INLET_BORE, known(0.05)), "pump")
+        self.tube("pump.intake", inner, outer, Sizes(cat.PUMP_INLET_BORE[pump.intake], known(0.05)), "pump")
         self.part(pump, message("pump-intake"), ("pump.intake",), "")
         if pump.valve:
             self.valve(pump.id, message("pump-valve"), "pump.intake", pump.id)
@@ -175,15 +175,14 @@ class RigBuilder:
 
     def place_hose(self, hose: HosePart) -> None:
         """Two narrower ends, the bore between them, permeation along it, volume halved to each end."""
-        end = Sizes(cat.HOSE_END_BORE[hose.size], cat.END_LENGTH)
         volume = hose_volume(hose)
         near = self.near(hose)
         a, b = self.node(f"{hose.id}.a", 0.5 * volume), self.node(f"{hose.id}.b", 0.5 * volume)
-        names = [self.tube(f"{hose.id}.bore", a, b, Sizes(cat.HOSE_BORE[hose.size], known(hose.length_m)), "hose")]
+        names = [self.tube(f"{hose.id}.bore", a, b, hose_bore(hose), "hose")]
         if near is not None:
-            names.insert(0, self.tube(f"{hose.id}.end-a", near, a, end, "hose"))
+            names.insert(0, self.tube(f"{hose.id}.end-a", near, a, hose_end(hose, "near"), "hose"))
         far = self.node(f"{hose.id}.end", 4e-6)
-        last = DEPRESSOR if hose.depressor else end
+        last = DEPRESSOR if hose.depressor else hose_end(hose, "far")
         names.append(self.tube(f"{hose.id}.end-b", b, far, last, "valve" if hose.ball_end else "hose"))
         if hose.ball_end:
             port = self.ports.get(self.side(hose))
@@ -229,7 +228,7 @@ class RigBuilder:
         if tool.port is not None:
             outer = near if near is not None else self.node(f"{tool.id}.end", 4e-6)
             self.tube(name, outer, inner, ball, "valve")
-            self.on_port(tool, inner, pushed=True)
+            self.on_port(tool, inner, pushed=False)
         else:
             # On a side port or in a line: what it is screwed on is its port side.
             outer = self.node(f"{tool.id}.end", 4e-6)
@@ -237,12 +236,22 @@ class RigBuilder:
             self.tube(name, inner, outer, ball, "valve")
         if "end" in outlets:
             self.outlets[tool.id, "end"] = outer
-        self.outlets[tool.id, "side"] = inner
+        self.outlets[tool.id, "side"] = self.side_port(tool, inner)
         self.valve(tool.id, tool_name(self.rig, self.scope, tool), name, tool.id)
         if not tool.vacuum_rated:
             self.leaks.append(tool_leak(inner, tool, self.u.hose, self.system.humidity))
         if tool.port is not None and near is not None:
             self.part(tool, message("part-tool"), (name,), self.side(tool))
+
+    def side_port(self, tool: ToolPart, inner: str) -> str:
+        """Node of a tool's side port: by the port, or behind a core of its own that what is screwed on may push."""
+        on_it = next((c for c in self.rig.children(tool.id) if c.at == "side"), None)
+        if not tool.side_core or on_it is None:
+            return inner
+        node = self.node(f"{tool.id}.side", 2e-6)
+        pushed = bool(getattr(on_it, "depressor", False))
+        self.tube(f"{tool.id}.side-core", inner, node, CORE, "core", pushed)
+        return node
 
     def place_fitting(self, part: AdapterPart | ValvePart) -> None:
         adapter = isinstance(part, AdapterPart)
@@ -295,7 +304,7 @@ class RigBuilder:
                 message("sheet-unknown-port", port=part.port or "", part=part_name(part), known=known),
                 f"rig.parts.{part.id}",
             )
-        core_in = port.core and (port.id in self.rig.cores_in or not isinstance(part, ToolPart))
+        core_in = self.rig.keeps_core(port)
         way = CORE if core_in else self.bare_port(port)
         name = f"{port.id}.port"
         passes = not core_in or pushed

@@ -11,7 +11,8 @@ from rough_draw.core.sheet.rig import HosePart, ManifoldPart, Part, ToolPart
 
 def hose_volume(hose: HosePart) -> float:
     """What a hose holds, m³: π/4 d² l of its true bore."""
-    return 0.785 * cat.HOSE_BORE[hose.size].value ** 2 * hose.length_m
+    halves = (hose.size, hose.size_far or hose.size)
+    return sum(0.785 * cat.HOSE_BORE[size].value ** 2 * 0.5 * hose.length_m for size in halves)
 
 
 def water_source(node: str, kg: float, tau: float, name: str) -> Outgassing:

@@ -136,7 +136,7 @@ def tube_parts(
     Examples
     --------
     >>> [round(x, 5) for x in tube_parts(0.008, 1.5, 100.0, 50.0, (M_AIR, 1.82e-5, 293.15))]
-    [0.00031, 0.02131, 0.9837]
+    [0.00031, 0.02132, 0.9837]
     """
     molar_mass, viscosity, t = gas
     mean = 0.5 * (p_up + p_down)

@@ -157,7 +157,7 @@ def slot_parts(
     Examples
     --------
     >>> [float(f"{x:.3g}") for x in slot_parts(0.15e-3, 6.3e-3, 12e-3, 100.0, 50.0, (M_AIR, 1.82e-5, 293.15))]
-    [2.21e-06, 0.214, 0.976]
+    [2.22e-06, 0.215, 0.976]
     """
     molar_mass, viscosity, t = gas
     mean = 0.5 * (p_up + p_down)

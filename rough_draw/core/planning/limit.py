@@ -49,6 +49,8 @@ def what_limits(
     assembly: Assembly, steady: SteadyAnswer, reached: bool, inside: float, deciding: str | None
 ) -> Message:
     """Which of them the draw is up against at its target; ``inside`` Pa stand in the system itself."""
+    if not assembly.pumped:
+        return message("limit-reaches-none")
     held = [assembly.system.labels[h] for h in behind_check(assembly)]
     if not reached and held:
         return message("limit-behind-check", sections=listed([message("the", thing=h) for h in held]), count=len(held))

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from rough_draw.core.engine.network import NetworkError
 from rough_draw.core.engine.run import Run, Stop
 from rough_draw.core.engine.simulate import run
-from rough_draw.core.message import Message, message
+from rough_draw.core.message import Message
 from rough_draw.core.model.assemble import Assembly, assemble, vary
 from rough_draw.core.model.ensemble import members, quantiles, run_all
 from rough_draw.core.model.isolation import left_out
@@ -73,8 +73,10 @@ class Plan:
 
 
 def system_pressure(assembly: Assembly, result: Run) -> FloatArray:
-    """Highest total pressure, Pa, anywhere in the reached system against the run's time."""
+    """Highest total pressure, Pa, anywhere in the reached system against the run's time; of all, if none is reached."""
     nodes = [i for i, n in enumerate(result.network.nodes) if n.name in assembly.pumped]
+    if not nodes:
+        nodes = [i for i, n in enumerate(result.network.nodes) if n.group == "system"]
     values: FloatArray = result.pressure[:, nodes, :].sum(axis=2).max(axis=1)
     return values
 
@@ -121,8 +123,6 @@ def plan_job(job: Job, size: int = SIZE) -> Plan:
     """Plan the draw of a job sheet. Raises ScopeError or NetworkError where the sheet cannot be computed."""
     target = chosen(job.criterion).target
     assembly = assemble(job)
-    if not assembly.pumped:
-        raise ScopeError(message("sheet-reaches-none"), "rig.parts")
 
     def one(u: Unknowns) -> tuple[FloatArray, FloatArray, FloatArray, float | None]:
         varied = vary(assembly, job, u)

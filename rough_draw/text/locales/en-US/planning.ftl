@@ -5,6 +5,7 @@ limit-behind-check = { $count ->
    *[other] { CAP($sections) } stand behind check valves: pull from both sides of them.
 }
 limit-out-of-reach = The target of { $level } is out of reach of this rig within a day.
+limit-reaches-none = The pump reaches no section: a closed valve, or a core that nothing pushes, is in the way.
 limit-hangs = Whether this rig gets to { $level } within a day hangs on one thing: { $unknown }. To know it, { $measure }.
 limit-inside = { $inside } of the { $level } stand inside the system's own lines and metering device: wait, or pull from both ends.
 taker-pump = Pump and volume

@@ -110,7 +110,6 @@ sheet-no-way = No part of the rig leads from the pump to a port. Connect a hose 
 sheet-port-kept = The { $port } port is on the { $section }, which keeps its charge. Use another port.
 sheet-part-alone = The { $part } has to be connected to another part.
 sheet-unknown-port = The system has no port { $port } for the { $part }; its ports: { $known }.
-sheet-reaches-none = The pump reaches no section: a closed valve, or a core that nothing pushes, is in the way.
 sheet-nothing-to-close = Nothing is left to be closed before the hose is moved.
 network-same-name = Two volumes carry the same name: give each its own.
 network-volume = The volume of { $part } is { $volume }: it must lie between 1 mm³ and 1,000 m³.
