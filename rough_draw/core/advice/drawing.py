@@ -199,29 +199,38 @@ class _Draw:
         start = self.outs.get((chain[0].on or "", chain[0].at)) or self.outs[rig.pump.id, "end"]
         riser = box.x + box.w + 16.0
         x = start[0]
-        tools = [p for p in chain if p.kind in ("tool", "valve", "adapter")]
-        hoses = [p for p in chain if isinstance(p, HosePart)]
-        end = riser - 46.0 * len(tools) - 8.0
-        span = (end - x) / max(1, len(hoses))
+        hoses = sum(isinstance(p, HosePart) for p in chain)
+        end = riser - 46.0 * (len(chain) - hoses) - 8.0
+        span = max(30.0, (end - x) / max(1, hoses))
         path = f"M{start[0]:.0f} {start[1]:.0f}V{y:.0f}"
-        for h in hoses:
-            d.strokes.append(Stroke(h.id, f"{path}H{x + span:.0f}", hose_size(h), x + span / 2, y + 22))
-            path = f"M{x + span:.0f} {y:.0f}"
-            x += span
-            if h.ball_end:
-                d.valves.append(Round(valve=h.id, part=h.id, label=self.a.valves[h.id].label, x=x - 24, y=y))
-            self.outs[h.id, "end"] = (x, y)
-        for p in tools:
-            self.pipe(p.id, x, x + 46, y)
-            self.valve_at(p, x + 22, y)
-            self.outs[p.id, "side"] = (x + 22, y - 20)
-            self.outs[p.id, "end"] = (x + 46, y)
-            x += 46
+        for p in chain:
+            step = span if isinstance(p, HosePart) else 46.0
+            words: Name = hose_size(p) if isinstance(p, HosePart) else ""
+            d.strokes.append(Stroke(p.id, f"{path}H{x + step:.0f}", words, x + step / 2, y + 22))
+            self.fitting(p, x, step, y)
+            x += step
+            path = f"M{x:.0f} {y:.0f}"
+            for o in (*p.outlets(), "end"):
+                self.outs[p.id, o] = (x - step + 22, y - 20) if o == "side" else (x, y)
         up = box.y + box.h / 2
         d.strokes.append(Stroke(f"{last.port}.port", f"M{x:.0f} {y:.0f}H{riser:.0f}V{up:.0f}H{box.x + box.w:.0f}"))
-        words = self.core_words(last)
-        if words != message("mark-port"):
-            d.marks.append(Mark(words, riser - 40, y - 12))
+        core = self.core_words(last)
+        if core != message("mark-port"):
+            d.marks.append(Mark(core, riser - 40, y - 12))
+
+    def fitting(self, p: Part, x: float, step: float, y: float) -> None:
+        """What stands on a part's stroke from ``x`` on: its valve, its mark."""
+        d = self.d
+        if isinstance(p, HosePart):
+            if p.ball_end:
+                at = x + step - 24
+                d.valves.append(Round(valve=p.id, part=p.id, label=self.a.valves[p.id].label, x=at, y=y))
+        elif p.kind == "adapter":
+            d.marks.append(Mark(message("mark-adapter"), x + step / 2, y - 14))
+        elif p.kind == "tee":
+            d.marks.append(Mark(message("mark-tee"), x + step / 2, y + 38))
+        else:
+            self.valve_at(p, x + 22, y)
 
     def dead_ends(self, y: float, low: float) -> float:
         """Hoses that lead to a cylinder or a bottle: down from their outlet, and to the right."""
@@ -229,18 +238,19 @@ class _Draw:
         for p in self.rig.parts:
             if not isinstance(p, CylinderPart) and p.kind != "nitrogen":
                 continue
-            hose = self.rig.get(p.on or "")
-            if hose is None:
+            chain = [c for c in self.rig.chain(p)[:-1] if (c.id, "end") not in self.outs]
+            if p.on is None or not chain:
                 continue
-            start = self.outs.get((hose.on or "", hose.at), (MARGIN + PUMP_W, self.mid))
-            x = start[0] + 150.0
-            d.strokes.append(Stroke(hose.id, f"M{start[0]:.0f} {start[1]:.0f}V{y + 14:.0f}H{x:.0f}", "", 0, 0))
-            if isinstance(hose, HosePart):
-                d.marks.append(Mark(hose_size(hose), start[0] + 58, y + 38))
-                if hose.ball_end:
-                    d.valves.append(
-                        Round(valve=hose.id, part=hose.id, label=self.a.valves[hose.id].label, x=x - 22, y=y + 14)
-                    )
+            start = self.outs.get((chain[0].on or "", chain[0].at), (MARGIN + PUMP_W, self.mid))
+            x, path = start[0], f"M{start[0]:.0f} {start[1]:.0f}V{y + 14:.0f}"
+            for c in chain:
+                step = 150.0 if isinstance(c, HosePart) else 46.0
+                d.strokes.append(Stroke(c.id, f"{path}H{x + step:.0f}", "", 0, 0))
+                if isinstance(c, HosePart):
+                    d.marks.append(Mark(hose_size(c), x + 58, y + 38))
+                self.fitting(c, x, step, y + 14)
+                x += step
+                path = f"M{x:.0f} {y + 14:.0f}"
             d.boxes.append(
                 Box(
                     name=p.id,
@@ -259,22 +269,15 @@ class _Draw:
     def gauges(self) -> None:
         for g in self.rig.gauges:
             foot, base = self.gauge_foot(g)
-            above = [
-                p for p in self.rig.chain(g)[:-1] if p.kind == "tool" and (p.port is None or not self.rig.from_pump(p))
-            ]
             x = foot
-            for tool in above:
-                self.d.valves.append(
-                    Round(
-                        valve=tool.id,
-                        part=tool.id,
-                        label=self.a.valves[tool.id].label,
-                        x=x,
-                        y=base - 12,
-                        small=True,
-                        upright=True,
-                    )
-                )
+            above = self.above_gauge(g)
+            for p in above:
+                if p.id in self.a.valves and p.kind in ("tool", "valve"):
+                    words = self.a.valves[p.id].label
+                    at = Round(valve=p.id, part=p.id, label=words, x=x, y=base - 12, small=True, upright=True)
+                    self.d.valves.append(at)
+                else:
+                    self.d.strokes.append(Stroke(p.id, f"M{x:.0f} {base:.0f}V{base - 22:.0f}"))
                 base -= 22
             if g.valve:
                 self.d.valves.append(
@@ -293,6 +296,21 @@ class _Draw:
             self.d.flags.append(
                 Flag(part=g.id, x=x, y=y, foot=base, where=gauge_place(self.job, g), left=over is not None)
             )
+
+    def above_gauge(self, g: GaugePart) -> list[Part]:
+        """What stands between a gauge and the line, nearest the line first."""
+        chain = self.rig.chain(g)[:-1]
+        if not chain or chain[0].kind != "pump":
+            return chain
+        at = max(
+            (
+                n
+                for n, p in enumerate(chain)
+                if p.kind == "manifold" or any((p.id, o) in self.outs for o in p.outlets())
+            ),
+            default=0,
+        )
+        return chain[at + 1 :]
 
     def gauge_foot(self, g: GaugePart) -> tuple[float, float]:
         """Where a gauge's pole stands."""

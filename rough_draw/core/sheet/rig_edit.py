@@ -124,13 +124,16 @@ def remove(rig: Rig, name: str) -> Rig:
 
 
 def without_manifold(rig: Rig) -> Rig:
-    """The manifold left out: its hoses go straight to the pump, over a tee if there are several."""
+    """The manifold left out, with all that leads to it alone: its hoses go to where that was, over a tee if several."""
     body = next((p for p in rig.parts if isinstance(p, ManifoldPart)), None)
     if body is None:
         raise Fault(message("edit-no-manifold"))
-    above = rig.get(body.on or "")
-    root = rig.pump.id
-    dropped = {body.id, above.id if above is not None and above.kind == "hose" else body.id}
+    chain = rig.chain(body)
+    first = len(chain) - 1
+    while first > 1 and len([c for c in rig.children(chain[first - 1].id) if c.kind != "gauge"]) < 2:
+        first -= 1
+    root, place = chain[first].on or rig.pump.id, chain[first].at
+    dropped = {p.id for p in chain[first:]}
     ways = [c for c in rig.children(body.id) if _leads_to_port(rig, c)]
     for c in rig.children(body.id):
         if c not in ways and c.kind != "gauge":
@@ -140,15 +143,15 @@ def without_manifold(rig: Rig) -> Rig:
     tee = None
     if len(ways) > 1:
         tee = _PART.validate_python(
-            {"kind": "tee", "id": fresh_id(rig, "tee"), "on": root, "ways": min(3, max(2, len(ways)))}
+            {"kind": "tee", "id": fresh_id(rig, "tee"), "on": root, "at": place, "ways": min(3, max(2, len(ways)))}
         )
     order = {c.id: i for i, c in enumerate(ways)}
     for p in parts:
         if p.id in order:
-            p = p.model_copy(update={"on": tee.id, "at": "abc"[order[p.id]]} if tee else {"on": root, "at": "end"})
+            p = p.model_copy(update={"on": tee.id, "at": "abc"[order[p.id]]} if tee else {"on": root, "at": place})
         elif isinstance(p, GaugePart) and p.on in dropped:
             tool = next((t for t in parts if isinstance(t, ToolPart) and t.port and not rig.children(t.id)), None)
-            p = p.model_copy(update={"on": tool.id, "at": "side"} if tool else {"on": root, "at": "side"})
+            p = p.model_copy(update={"on": tool.id, "at": "side"} if tool else {"on": rig.pump.id, "at": "side"})
         changed.append(p)
     at = next(i for i, p in enumerate(changed) if p.kind == "pump") + 1
     return rig.with_parts([*changed[:at], *([tee] if tee else []), *changed[at:]], pattern=None)
