@@ -108,13 +108,17 @@ class RunView:
     state: RunState
     series: list[jobs.Readings]
 
+    def of(self, gauge: str) -> jobs.Readings | None:
+        """Readings of a gauge of the sheet."""
+        return next((s for s in self.series if s.part == gauge), None)
+
     def main(self) -> jobs.Readings | None:
-        """The gauge nearest the system: one named so, or else the one with most readings."""
-        if not self.series:
-            return None
-        named = [s for s in self.series if "system" in s.gauge.lower()]
-        there = [s for s in self.series if not any(w in s.gauge.lower() for w in ("pump", "manifold", "dial"))]
-        return named[0] if named else max(there or self.series, key=lambda s: s.at.size)
+        """Readings of the gauge that is read; where nobody said whose they are, the longest of those."""
+        read = self.job.rig.gauge
+        if read is not None and (own := self.of(read.id)) is not None:
+            return own
+        left = [s for s in self.series if s.part is None]
+        return max(left or self.series, key=lambda s: s.at.size, default=None)
 
 
 def view(key: str) -> RunView:

@@ -151,8 +151,8 @@ def add(d: DemoJob, now: float) -> None:
         jobs.add_touch(d.key, "gauge-attached", start, json.dumps(d.truth.as_dict()))
     for t in played.touches:
         jobs.add_touch(d.key, t.kind, start + t.at, t.note)
-    name = job.rig.gauge.name if job.rig.gauge else "Dial"
-    jobs.add_readings(d.key, [jobs.NewReading(name, start + t, p) for t, p in played.readings], "gauge")
+    name, part = (job.rig.gauge.name, job.rig.gauge.id) if job.rig.gauge else ("Dial", None)
+    jobs.add_readings(d.key, [jobs.NewReading(name, start + t, p, part=part) for t, p in played.readings], "gauge")
     if d.signed:
         by = job.closing.signed_by
         sealing.seal(d.key, {"by": by, "acknowledged": list(job.closing.acknowledged)}, None, end + 3060)

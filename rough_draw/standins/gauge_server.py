@@ -16,13 +16,17 @@ SPEEDS = (1, 10, 60)
 
 @dataclass(kw_only=True)
 class RunningWorld:
-    """A world with its clock: ``base_at`` epoch seconds of the world when the wall clock stood at ``base_wall``."""
+    """A world with its clock: ``base_at`` epoch seconds of the world when the wall clock stood at ``base_wall``.
+
+    ``others``: further gauges of the rig by their ids, with their names.
+    """
 
     world: Playable
     start_at: float
     base_at: float
     speed: float
     name: str
+    others: dict[str, str] = field(default_factory=dict)
     base_wall: float = field(default_factory=time.monotonic)
     lock: asyncio.Lock = field(default_factory=asyncio.Lock)
 
@@ -82,7 +86,7 @@ class GaugeServer:
                 send({"error": "no such gauge"})
                 return
             at = str(opening.get("at", ""))
-            name = f"Gauge at the {at}" if at else running.name
+            name = running.others.get(at) or (f"Gauge at the {at}" if at else running.name)
             unit = getattr(running.world, "unit", "pa")
             send({"hello": PROTOCOL, "gauge": name[:60], "unit": unit, "battery": 87})
             commands = asyncio.create_task(self._commands(reader, running, send))

@@ -23,6 +23,7 @@ from rough_draw.core.model.rig_graph import Unknowns
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.planning.nitrogen_breaks import broken, way_of
 from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.rig import GaugePart
 from rough_draw.core.sheet.steps import OnPart, read_step
 from rough_draw.standins.gauge import GaugeModel
 
@@ -80,6 +81,11 @@ def gauge_of(job: Job) -> GaugeModel:
     gauge = job.rig.gauge
     if gauge is None:
         return GaugeModel(760_000.0, 7_600.0, 0.0, 1.0)
+    return model_of(gauge)
+
+
+def model_of(gauge: GaugePart) -> GaugeModel:
+    """A gauge of a sheet as it shows things."""
     return GaugeModel(gauge.over_micron, gauge.resolution_micron, gauge.noise_pct, GAUGES[gauge.make].lag_s.value)
 
 
@@ -124,6 +130,12 @@ class World:
         self._state: State = initial_state(self._compiled.network)
         self._shown = self.pressure(self.assembly.gauge_node)
         self._at_pump = self.pressure(PUMP)
+        self._begin_others()
+
+    def _begin_others(self) -> None:
+        """Further gauges of the rig: what each shows now, by its id."""
+        self.others = {g.id: model_of(g) for g in self.job.rig.gauges[1:]}
+        self._others = {g: self.pressure(self.assembly.gauges[g]) for g in self.others}
 
     def at_work(self) -> list[tuple[Cause, float]]:
         """Causes at work now, with their severities."""
@@ -193,6 +205,10 @@ class World:
         for a, b, p, q in zip(run.time[:-1], run.time[1:], pressures[1:], at_pump[1:], strict=True):
             self._shown = self.gauge.follow(self._shown, float(p), float(b - a))
             self._at_pump = SECOND.follow(self._at_pump, float(q), float(b - a))
+        steps = np.diff(run.time)
+        for g, model in self.others.items():
+            for p, dt in zip(run.total(self.assembly.gauges[g])[1:], steps, strict=True):
+                self._others[g] = model.follow(self._others[g], float(p), float(dt))
         self._state = run.final
         self.time = until
 
@@ -208,9 +224,14 @@ class World:
         return pump.speed * max(0.0, over) if pump.running else 0.0
 
     def read(self, at: str = "") -> float | None:
-        """What the gauge shows, Pa; None when it is over range. ``at`` "pump": a second gauge there, in good order."""
+        """What the gauge shows, Pa; None when it is over range.
+
+        ``at`` "pump": a second gauge there, in good order; or the id of another gauge of the rig.
+        """
         if at == PUMP:
             return SECOND.shows(self._at_pump, self._rng.gauss(0.0, 1.0))
+        if at in self.others:
+            return self.others[at].shows(self._others[at], self._rng.gauss(0.0, 1.0))
         offset, jump = 0.0, 1.0
         for cause, severity in self.at_work():
             if cause.offset is not None:

@@ -16,6 +16,7 @@ from rough_draw.core.message.figure import number
 from rough_draw.core.physics.units import from_pa
 from rough_draw.core.records.hash_chain import Break, check
 from rough_draw.core.sheet.base import place_of, told_of
+from rough_draw.core.sheet.gauge_owner import owners
 from rough_draw.core.sheet.job import Job
 from rough_draw.store import jobs, labels, sealing, shelf, weights
 from rough_draw.text import say
@@ -33,10 +34,11 @@ class FileTouch(BaseModel):
 
 
 class FileSeries(BaseModel):
-    """Readings of one gauge: epoch seconds and Pa, null for over range."""
+    """Readings of one gauge: epoch seconds and Pa, null for over range; ``part``: its id on the sheet, if known."""
 
     model_config = ConfigDict(extra="forbid")
     gauge: Annotated[str, Field(max_length=60)]
+    part: Annotated[str, Field(max_length=40)] | None = None
     at: list[float]
     pa: list[float | None]
 
@@ -95,7 +97,7 @@ def dump(key: str) -> JobFile:
     """The job file of a stored job; raises NotFound."""
     stored = jobs.get(key)
     series = [
-        FileSeries(gauge=r.gauge, at=r.at.tolist(), pa=[None if np.isnan(p) else float(p) for p in r.pa])
+        FileSeries(gauge=r.gauge, part=r.part, at=r.at.tolist(), pa=[None if np.isnan(p) else float(p) for p in r.pa])
         for r in jobs.readings(key)
     ]
     touches = [FileTouch(kind=t.kind, at=t.at, note=t.note) for t in jobs.touches(key)]
@@ -130,6 +132,11 @@ class Duplicate(FileFault):
     """The same job is here already."""
 
 
+def _bare(file: JobFile) -> JobFile:
+    """A file without whose readings they are, which earlier versions did not say."""
+    return file.model_copy(update={"readings": [s.model_copy(update={"part": None}) for s in file.readings]})
+
+
 def load(file: JobFile, again: bool = False) -> str:
     """Store a job file as a new job, all or nothing; returns its key (a new one if the old is taken).
 
@@ -140,19 +147,23 @@ def load(file: JobFile, again: bool = False) -> str:
         not again
         and file.key in taken
         and (file.readings or file.touches)
-        and dump(file.key) == file.model_copy(update={"version": 2})
+        and _bare(dump(file.key)) == _bare(file.model_copy(update={"version": 2}))
     ):
         raise Duplicate(message("file-here-already", key=file.key))
     key: str | None = file.key if file.key not in taken and file.key != "imported" else None
     for s in file.readings:
         if len(s.at) != len(s.pa):
             raise FileFault(message("file-uneven", gauge=s.gauge, times=len(s.at), pressures=len(s.pa)))
+    # Earlier versions knew a gauge by its name alone.
+    older = [s for s in file.readings if "part" not in s.model_fields_set]
+    whose = owners(file.job.rig, {s.gauge: len(s.at) for s in older})
     with jobs.writing():
         stored = jobs.create(file.job, key)
         for t in file.touches:
             jobs.add_touch(stored.key, t.kind, t.at, t.note)
         for s in file.readings:
-            rows = [jobs.NewReading(s.gauge, at, pa) for at, pa in zip(s.at, s.pa, strict=True)]
+            part = s.part or whose.get(s.gauge)
+            rows = [jobs.NewReading(s.gauge, at, pa, part=part) for at, pa in zip(s.at, s.pa, strict=True)]
             jobs.add_readings(stored.key, rows, "import")
         weights.add(stored.key, [(w.at, w.kg) for w in file.weights])
         sealing.keep_imported(stored.key, [sealing.entry_of(e.model_dump()) for e in file.chain])

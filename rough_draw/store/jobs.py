@@ -22,7 +22,9 @@ from rough_draw.store.reading_cache import Readings, all_readings, forget
 KEEP_REVISIONS = 200
 TOUCHES_OF = "SELECT kind, at, note FROM touch WHERE job_id = ? ORDER BY at, id"
 """In words: everybody who looks asks it for every job, and putting it together costs five times what it takes."""
-ADD_READING = "INSERT OR IGNORE INTO reading (job_id, gauge, at, pa, source, client_key) VALUES (?, ?, ?, ?, ?, ?)"
+ADD_READING = (
+    "INSERT OR IGNORE INTO reading (job_id, gauge, at, pa, source, client_key, part) VALUES (?, ?, ?, ?, ?, ?, ?)"
+)
 """In words too, for a log of a hundred thousand rows."""
 
 
@@ -71,12 +73,16 @@ class StoredJob:
 
 @dataclass(frozen=True)
 class NewReading:
-    """A reading to add: gauge, epoch seconds, Pa or None for over range, and the sender's own key."""
+    """A reading to add: gauge, epoch seconds, Pa or None for over range, and the sender's own key.
+
+    ``part``: the id of the gauge on the sheet that it is of, where that is known.
+    """
 
     gauge: str
     at: float
     pa: float | None
     client_key: str | None = None
+    part: str | None = None
 
 
 @lru_cache(maxsize=1024)
@@ -210,7 +216,7 @@ def add_readings(key: str, readings: Sequence[NewReading], source: str) -> int:
         to = database.connection()
         before = to.total_changes
         try:
-            to.executemany(ADD_READING, [(job, r.gauge, r.at, r.pa, source, r.client_key) for r in readings])
+            to.executemany(ADD_READING, [(job, r.gauge, r.at, r.pa, source, r.client_key, r.part) for r in readings])
         except sqlite3.OperationalError as e:
             # Past the mapper, which tells it so everywhere else.
             raise OperationalError(*e.args) from e
@@ -236,4 +242,4 @@ def readings(key: str, since: float = -1.0, bench: bool = False) -> list[Reading
     if since < 0:
         return found
     kept = [(r, int(np.searchsorted(r.at, since, side="right"))) for r in found]
-    return [Readings(r.gauge, r.at[n:], r.pa[n:]) for r, n in kept if n < r.at.size]
+    return [Readings(r.gauge, r.at[n:], r.pa[n:], r.part) for r, n in kept if n < r.at.size]

@@ -74,6 +74,7 @@ class ReadingRow(Table):
     pa = FloatField(null=True)
     source = CharField(max_length=12)
     client_key = CharField(max_length=64, null=True)
+    part = CharField(max_length=40, null=True)
 
     class Meta:
         table_name = "reading"

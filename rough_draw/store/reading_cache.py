@@ -15,17 +15,21 @@ FloatArray = NDArray[np.float64]
 MOST_JOBS = 200
 BENCH = "bench"
 """Source of readings that were taken of the rig alone: they are no part of the draw."""
-SINCE = "SELECT id, gauge, at, pa FROM reading WHERE job_id = ? AND id > ? AND source <> ? ORDER BY id"
+SINCE = "SELECT id, gauge, at, pa, part FROM reading WHERE job_id = ? AND id > ? AND source <> ? ORDER BY id"
 SINCE_BENCH = SINCE.replace("<>", "=")
 
 
 @dataclass(frozen=True)
 class Readings:
-    """Readings of one gauge: epoch seconds and Pa, NaN for over range. Not to be changed: others hold them too."""
+    """Readings of one gauge: epoch seconds and Pa, NaN for over range. Not to be changed: others hold them too.
+
+    ``part``: its id on the sheet; None where nobody said whose they are.
+    """
 
     gauge: str
     at: FloatArray
     pa: FloatArray
+    part: str | None = None
 
 
 @dataclass
@@ -45,19 +49,21 @@ def all_readings(key: str, bench: bool = False) -> list[Readings]:
     with _guard:
         tail = _tails.setdefault(name, _Tail())
     with tail.lock:
-        fresh: dict[str, tuple[list[float], list[float]]] = {}
+        fresh: dict[tuple[str, str | None], tuple[list[float], list[float]]] = {}
         found = database.execute_sql(SINCE_BENCH if bench else SINCE, (key, tail.last, BENCH))
-        for number, gauge, at, pa in found:
-            times, values = fresh.setdefault(gauge, ([], []))
+        for number, gauge, at, pa, part in found:
+            times, values = fresh.setdefault((gauge, part), ([], []))
             times.append(at)
             values.append(float("nan") if pa is None else pa)
             tail.last = number
-        for gauge, (times, values) in fresh.items():
-            tail.series[gauge] = _joined(gauge, tail.series.get(gauge), np.array(times), np.array(values))
+        for (gauge, part), (times, values) in fresh.items():
+            # A gauge that was given another name goes on as the same.
+            name = f"#{part}" if part else gauge
+            tail.series[name] = _joined(gauge, part, tail.series.get(name), np.array(times), np.array(values))
         return list(tail.series.values())
 
 
-def _joined(gauge: str, old: Readings | None, at: FloatArray, pa: FloatArray) -> Readings:
+def _joined(gauge: str, part: str | None, old: Readings | None, at: FloatArray, pa: FloatArray) -> Readings:
     if old is not None:
         at, pa = np.concatenate([old.at, at]), np.concatenate([old.pa, pa])
     if at.size > 1 and bool((np.diff(at) < 0).any()):
@@ -66,7 +72,7 @@ def _joined(gauge: str, old: Readings | None, at: FloatArray, pa: FloatArray) ->
         at, pa = at[order], pa[order]
     at.setflags(write=False)
     pa.setflags(write=False)
-    return Readings(gauge, at, pa)
+    return Readings(gauge, at, pa, part)
 
 
 def forget_all() -> None:

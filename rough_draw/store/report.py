@@ -15,6 +15,7 @@ from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, KeepTogether, SimpleDocTemplate, Spacer
 
 from rough_draw import __version__
+from rough_draw.core.advice.drawing import gauge_place
 from rough_draw.core.advice.setup_check import answers
 from rough_draw.core.charging.charge import grams_per_year
 from rough_draw.core.hold.result import Verdict
@@ -146,6 +147,8 @@ def _parties(r: Record) -> list[Flowable]:
         ("technician", message("report-licensed", name=p.technician, licence=p.licence) if p.licence else p.technician),
         ("firm", p.firm),
     ]
+    if rig.gauges[1:]:
+        rows.append(("more-gauges", all_listed([_gauge(g.name, gauge_place(job, g)) for g in rig.gauges[1:]])))
     return [grid(rows)]
 
 

@@ -17,6 +17,7 @@ from rough_draw.core.model.assemble import assemble
 from rough_draw.core.model.isolation import isolation
 from rough_draw.core.model.steady import solve_steady
 from rough_draw.core.planning.plan import plan_job, time_to_target
+from rough_draw.core.planning.upgrades import changes
 from rough_draw.core.sheet import rig_edit
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.rig import AdapterPart, GaugePart, PumpPart, Rig, ValvePart
@@ -273,10 +274,12 @@ def fitted(draw_: st.DrawFn) -> tuple[Job, int]:
             r = rig_edit.put_at_port(r, port_part, {"kind": kind, **more})
         else:
             r = rig_edit.insert(r, at, {"kind": kind})
+    if draw_(st.booleans()) and not any(p.on == "pump" and p.at == "side" for p in r.parts):
+        r = rig_edit.add(r, {"kind": "gauge", "on": "pump", "at": "side"})
     return job_of(r, scope), count
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=80, deadline=None)
 @given(fitted())
 def test_fittings_anywhere_are_seen_through(made: tuple[Job, int]) -> None:
     job, count = made
@@ -297,7 +300,13 @@ def test_fittings_anywhere_are_seen_through(made: tuple[Job, int]) -> None:
     drawn = draw(job, a)
     shown = {b.name for b in drawn.boxes} | {s.part for s in drawn.strokes} | {v.part for v in drawn.valves}
     assert {p.id for p in added} <= shown
-    assert findings(job, a, held, plan.gauge_error, plan.target)
+    told = findings(job, a, held, plan.gauge_error, plan.target)
+    assert told
+    # Every fix is a rig that can be computed, and changes(): nothing that is offered may break the page.
+    for f in told:
+        if f.fix is not None:
+            assemble(f.fix.job, needs_pump=False)
+    assert [c.key for c in changes(job)]
     assert [q.letter for q in answers(job, a, held)] == list("abcdef")
 
 

@@ -55,7 +55,8 @@ export const commands = {
 
   // A run
   touch: (key: string, body: Record<string, unknown>) => post(`/jobs/${key}/touches`, body),
-  addReadings: (key: string, gauge: string, readings: { at: number; pa: number | null; key: string }[]) => post(`/jobs/${key}/readings`, { gauge, readings }),
+  addReadings: (key: string, gauge: string, part: string | null, readings: { at: number; pa: number | null; key: string }[]) =>
+    post(`/jobs/${key}/readings`, { gauge, part, readings }),
   importReadings: (key: string, file: File, commit: boolean) => post<ImportOut>(`/jobs/${key}/import?commit=${commit}`, withFile(file)),
   standin: (key: string, body: { speed: number; second: boolean }) => post<LiveOut>(`/jobs/${key}/standin`, body),
   answerTest: (key: string, body: { test: string; outcome: string }) => post<WhyOut>(`/jobs/${key}/why/answers`, body),

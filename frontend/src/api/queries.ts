@@ -107,6 +107,7 @@ const MOST_LATELY = 20;
 interface StreamMessage {
   kind: "hello" | "readings" | "touch" | "reload";
   gauge?: string;
+  part?: string | null;
   at?: number[];
   pa?: (number | null)[];
 }
@@ -135,8 +136,8 @@ export function useSent(): void {
           if (live < at) client.setQueryData(liveKey, (old) => withSent(old, item), { updatedAt: live });
           if (item.what === "touch" && touches < at) client.setQueryData(touchesKey, (old) => old && touchesWith(old, [item], ""), { updatedAt: touches });
           if (item.what === "reading") {
-            const { gauge, pa } = item.body as { gauge: string; pa: number | null };
-            client.setQueryData(options.readings(item.job).queryKey, (old) => append(old, gauge, [item.at], [pa]));
+            const { gauge, part = null, pa } = item.body as { gauge: string; part?: string | null; pa: number | null };
+            client.setQueryData(options.readings(item.job).queryKey, (old) => append(old, { gauge, part }, [item.at], [pa]));
           }
         }
         lately.current = [];
@@ -156,8 +157,8 @@ export function useStream(key: string): void {
     source.onmessage = (event: MessageEvent<string>) => {
       const message = JSON.parse(event.data) as StreamMessage;
       if (message.kind === "readings" && message.at && message.pa) {
-        const { at, pa, gauge = "" } = message;
-        client.setQueryData(options.readings(key).queryKey, (old) => append(old, gauge, at, pa));
+        const { at, pa, gauge = "", part = null } = message;
+        client.setQueryData(options.readings(key).queryKey, (old) => append(old, { gauge, part }, at, pa));
       } else if (message.kind === "touch") refreshRun(client, key);
       else if (message.kind === "reload" || opened) refresh(client, ["readings"], key);
       opened = true;
@@ -166,10 +167,10 @@ export function useStream(key: string): void {
   }, [client, key]);
 }
 
-function append(old: SeriesOut[] | undefined, gauge: string, at: number[], pa: (number | null)[]): SeriesOut[] | undefined {
+function append(old: SeriesOut[] | undefined, whose: { gauge: string; part: string | null }, at: number[], pa: (number | null)[]): SeriesOut[] | undefined {
   if (!old) return old;
-  const found = old.find((s) => s.gauge === gauge);
-  const base = found ?? { gauge, at: [], pa: [], total: 0, thinned: false };
+  const found = old.find((s) => (whose.part ? s.part === whose.part : s.gauge === whose.gauge));
+  const base = found ?? { ...whose, at: [], pa: [], total: 0, thinned: false };
   const last = base.at[base.at.length - 1] ?? -Infinity;
   const fresh = at.map((t, i) => [t, pa[i] ?? null] as const).filter(([t]) => t > last);
   if (fresh.length === 0) return old;

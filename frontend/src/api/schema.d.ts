@@ -3416,15 +3416,23 @@ export interface components {
         };
         /**
          * GaugeOut
-         * @description Another gauge's last figure: epoch s, Pa or None over range.
+         * @description Another gauge's last figure: epoch s, Pa or None over range; where it is, and what is to be expected there now.
+         *
+         *     ``part``: its id on the sheet. ``off``: how far the best explanation of its own readings is from them (0.1 is 10 %).
          */
         GaugeOut: {
             /** At */
             at: number;
+            fit: components["schemas"]["FitOut"] | null;
             /** Gauge */
             gauge: string;
             /** Pa */
             pa: number | null;
+            /** Part */
+            part: string | null;
+            /** Place */
+            place: string;
+            planned: components["schemas"]["RangeOut"] | null;
         };
         /**
          * GaugePart
@@ -3505,6 +3513,26 @@ export interface components {
              * @default false
              */
             valve: boolean;
+        };
+        /**
+         * GaugePlanOut
+         * @description What a gauge should show: 10 %, best guess, 90 % at the plan's times. ``reads``: the one that is read.
+         */
+        GaugePlanOut: {
+            /** High */
+            high: number[];
+            /** Id */
+            id: string;
+            /** Low */
+            low: number[];
+            /** Mid */
+            mid: number[];
+            /** Name */
+            name: string;
+            /** Place */
+            place: string;
+            /** Reads */
+            reads: boolean;
         };
         /**
          * GroupOut
@@ -4424,6 +4452,8 @@ export interface components {
             ballast_open: boolean;
             /** Battery Pct */
             battery_pct: number | null;
+            /** Between */
+            between: string | null;
             /** Breaks */
             breaks: number;
             /** Broken */
@@ -4957,6 +4987,8 @@ export interface components {
             gauge_mid: number[];
             /** Gauge Node */
             gauge_node: string;
+            /** Gauges */
+            gauges: components["schemas"]["GaugePlanOut"][];
             /** Inside Pa */
             inside_pa: number;
             /** Isolate Inside */
@@ -5493,6 +5525,11 @@ export interface components {
              * @default typed
              */
             gauge: string;
+            /**
+             * Part
+             * @description the id of the gauge on the sheet
+             */
+            part?: string | null;
             /** Readings */
             readings: components["schemas"]["ReadingIn"][];
         };
@@ -6520,6 +6557,8 @@ export interface components {
         /**
          * SeriesOut
          * @description Readings of one gauge; ``pa`` null is over range. Thinned keeping extremes when ``thinned``.
+         *
+         *     ``part``: its id on the sheet.
          */
         SeriesOut: {
             /** At */
@@ -6528,6 +6567,8 @@ export interface components {
             gauge: string;
             /** Pa */
             pa: (number | null)[];
+            /** Part */
+            part: string | null;
             /** Thinned */
             thinned: boolean;
             /** Total */

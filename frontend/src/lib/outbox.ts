@@ -15,7 +15,7 @@ export interface Waiting {
   job: string;
   what: "touch" | "reading";
   /** What is sent, but for the id and the time. */
-  body: { kind: string; note?: string } | { gauge: string; pa: number | null };
+  body: { kind: string; note?: string } | { gauge: string; part?: string | null; pa: number | null };
   /** When it was made, epoch s. */
   at: number;
   tries: number;
@@ -132,8 +132,8 @@ async function attempt(item: Waiting): Promise<"done" | "later"> {
   try {
     if (item.what === "touch") await commands.touch(item.job, { ...item.body, key: item.id, ...(late ? { at: item.at } : {}) });
     else {
-      const { gauge, pa } = item.body as { gauge: string; pa: number | null };
-      await commands.addReadings(item.job, gauge, [{ at: item.at, pa, key: item.id }]);
+      const { gauge, part = null, pa } = item.body as { gauge: string; part?: string | null; pa: number | null };
+      await commands.addReadings(item.job, gauge, part, [{ at: item.at, pa, key: item.id }]);
     }
   } catch (e) {
     if (!(e instanceof ApiError) || waitsAfter(e.status)) return "later";

@@ -38,7 +38,7 @@ describe("lists with what is on its way", () => {
   });
 
   it("adds readings to their own gauge, or begins one", () => {
-    const series: SeriesOut[] = [{ gauge: "typed", at: [1], pa: [9], total: 1, thinned: false }];
+    const series: SeriesOut[] = [{ part: null, gauge: "typed", at: [1], pa: [9], total: 1, thinned: false }];
     const out = readingsWith(series, [reading(8), { ...reading(7), body: { gauge: "other", pa: 7 } }]);
     expect(out.map((s) => [s.gauge, s.pa])).toEqual([
       ["typed", [9, 8]],

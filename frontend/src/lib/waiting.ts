@@ -61,9 +61,9 @@ export function readingsWith(series: SeriesOut[], waiting: Waiting[]): SeriesOut
   let out = series;
   for (const w of waiting) {
     if (w.what !== "reading") continue;
-    const { gauge, pa } = w.body as { gauge: string; pa: number | null };
-    const found = out.find((s) => s.gauge === gauge);
-    const base = found ?? { gauge, at: [], pa: [], total: 0, thinned: false };
+    const { gauge, part = null, pa } = w.body as { gauge: string; part?: string | null; pa: number | null };
+    const found = out.find((s) => (part ? s.part === part : s.gauge === gauge));
+    const base = found ?? { gauge, part, at: [], pa: [], total: 0, thinned: false };
     const grown = { ...base, at: [...base.at, w.at], pa: [...base.pa, pa], total: base.total + 1 };
     out = found ? out.map((s) => (s === found ? grown : s)) : [...out, grown];
   }

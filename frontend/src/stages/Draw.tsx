@@ -117,11 +117,25 @@ function FigureCard({ live, step }: { live: LiveOut; step: number | undefined })
         </p>
       )}
       {live.gauges.map((g) => (
-        <p key={g.gauge} className="flex items-baseline justify-between gap-2 border-t border-rule pt-1">
-          <span>{g.gauge}</span>
-          <span className="figure font-bold">{g.pa === null || g.pa === undefined ? "over range" : u.say("pressure", g.pa)}</span>
-        </p>
+        <div key={g.part ?? g.gauge} className="mt-1 border-t border-rule pt-1" data-testid="other-gauge">
+          <p className="flex items-baseline justify-between gap-2">
+            <span>
+              {g.gauge} <span className="text-note text-soft">{g.place}</span>
+            </span>
+            <span className="figure font-bold whitespace-nowrap">{g.pa === null || g.pa === undefined ? "over range" : u.say("pressure", g.pa)}</span>
+          </p>
+          {g.planned && (
+            <p className="text-note text-soft">
+              plan <span className="figure">{u.say("pressure", g.planned.value)}</span>, <span className="figure">{range(g.planned, (x) => u.say("pressure", x))}</span>
+            </p>
+          )}
+        </div>
       ))}
+      {live.between && (
+        <p className="mt-1 border-l-4 border-measure pl-2" data-testid="between">
+          {live.between}
+        </p>
+      )}
       {live.stale && <Tag tone="caution">stale: nothing heard from the gauge</Tag>}
       {live.battery_pct !== null && live.battery_pct !== undefined && live.battery_pct < 20 && <Tag tone="caution">gauge battery {Math.round(live.battery_pct)} %</Tag>}
     </Sheet>

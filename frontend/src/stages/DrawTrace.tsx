@@ -6,7 +6,7 @@ import { useCloser } from "../api/queries";
 import { MICRON_PA } from "../lib/format";
 import { useNarrow } from "../lib/narrow";
 import { useUnits } from "../lib/units";
-import { Trace } from "../trace/Trace";
+import { Trace, type Pencil } from "../trace/Trace";
 import type { Band } from "../trace/paint";
 import { Button } from "../ui/Button";
 
@@ -51,8 +51,15 @@ export function DrawTrace({
   ];
   // Once readings speak, their band stands for the plan's; the plan stays as a line to compare with.
   const planned = { at: plan.times.map((t) => t + start), low: plan.gauge_low, mid: plan.gauge_mid, high: plan.gauge_high };
-  const pencils = live.fit && !live.fit.contradicts ? [{ at: planned.at, mid: planned.mid }, live.fit] : [planned];
+  const pencils: Pencil[] = live.fit && !live.fit.contradicts ? [{ at: planned.at, mid: planned.mid }, live.fit] : [planned];
   const main = ordered[0];
+  // A further gauge has its own prediction: by its own readings where they speak, else the plan's for its place.
+  for (const other of ordered.slice(1)) {
+    const own = live.gauges.find((g) => g.part === other.part)?.fit;
+    const plannedThere = plan.gauges.find((g) => g.id === other.part);
+    if (own && !own.contradicts) pencils.push({ at: own.at, mid: own.mid });
+    else if (plannedThere) pencils.push({ at: planned.at, mid: plannedThere.mid });
+  }
   const events = touches
     .filter((t) => isTouch(t) && t.at > start + 5)
     .map((t, i) => ({ at: t.at, label: String(i + 1), pa: readingAt(main, t.at) }));

@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 
-import type { ImportOut, LiveOut } from "../api/client";
+import type { ImportOut, Job, LiveOut } from "../api/client";
 import { ApiError } from "../api/client";
 import { commands } from "../api/commands";
 import { options, refresh, refreshRun } from "../api/options";
@@ -43,7 +43,7 @@ export function Source({ jobKey, live, hasReadings }: { jobKey: string; live: Li
     <div className="mb-1">
       {live.standin ? (
         <div className="flex items-center justify-end gap-2" role="group" aria-label="Pace of the simulated gauge">
-          {!live.second && live.phase !== "hold" && (
+          {!live.second && live.gauges.length === 0 && live.phase !== "hold" && (
             <Button kind="quiet" className="mr-auto" onClick={() => void pace(live.speed, true)}>
               Second gauge, at the pump
             </Button>
@@ -157,10 +157,15 @@ function Preview({ out, name, onTake, onLeave }: { out: ImportOut; name: string;
   );
 }
 
-const GAUGES = [
-  { value: "typed", label: "at the system" },
-  { value: "typed, manifold", label: "at the manifold" },
-];
+/** Stands for a gauge held to the pump for a look, which is on no sheet. */
+const AT_PUMP = "at-pump";
+
+/** The gauges of the rig that a figure can be typed for, and one held to the pump. */
+function gaugesOf(job: Job | undefined) {
+  const own = (job?.rig?.parts ?? []).filter((p) => p.kind === "gauge");
+  const named = own.map((g, n) => ({ value: g.id, label: g.name || (own.length > 1 ? `gauge ${n + 1}` : "gauge") }));
+  return [...(named.length > 0 ? named : [{ value: "", label: "dial" }]), { value: AT_PUMP, label: "at the pump" }];
+}
 
 /** A keypad for gloves: the time is stamped when the figure is entered. */
 function Keypad({ open, onClose, jobKey }: { open: boolean; onClose: () => void; jobKey: string }) {
@@ -168,10 +173,13 @@ function Keypad({ open, onClose, jobKey }: { open: boolean; onClose: () => void;
   const [text, setText] = useState("");
   const [last, setLast] = useState<string[]>([]);
   const [fault, setFault] = useState<string>("");
-  const [gauge, setGauge] = useState("typed");
+  const [chosen, setChosen] = useState<string | null>(null);
   const u = useUnits();
   const job = useJob(jobKey);
   const system = useSystem(jobKey, job.data?.version ?? 0);
+  const gauges = gaugesOf(job.data?.job);
+  const part = chosen ?? gauges[0]!.value;
+  const gauge = part === gauges[0]!.value ? "typed" : `typed, ${gauges.find((g) => g.value === part)?.label ?? part}`;
   // Who reads in inches of mercury reads a dial: vacuum below the air of this place, never above nothing.
   const air = u.of("pressure").key === "inhg" ? (system.data?.atmosphere_pa ?? ATMOSPHERE_PA) : null;
   const unit = air === null ? u.label("pressure") : "inHg vacuum";
@@ -180,7 +188,7 @@ function Keypad({ open, onClose, jobKey }: { open: boolean; onClose: () => void;
   const enter = (pa: number | null) => {
     const at = Date.now() / 1000;
     const shown = pa === null ? "over" : `${text} ${unit}`;
-    send(jobKey, "reading", { gauge, pa }).then(
+    send(jobKey, "reading", { gauge, part: part || null, pa }).then(
       (how) => {
         setLast((l) => [`${clock(at, true)}  ${shown}`, ...l].slice(0, 3));
         setText("");
@@ -200,7 +208,7 @@ function Keypad({ open, onClose, jobKey }: { open: boolean; onClose: () => void;
   return (
     <Modal open={open} onClose={onClose} title="Type the reading">
       <div className="mb-2">
-        <Segments label="Which gauge" value={gauge} onChange={setGauge} options={GAUGES} />
+        <Segments label="Which gauge" value={part} onChange={setChosen} options={gauges} />
       </div>
       <div className="figure mb-1 rounded-[5px] border-2 border-strong px-3 py-2 text-right text-display leading-none font-bold text-measure" aria-live="polite">
         {text || "0"}

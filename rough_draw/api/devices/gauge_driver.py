@@ -57,7 +57,8 @@ class Link:
     """A connection to one gauge on behalf of one job: ``opens`` is the gauge's name on the line,
     ``at`` the place of a second one.
 
-    ``source`` is kept with its readings, ``told`` names them in the job's stream.
+    ``source`` is kept with its readings, ``told`` names them in the job's stream. ``part``: its id on the
+    sheet.
     """
 
     key: str
@@ -68,6 +69,7 @@ class Link:
     opens: str = ""
     at: str = ""
     source: str = "gauge"
+    part: str | None = None
     told: str = "readings"
     last_line: float = 0.0
     faults: int = 0
@@ -189,7 +191,7 @@ class Link:
                 pa = None if message.get("over") else float(message["pa"])
                 if not math.isfinite(at) or (pa is not None and not 0 <= pa <= 120_000):
                     raise ValueError("out of bounds")
-                pending.append(jobs.NewReading(self.gauge, at, pa))
+                pending.append(jobs.NewReading(self.gauge, at, pa, part=self.part))
             self.last_line = time.monotonic()
         except (ValueError, KeyError, TypeError, UnicodeDecodeError):
             self.faults += 1
@@ -206,4 +208,4 @@ class Link:
         if not await self.keeper.store(self.key, rows, self.source):
             raise asyncio.CancelledError
         shown = {"at": [r.at for r in rows], "pa": [r.pa for r in rows]}
-        self.listeners.tell(self.key, {"kind": self.told, "gauge": self.gauge, **shown})
+        self.listeners.tell(self.key, {"kind": self.told, "gauge": self.gauge, "part": self.part, **shown})

@@ -10,6 +10,7 @@ from rough_draw.api.devices.gauge_driver import Link, Listeners
 from rough_draw.api.devices.reading_writer import Keeper
 from rough_draw.api.devices.scale_driver import ScaleLink, scale_name
 from rough_draw.core.message import message
+from rough_draw.core.sheet.gauge_owner import AT_PUMP
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.run_state import Touch
 from rough_draw.standins.gauge_server import GaugeServer, RunningWorld
@@ -95,17 +96,36 @@ class Hub:
         await asyncio.to_thread(replay)
         base = now if known else time.time()
         name = job.rig.gauge.name or "Gauge 1" if job.rig.gauge else "Dial"
-        self.server.worlds[key] = RunningWorld(world=world, start_at=start, base_at=base, speed=float(speed), name=name)
-        link = Link(key=key, port=self.server.port, listeners=self.listeners, keeper=self.keeper, gauge=name)
-        self.links[key] = link
-        link.start()
+        others = {g.id: g.name or f"Gauge {n}" for n, g in enumerate(job.rig.gauges[1:], 2)}
+        self.server.worlds[key] = RunningWorld(
+            world=world, start_at=start, base_at=base, speed=float(speed), name=name, others=others
+        )
+        first = job.rig.gauge.id if job.rig.gauge else None
+        self._read(key, key, name, first, "")
+        for gauge, called in others.items():
+            self._read(f"{key}/{gauge}", key, called, gauge, gauge)
         if any(t.kind == SECOND for t in touches):
             self.attach_second(key)
         return truth
 
-    def attach_outside(self, key: str, port: int, opens: str) -> None:
+    def _read(self, name: str, key: str, gauge: str, part: str | None, at: str) -> None:
+        """A line to one gauge of a job's world."""
+        link = Link(
+            key=key,
+            port=self.server.port,
+            listeners=self.listeners,
+            keeper=self.keeper,
+            gauge=gauge,
+            opens=key,
+            at=at,
+            part=part,
+        )
+        self.links[name] = link
+        link.start()
+
+    def attach_outside(self, key: str, port: int, opens: str, part: str | None) -> None:
         """Read a gauge that runs by itself on a port of the loopback: nothing is known of it but its protocol."""
-        link = Link(key=key, port=port, listeners=self.listeners, keeper=self.keeper, opens=opens)
+        link = Link(key=key, port=port, listeners=self.listeners, keeper=self.keeper, opens=opens, part=part)
         self.links[key] = link
         link.start()
 
@@ -114,17 +134,7 @@ class Hub:
         name = second_name(key)
         if name in self.links or key not in self.server.worlds:
             return
-        link = Link(
-            key=key,
-            port=self.server.port,
-            listeners=self.listeners,
-            keeper=self.keeper,
-            gauge=say(message("gauge-second-name")),
-            opens=key,
-            at="pump",
-        )
-        self.links[name] = link
-        link.start()
+        self._read(name, key, say(message("gauge-second-name")), AT_PUMP, "pump")
 
     async def attach_bench(self, key: str, job: Job, speed: int) -> None:
         """Put the rig of a job on the bench: a simulated one, with faults of its own, from the beginning."""
@@ -188,7 +198,7 @@ class Hub:
     async def detach(self, key: str) -> None:
         """Take the stand-in off a job."""
         await self.detach_scale(key)
-        for name in (second_name(key), key):
+        for name in [n for n in self.links if n == key or (n.startswith(f"{key}/") and n != bench_name(key))]:
             link = self.links.pop(name, None)
             if link is not None:
                 await link.stop()

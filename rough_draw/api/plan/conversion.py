@@ -14,6 +14,7 @@ from rough_draw.api.plan.schemas import (
     Choice,
     CriterionOut,
     FindingOut,
+    GaugePlanOut,
     LinkOut,
     MomentOut,
     PartOut,
@@ -24,7 +25,7 @@ from rough_draw.api.plan.schemas import (
 )
 from rough_draw.api.schemas import RangeOut
 from rough_draw.core.advice.cord import check as check_cord
-from rough_draw.core.advice.drawing import draw
+from rough_draw.core.advice.drawing import draw, gauge_place
 from rough_draw.core.advice.finding import Finding
 from rough_draw.core.advice.findings import findings
 from rough_draw.core.advice.setup_check import answers
@@ -44,6 +45,7 @@ from rough_draw.core.planning.plan import HORIZON, Plan, time_to_target
 from rough_draw.core.sheet import criteria
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.kit import free
+from rough_draw.core.sheet.rig import GaugePart
 from rough_draw.store import shelf
 from rough_draw.text import say
 
@@ -189,6 +191,13 @@ def _slots(job: Job) -> list[SlotOut]:
     return found
 
 
+def _gauge_plan(job: Job, gauge: GaugePart, plan: Plan) -> GaugePlanOut:
+    low, mid, high = (floats(row) for row in plan.gauges[gauge.id])
+    name = gauge.name or message("part-gauge")
+    reads = gauge is job.rig.gauge
+    return GaugePlanOut(id=gauge.id, name=name, place=gauge_place(job, gauge), low=low, mid=mid, high=high, reads=reads)
+
+
 def plan_out(job: Job, first: bool = False) -> PlanOut:
     """The plan of a sheet as the API says it; ``first``: what is there at once."""
     whole = not first or runs.plan_ready(job)
@@ -234,6 +243,7 @@ def plan_out(job: Job, first: bool = False) -> PlanOut:
         left_out=[assembly.system.labels[s] for s in plan.left_out],
         questions=answers(job, assembly, shut),
         findings=[finding_out(f) for f in all_findings(job, plan)],
+        gauges=[_gauge_plan(job, g, plan) for g in job.rig.gauges],
         inside_pa=plan.inside,
         deciding=message(f"unknown-{plan.deciding}") if plan.deciding else None,
         measure=message(f"unknown-{plan.deciding}.measure") if plan.deciding else None,

@@ -162,6 +162,18 @@ class MomentOut(BaseModel):
     words: Said
 
 
+class GaugePlanOut(BaseModel):
+    """What a gauge should show: 10 %, best guess, 90 % at the plan's times. ``reads``: the one that is read."""
+
+    id: str
+    name: Said
+    place: Said
+    low: list[float]
+    mid: list[float]
+    high: list[float]
+    reads: bool
+
+
 class PlanOut(BaseModel):
     """A computed draw; bands are 10 %, 50 % and 90 %.
 
@@ -194,6 +206,7 @@ class PlanOut(BaseModel):
     left_out: list[Said]
     questions: list[AnswerOut]
     findings: list[FindingOut]
+    gauges: list[GaugePlanOut]
     inside_pa: float
     deciding: Said | None
     measure: Said | None

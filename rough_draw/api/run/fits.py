@@ -6,7 +6,7 @@ import logging
 import threading
 import time
 from concurrent.futures import ThreadPoolExecutor
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 import numpy as np
 from cachetools import LRUCache
@@ -49,6 +49,7 @@ class _Kept:
     made_of: _MadeOf
     state: Fit | None = None
     answer: Answer | None = None
+    others: dict[str, Answer] = field(default_factory=dict)
     seen: tuple[int, float] = (0, 0.0)
     refined_at: float = 0.0
     busy: bool = False
@@ -83,8 +84,20 @@ def fitted(key: str, run: runs.RunView) -> Answer | None:
         if due and seen != found.seen and not found.busy:
             found.busy = True
             at, pa = main.at[keep] - start, np.asarray(main.pa[keep])
-            _worker.submit(_work, found, run.job, turned, start, at, pa, seen)
+            beside = {
+                s.part: (s.at[s.at >= start + 1.0] - start, np.asarray(s.pa[s.at >= start + 1.0]))
+                for s in run.series
+                if s is not main and s.part
+            }
+            _worker.submit(_work, found, run.job, turned, start, at, pa, beside, seen)
         return found.answer
+
+
+def fitted_beside(key: str) -> dict[str, Answer]:
+    """What the readings of the further gauges said last, by their ids: made with the answer of the one that is read."""
+    with _guard:
+        found = _kept.get(key)
+        return dict(found.others) if found is not None else {}
 
 
 def _work(
@@ -94,6 +107,7 @@ def _work(
     start: float,
     at: FloatArray,
     pa: FloatArray,
+    beside: dict[str, tuple[FloatArray, FloatArray]],
     seen: tuple[int, float],
 ) -> None:
     try:
@@ -101,6 +115,10 @@ def _work(
             kept.state = start_fit(job, touches, start)
         over = (job.rig.gauge.over_micron if job.rig.gauge else 1.0) * MICRON_PA
         kept.answer = fit(kept.state, at, pa, over, rounds=1)
+        ranges = {g.id: g.over_micron * MICRON_PA for g in job.rig.gauges}
+        kept.others = {
+            g: fit(kept.state, t, p, ranges.get(g, over), gauge=g) for g, (t, p) in beside.items() if t.size >= LEAST
+        }
     except (ScopeError, NetworkError, EngineError) as e:
         # The plan's own band stands in for it; the sheet says what is wrong.
         log.info("no live fit: %s", e)

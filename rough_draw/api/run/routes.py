@@ -31,6 +31,7 @@ from rough_draw.core.model.system import atmosphere_of
 from rough_draw.core.readings import csv_table
 from rough_draw.core.readings.downsampling import decimate
 from rough_draw.core.readings.series import find_hold, noted_isolation
+from rough_draw.core.sheet.gauge_owner import AT_PUMP, owner, owners
 from rough_draw.standins.gauge_server import SPEEDS
 from rough_draw.store import jobs
 from rough_draw.text import say
@@ -59,6 +60,7 @@ def read_readings(
         found.append(
             SeriesOut(
                 gauge=s.gauge,
+                part=s.part,
                 at=[round(float(x), 3) for x in at],
                 pa=maybe(pa),
                 total=end,
@@ -71,7 +73,11 @@ def read_readings(
 @router.post("/jobs/{key}/readings", status_code=201)
 def add_readings(key: Key, body: ReadingsIn) -> Added:
     """Add typed readings. Once this has answered they are on disk; sent again, they are not stored twice."""
-    rows = [jobs.NewReading(body.gauge, r.at, r.pa, r.key) for r in body.readings]
+    rig = jobs.get(key).job.rig
+    known = {AT_PUMP, *(g.id for g in rig.gauges)}
+    part = body.part if body.part in known else owner(rig, body.gauge)
+    part = part or (rig.gauge.id if rig.gauge is not None else None)
+    rows = [jobs.NewReading(body.gauge, r.at, r.pa, r.key, part) for r in body.readings]
     added = jobs.add_readings(key, rows, "typed")
     return Added(added=added)
 
@@ -88,10 +94,13 @@ def import_readings(key: Key, file: UploadFile, commit: bool = False) -> ImportO
         touches = jobs.touches(key)
         start = max([time.time() - float(main.time[-1]), *(t.at + 1.0 for t in touches)])
         with jobs.writing():
-            for n, s in enumerate(found.series):
-                label = (s.label or f"gauge {n + 1}")[:60]
+            labels = [(s.label or f"gauge {n + 1}")[:60] for n, s in enumerate(found.series)]
+            sizes = {label: 1 + int(s is main) for label, s in zip(labels, found.series, strict=True)}
+            whose = owners(job.rig, sizes)
+            for label, s in zip(labels, found.series, strict=True):
+                part = whose.get(label)
                 rows = [
-                    jobs.NewReading(label, start + float(t), None if np.isnan(p) else float(p))
+                    jobs.NewReading(label, start + float(t), None if np.isnan(p) else float(p), part=part)
                     for t, p in zip(s.time, s.pressure, strict=True)
                 ]
                 jobs.add_readings(key, rows, "import")
@@ -122,7 +131,7 @@ async def attach(key: Key, body: StandinIn, hub: HubDep) -> LiveOut:
     run = await asyncio.to_thread(_view, key)
     if body.port is not None:
         await hub.detach(key)
-        hub.attach_outside(key, body.port, body.opens)
+        hub.attach_outside(key, body.port, body.opens, run.job.rig.gauge.id if run.job.rig.gauge else None)
         return await asyncio.to_thread(_live, key, hub)
     last = max((float(s.at[-1]) for s in run.series if s.at.size), default=None)
     if key not in hub.links and run.series and not any(t.kind == ATTACHED for t in run.touches):

@@ -11,9 +11,13 @@ from rough_draw.api.schemas import Body, RangeOut
 
 
 class SeriesOut(BaseModel):
-    """Readings of one gauge; ``pa`` null is over range. Thinned keeping extremes when ``thinned``."""
+    """Readings of one gauge; ``pa`` null is over range. Thinned keeping extremes when ``thinned``.
+
+    ``part``: its id on the sheet.
+    """
 
     gauge: str
+    part: str | None
     at: list[float]
     pa: list[float | None]
     total: int
@@ -73,6 +77,7 @@ class ReadingsIn(Body):
     """Typed readings."""
 
     gauge: str = Field("typed", min_length=1, max_length=60)
+    part: str | None = Field(None, max_length=40, description="the id of the gauge on the sheet")
     readings: list[ReadingIn] = Field(max_length=5000)
 
 
@@ -112,11 +117,18 @@ class FitOut(BaseModel):
 
 
 class GaugeOut(BaseModel):
-    """Another gauge's last figure: epoch s, Pa or None over range."""
+    """Another gauge's last figure: epoch s, Pa or None over range; where it is, and what is to be expected there now.
+
+    ``part``: its id on the sheet. ``off``: how far the best explanation of its own readings is from them (0.1 is 10 %).
+    """
 
     gauge: str
+    part: str | None
     at: float
     pa: float | None
+    place: Said
+    planned: RangeOut | None
+    fit: FitOut | None
 
 
 class LiveOut(BaseModel):
@@ -153,6 +165,7 @@ class LiveOut(BaseModel):
     standin: bool
     second: bool
     gauges: list[GaugeOut]
+    between: Said | None
     speed: float
     stale: bool
 

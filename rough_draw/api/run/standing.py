@@ -12,7 +12,7 @@ from rough_draw.api import runs
 from rough_draw.api.devices.hub import Hub, second_name
 from rough_draw.api.diagnosis.cases import sign_of
 from rough_draw.api.hold import holds
-from rough_draw.api.run.fits import CONTRADICTS, fit_out, fitted, outlook_by
+from rough_draw.api.run.fits import CONTRADICTS, fit_out, fitted, fitted_beside, outlook_by
 from rough_draw.api.run.schemas import (
     GaugeOut,
     LiveOut,
@@ -21,16 +21,23 @@ from rough_draw.api.run.schemas import (
 from rough_draw.api.schemas import RangeOut
 from rough_draw.core.advice.drawing import gauge_place
 from rough_draw.core.diagnosis.live_fit import Answer, goal_of
-from rough_draw.core.message import Name, message
+from rough_draw.core.message import Message, Name, message
+from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.planning import gauge_difference
+from rough_draw.core.planning.gauge_difference import Seen
 from rough_draw.core.planning.next_step import CHECK_AT, FLUSH_AT, Outlook, ballast_at, next_touches
 from rough_draw.core.planning.plan import Plan
-from rough_draw.core.planning.progress import Standing, standing
+from rough_draw.core.planning.progress import Standing, rate_of, standing
 from rough_draw.core.readings.series import time_at_level
 from rough_draw.core.sheet import criteria
 from rough_draw.core.sheet.criteria import Criterion
 from rough_draw.store import jobs
 from rough_draw.text import say
 
+TOGETHER_S = 60.0
+"""Two gauges' last figures that are no farther apart, s, are compared."""
+RATE_S = 120.0
+"""Time, s, over which a gauge's rate is taken when two are compared."""
 RECENT_S = 900.0
 """Readings older than this say nothing of how fast it falls now."""
 
@@ -206,17 +213,71 @@ def live_of(key: str, run: runs.RunView, hub: Hub) -> LiveOut:
         opened=sorted(state.opened),
         standin=link is not None,
         second=second_name(key) in hub.links,
-        gauges=_gauges(run, n.main),
+        gauges=_gauges(n),
+        between=_between(n),
         speed=hub.speed(key),
         stale=link.stale if link is not None else False,
     )
 
 
-def _gauges(run: runs.RunView, main: jobs.Readings | None) -> list[GaugeOut]:
-    """The last figure of every gauge but the one that is judged by."""
+def _gauges(n: _Now) -> list[GaugeOut]:
+    """Every gauge but the one that is judged by: its last figure, its place, what the plan has there, its own fit."""
     found = []
-    for s in run.series:
-        if s is not main and s.at.size:
-            last = float(s.pa[-1])
-            found.append(GaugeOut(gauge=s.gauge, at=float(s.at[-1]), pa=None if np.isnan(last) else last))
+    job = n.run.job
+    fits = fitted_beside(n.key) if n.phase == "draw" else {}
+    for s in n.run.series:
+        if s is n.main or not s.at.size:
+            continue
+        last = float(s.pa[-1])
+        gauge = next((g for g in job.rig.gauges if g.id == s.part), None)
+        band = n.plan.gauges.get(s.part or "")
+        planned = None
+        if band is not None and n.phase == "draw":
+            here = n.stand.plan_time if n.stand.plan_time is not None else n.elapsed
+            low, mid, high = (float(np.interp(here, n.plan.times, row)) for row in band)
+            planned = RangeOut(low=low, value=mid, high=high)
+        answer = fits.get(s.part or "")
+        found.append(
+            GaugeOut(
+                gauge=s.gauge,
+                part=s.part,
+                at=float(s.at[-1]),
+                pa=None if np.isnan(last) else last,
+                place=message("run-gauge-place", place=gauge_place(job, gauge)) if gauge else message("gauge-at-pump"),
+                planned=planned,
+                fit=fit_out(answer, n.started) if answer is not None and n.started is not None else None,
+            )
+        )
     return found
+
+
+def _between(n: _Now) -> Message | None:
+    """What the difference of two gauges means, where both were read within the last minute."""
+    read = n.run.job.rig.gauge
+    if read is None or n.pa is None or n.main is None or n.phase == "before":
+        return None
+    other = next(
+        (
+            s
+            for s in n.run.series
+            if s is not n.main and s.part in n.plan.gauges and s.at.size and np.isfinite(s.pa[-1])
+        ),
+        None,
+    )
+    if other is None or abs(float(other.at[-1]) - float(n.main.at[-1])) > TOGETHER_S:
+        return None
+    one = Seen(gauge=read.id, name=n.main.gauge, pa=n.pa, rate=_rate(n.main))
+    two = Seen(gauge=other.part or "", name=other.gauge, pa=float(other.pa[-1]), rate=_rate(other))
+    if n.phase == "hold":
+        return gauge_difference.holding(n.plan, n.elapsed, one, two).words
+    found = gauge_difference.drawing(n.plan, n.elapsed, one, two)
+    if found.kind in ("less", "agree") and n.run.state.ballast_open:
+        return message("gauges-ballast", near=found.near.name)
+    return found.words
+
+
+def _rate(s: jobs.Readings) -> float | None:
+    """Pa/s over its last minutes."""
+    recent = np.isfinite(s.pa) & (s.at >= float(s.at[-1]) - RATE_S)
+    rate = rate_of(s.at[recent], s.pa[recent], RATE_S)
+    return rate * MICRON_PA if rate is not None else None

@@ -27,6 +27,7 @@ from rough_draw.core.planning.next_step import ballast_at
 from rough_draw.core.planning.plan import HORIZON
 from rough_draw.core.readings.series import time_at_level
 from rough_draw.core.sheet.criteria import chosen
+from rough_draw.core.sheet.gauge_owner import AT_PUMP
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.run_state import Touch, ballast_left_open
 
@@ -46,13 +47,17 @@ LEAK_AT, LEAK_DECADE = 3e-6, 0.8
 
 @dataclass(frozen=True)
 class Member:
-    """One draw: its place in the space of unknowns, its curve at the gauge, and when its system is at the target."""
+    """One draw: its place in the space of unknowns, its curve at the gauge, and when its system is at the target.
+
+    ``others``: its curves at the further gauges of the rig, by their ids.
+    """
 
     z: FloatArray
     times: FloatArray
     gauge: FloatArray
     target_at: float
     water: float
+    others: dict[str, FloatArray] = field(default_factory=dict)
 
 
 def goal_of(job: Job, touches: Sequence[Touch], start: float) -> tuple[float, float]:
@@ -103,16 +108,19 @@ class Fit:
         varied = vary(self.base, self.job, u)
         net, later = replayed(self.job, varied, u, self.touches, self.start)
         result = self._run(net, later, u, varied.gauge_node, ballast_left_open(self.touches))
-        times, gauge, system = result
+        times, gauge, system, others = result
         late = times >= self.after
         at = time_at_level(times[late], system[late], self.target)
         water = sum(p.mass for p in varied.network.pools)
-        return Member(z, times, gauge, at if at is not None else 2 * HORIZON, water)
+        return Member(z, times, gauge, at if at is not None else 2 * HORIZON, water, others)
 
     def _run(
         self, net: Network, later: list[tuple[float, Change]], u: Unknowns, gauge: str, ballast: bool
-    ) -> tuple[FloatArray, FloatArray, FloatArray]:
-        """Times, the gauge's curve and the system's highest. A ballast still open is shut at the level of the habit."""
+    ) -> tuple[FloatArray, FloatArray, FloatArray, dict[str, FloatArray]]:
+        """Times, the gauge's curve, the system's highest, and the curves of other gauges.
+
+        A ballast still open is shut at the level of the habit.
+        """
         nodes = tuple(self.base.pumped)
         end = Stop(nodes, 0.6 * self.target)
         level = ballast_at(self.job)
@@ -128,17 +136,22 @@ class Fit:
         times = np.concatenate([r.time for r in parts])
         shown = np.concatenate([r.total(gauge) for r in parts])
         system = np.concatenate([r.pressure[:, indices, :].sum(axis=2).max(axis=1) for r in parts])
-        return times, shown, system
+        nodes_of = {**self.base.gauges, AT_PUMP: "intake"}
+        others = {g: np.concatenate([r.total(n) for r in parts]) for g, n in nodes_of.items() if n != gauge}
+        return times, shown, system, others
 
-    def weights(self, at: FloatArray, pa: FloatArray, over: float) -> FloatArray:
-        """Weight of every member for readings at ``at`` s and ``pa`` (NaN: over ``over`` Pa); they sum to one."""
+    def weights(self, at: FloatArray, pa: FloatArray, over: float, gauge: str = "") -> FloatArray:
+        """Weight of every member for readings at ``at`` s and ``pa`` (NaN: over ``over`` Pa); they sum to one.
+
+        Of the gauge that is read, or of another by its id.
+        """
         z = np.array([m.z for m in self.members])
-        return importance(z, self._likelihood(at, pa, over), self.proposals)[0]
+        return importance(z, self._likelihood(at, pa, over, gauge), self.proposals)[0]
 
-    def _likelihood(self, at: FloatArray, pa: FloatArray, over: float) -> FloatArray:
+    def _likelihood(self, at: FloatArray, pa: FloatArray, over: float, gauge: str) -> FloatArray:
         """Log likelihood of every member, by log pressures."""
         seen = np.isfinite(pa)
-        curves = self.curves(at)
+        curves = self.curves(at, gauge)
         r = np.where(seen, curves - np.log(np.where(seen, np.maximum(pa, 1e-3), 1.0)), 0.0) / MODEL_SPREAD
         # Over range says only that the pressure is not under it.
         below = (np.log(over) - curves) / MODEL_SPREAD
@@ -147,9 +160,11 @@ class Fit:
         found: FloatArray = share * (misfit(r) + misfit(blind)).sum(axis=1)
         return found
 
-    def curves(self, at: FloatArray) -> FloatArray:
-        """Log of the gauge's pressure, Pa, of every member (members × times) at ``at`` s."""
-        return np.array([np.interp(at, m.times, np.log(np.maximum(m.gauge, 1e-3))) for m in self.members])
+    def curves(self, at: FloatArray, gauge: str = "") -> FloatArray:
+        """Log of a gauge's pressure, Pa, of every member (members × times) at ``at`` s."""
+        return np.array(
+            [np.interp(at, m.times, np.log(np.maximum(m.others.get(gauge, m.gauge), 1e-3))) for m in self.members]
+        )
 
     def refine(self, at: FloatArray, pa: FloatArray, over: float) -> None:
         """Draw new members around those that tell the readings, where too few do."""
@@ -194,12 +209,15 @@ def thinned(at: FloatArray, pa: FloatArray) -> tuple[FloatArray, FloatArray]:
     return at[picks], pa[picks]
 
 
-def fit(state: Fit, at: FloatArray, pa: FloatArray, over: float, rounds: int = 1) -> Answer:
-    """Weigh a fit's members by the readings (s from the start, Pa, NaN over range), refining it ``rounds`` times."""
+def fit(state: Fit, at: FloatArray, pa: FloatArray, over: float, rounds: int = 1, gauge: str = "") -> Answer:
+    """Weigh a fit's members by the readings (s from the start, Pa, NaN over range), refining it ``rounds`` times.
+
+    Readings are those of the gauge that is read, or of another by its id: each has its own band, by the same members.
+    """
     t, p = thinned(at, pa)
-    for _ in range(rounds):
+    for _ in range(rounds if not gauge else 0):
         state.refine(t, p, over)
-    w = state.weights(t, p, over)
+    w = state.weights(t, p, over, gauge)
     now = float(at[-1]) if at.size else 0.0
     ends = np.maximum(np.array([m.target_at for m in state.members]), now)
     reach = ends <= HORIZON
@@ -207,13 +225,13 @@ def fit(state: Fit, at: FloatArray, pa: FloatArray, over: float, rounds: int = 1
     span = _loosened(_span(ends, w), now) if share > 0.5 else None
     far = min(HORIZON, 1.3 * (span.high if span is not None else max(now * 2, 4 * 3600.0)))
     times = np.unique(np.concatenate([np.linspace(0.0, far, 120), np.geomspace(2.0, max(far, 10.0), 40)]))
-    curves = state.curves(times)
+    curves = state.curves(times, gauge)
     band = np.exp(np.array([_quantile(curves, w, q) for q in (0.1, 0.5, 0.9)]))
     best = int(np.argmax(w))
     seen = np.isfinite(p)
     off = 0.0
     if seen.any():
-        told = np.interp(t[seen], state.members[best].times, np.log(np.maximum(state.members[best].gauge, 1e-3)))
+        told = state.curves(t[seen], gauge)[best]
         off = float(np.sqrt(np.mean((told - np.log(np.maximum(p[seen], 1e-3))) ** 2)))
     leak = _span(np.array([unknowns_at(m.z).extra_leak for m in state.members]), w)
     water = _span(np.array([m.water for m in state.members]), w)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from concurrent.futures import ThreadPoolExecutor
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -19,10 +19,12 @@ from rough_draw.core.model.rig_graph import Unknowns
 from rough_draw.core.model.steady import SteadyAnswer, solve_steady
 from rough_draw.core.model.system import ScopeError
 from rough_draw.core.physics.interval import Range
+from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.planning.limit import standing_inside, what_decides, what_limits
 from rough_draw.core.planning.upgrades import Change, changes
 from rough_draw.core.readings.series import time_at_level
 from rough_draw.core.sheet.criteria import chosen
+from rough_draw.core.sheet.gauge_owner import AT_PUMP
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.kit import KitItem
 
@@ -34,6 +36,8 @@ SIZE = 48
 """Members of the ensemble behind a band."""
 FIRST = 8
 """Members behind the first answer, which is there at once."""
+READ = ""
+"""Stands for the gauge that is read among all others."""
 COARSE = 3e-2
 """Relative tolerance of a member: it moves times by a hundredth, and bands by nothing."""
 
@@ -50,6 +54,9 @@ class Upgrade:
 @dataclass(frozen=True, kw_only=True)
 class Plan:
     """A computed draw. Pressures Pa, times s; bands are rows: 10 %, best guess, 90 %.
+
+    ``gauges``: the band of every gauge of the rig by its id, and of one held to the pump; ``gauge_band`` is that of the
+    one that is read. What a gauge is known to read too high is in its band.
 
     ``left_out``: sections that cannot be reached. The plan is of the rest. ``inside``: what of the pressure at the
     worst spot stands in the system's own lines and metering device once the target is reached, Pa. ``deciding``: the
@@ -68,6 +75,7 @@ class Plan:
     nominal: Run
     limit: Message
     left_out: tuple[str, ...] = ()
+    gauges: dict[str, FloatArray] = field(default_factory=dict)
     inside: float = 0.0
     deciding: str | None = None
 
@@ -124,11 +132,14 @@ def plan_job(job: Job, size: int = SIZE) -> Plan:
     target = chosen(job.criterion).target
     assembly = assemble(job)
 
-    def one(u: Unknowns) -> tuple[FloatArray, FloatArray, FloatArray, float | None]:
+    nodes = {**assembly.gauges, AT_PUMP: "intake"}
+
+    def one(u: Unknowns) -> tuple[FloatArray, dict[str, FloatArray], FloatArray, float | None]:
         varied = vary(assembly, job, u)
         result = draw_down(varied, target, COARSE, 0.7)
         system = system_pressure(varied, result)
-        return result.time, result.total(varied.gauge_node), system, time_at_level(result.time, system, target)
+        shown = {g: result.total(n) for g, n in {**nodes, READ: varied.gauge_node}.items()}
+        return result.time, shown, system, time_at_level(result.time, system, target)
 
     def best_guess() -> tuple[Run, SteadyAnswer]:
         return draw_down(assembly, target, 2e-3, 0.4), solve_steady(assembly, target)
@@ -149,12 +160,18 @@ def plan_job(job: Job, size: int = SIZE) -> Plan:
         span = Range(min(low, base), base, max(high, base))
     end = min(HORIZON, 1.35 * span.high) if span is not None else 4 * 3600.0
     times = np.unique(np.concatenate([np.linspace(0, end, 160), np.geomspace(2.0, max(end, 10.0), 60)]))
-    gauge = band([(r[0], r[1]) for r in runs], times)
+    gauge = band([(r[0], r[1][READ]) for r in runs], times)
     system = band([(r[0], r[2]) for r in runs], times)
     # The middle is the best guess itself, which is smooth; a dozen members make the median a staircase.
     for rows, values in ((gauge, nominal.total(assembly.gauge_node)), (system, system_pressure(assembly, nominal))):
         middle = np.exp(np.interp(times, nominal.time, np.log(np.maximum(values, 1e-6))))
         rows[1] = np.clip(np.minimum.accumulate(middle), rows[0], rows[2])
+    offsets = {g.id: g.offset_micron * MICRON_PA for g in job.rig.gauges}
+    others = {}
+    for g, node in nodes.items():
+        rows = band([(r[0], r[1][g]) for r in runs], times)
+        rows[1] = np.clip(_middle(nominal, node, times), rows[0], rows[2])
+        others[g] = np.maximum(rows + offsets.get(g, 0.0), 1e-3)
     at = base if base is not None else end
     worst = float(np.exp(np.interp(at, nominal.time, np.log(np.maximum(system_pressure(assembly, nominal), 1e-6)))))
     error = worst - float(nominal.at(assembly.gauge_node, [at])[0])
@@ -174,9 +191,17 @@ def plan_job(job: Job, size: int = SIZE) -> Plan:
         nominal=nominal,
         limit=what_limits(assembly, steady, base is not None, inside, deciding),
         left_out=tuple(left_out(assembly)),
+        gauges=others,
         inside=inside,
         deciding=deciding,
     )
+
+
+def _middle(nominal: Run, node: str, times: FloatArray) -> FloatArray:
+    """The best guess at a node, Pa, falling."""
+    curve = np.exp(np.interp(times, nominal.time, np.log(np.maximum(nominal.total(node), 1e-6))))
+    falling: FloatArray = np.minimum.accumulate(curve)
+    return falling
 
 
 def rank_upgrades(job: Job, base: float | None, kit: list[KitItem] | None = None, banded: int = 6) -> list[Upgrade]:

@@ -132,7 +132,7 @@ def without_manifold(rig: Rig) -> Rig:
     first = len(chain) - 1
     while first > 1 and len([c for c in rig.children(chain[first - 1].id) if c.kind != "gauge"]) < 2:
         first -= 1
-    root, place = chain[first].on or rig.pump.id, chain[first].at
+    root, outlet = chain[first].on or rig.pump.id, chain[first].at
     dropped = {p.id for p in chain[first:]}
     ways = [c for c in rig.children(body.id) if _leads_to_port(rig, c)]
     for c in rig.children(body.id):
@@ -143,18 +143,28 @@ def without_manifold(rig: Rig) -> Rig:
     tee = None
     if len(ways) > 1:
         tee = _PART.validate_python(
-            {"kind": "tee", "id": fresh_id(rig, "tee"), "on": root, "at": place, "ways": min(3, max(2, len(ways)))}
+            {"kind": "tee", "id": fresh_id(rig, "tee"), "on": root, "at": outlet, "ways": min(3, max(2, len(ways)))}
         )
     order = {c.id: i for i, c in enumerate(ways)}
     for p in parts:
         if p.id in order:
-            p = p.model_copy(update={"on": tee.id, "at": "abc"[order[p.id]]} if tee else {"on": root, "at": place})
+            p = p.model_copy(update={"on": tee.id, "at": "abc"[order[p.id]]} if tee else {"on": root, "at": outlet})
         elif isinstance(p, GaugePart) and p.on in dropped:
-            tool = next((t for t in parts if isinstance(t, ToolPart) and t.port and not rig.children(t.id)), None)
-            p = p.model_copy(update={"on": tool.id, "at": "side"} if tool else {"on": rig.pump.id, "at": "side"})
+            place = next(iter(_sides([*changed, *parts], dropped)), None)
+            if place is None:
+                continue  # nowhere left to screw it on
+            p = p.model_copy(update={"on": place, "at": "side"})
         changed.append(p)
     at = next(i for i, p in enumerate(changed) if p.kind == "pump") + 1
     return rig.with_parts([*changed[:at], *([tee] if tee else []), *changed[at:]], pattern=None)
+
+
+def _sides(parts: list[Part], dropped: set[str]) -> list[str]:
+    """Parts with a side port that is free: tools at a port first, then the pump."""
+    taken = {p.on for p in parts if p.at == "side" and p.on not in dropped}
+    tools = [p.id for p in parts if isinstance(p, ToolPart) and p.port is not None]
+    pumps = [p.id for p in parts if p.kind == "pump"]
+    return [name for name in (*tools, *pumps) if name not in taken]
 
 
 def add_way(rig: Rig, port: str, size: str, hose: dict[str, Any], tool: dict[str, Any]) -> Rig:

@@ -92,6 +92,7 @@ class SessionWorld(World):
         self.contents: Contents = before_the_draw(self.board)
         self._shown = self.pressure(self.assembly.gauge_node)
         self._at_pump = self.pressure(PUMP)
+        self._begin_others()
         self.gauge = gauge_of(told)
 
     def still_shut(self) -> tuple[str, ...]:

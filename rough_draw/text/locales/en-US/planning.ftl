@@ -5,6 +5,15 @@ limit-behind-check = { $count ->
    *[other] { CAP($sections) } stand behind check valves: pull from both sides of them.
 }
 limit-out-of-reach = The target of { $level } is out of reach of this rig within a day.
+gauges-agree = { CAP($far) } and { $near } agree.
+gauges-as-planned = { CAP($far) } stands { $apart } above { $near }: what the rig holds back between them, as planned ({ $planned }).
+gauges-more = { CAP($far) } stands { $apart } above { $near }, against { $planned } by the plan. Something between them is tighter than the sheet says: a core left in, a kink, a valve not fully open.
+gauges-less = { CAP($far) } stands only { $apart } above { $near }, against { $planned } by the plan. Something lets gas in near { $near }, or one of the gauges is off: compare them side by side.
+gauges-ballast = The ballast is open: { $near } cannot go deeper, and shows little of what the rig holds back. Compare again once it is closed.
+gauges-turned = { CAP($far) } stands { $apart } below { $near }, though gas flows toward { $near }. One of the gauges is off: compare them side by side.
+gauges-rig-rises = { CAP($near) } rises faster ({ $rate }) than { $far } ({ $other }): hoses or manifold on its side leak or give off gas.
+gauges-system-rises = { CAP($far) } rises faster ({ $other }) than { $near } ({ $rate }): it comes from the system.
+gauges-even = { CAP($far) } and { $near } rise alike: they see the same space.
 limit-reaches-none = The pump reaches no section: a closed valve, or a core that nothing pushes, is in the way.
 limit-hangs = Whether this rig gets to { $level } within a day hangs on one thing: { $unknown }. To know it, { $measure }.
 limit-inside = { $inside } of the { $level } stand inside the system's own lines and metering device: wait, or pull from both ends.

@@ -33,6 +33,7 @@ report-port-core-out = { $port } (core out)
 report-manifold = Manifold
 report-manifold-of = { $body }, pump on its { $port } port
 report-gauge = Gauge
+report-more-gauges = Further gauges
 report-gauge-of = { $name }. { $where }
 report-dial-only = dial only
 report-technician = Technician
