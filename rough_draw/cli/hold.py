@@ -93,7 +93,7 @@ def _of_job(file: JobFile, span: float, path: str) -> tuple[Quantity, Circumstan
         raise Refused(f"{path}: {say(e.told)}") from None
     whole = assembly.system.volume()
     start = state.isolated_at if state.isolated_at is not None else 0.0
-    known = circumstances(job, held, state, touches, start, start + span)
+    known = circumstances(job, held, state, touches, start, start + span, assembly)
     return whole.times(held.volume / whole.value), known, job.scope
 
 

@@ -115,7 +115,7 @@ def _judged(run: runs.RunView, start: float, t: FloatArray, p: FloatArray, find_
         held, volume = runs.isolated(job)
         criterion = criteria.chosen(job.criterion)
         end = start + float(t[-1]) if t.size else start
-        known = circumstances(job, held, run.state, run.touches, start, end)
+        known = circumstances(job, held, run.state, run.touches, start, end, runs.plan_for(job).assembly)
         coldest = kelvin(job.scope.coldest_c)
         verdict = judge_hold(t, p, volume, coldest, criterion, known, find_sound=find_sound)
         return Judged(

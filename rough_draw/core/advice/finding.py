@@ -23,6 +23,7 @@ FindingKind = Literal[
     "depressor",
     "driven-valve",
     "fit",
+    "gauge-beyond-core",
     "gauge-burst",
     "gauge-coarse",
     "gauge-not-worst",

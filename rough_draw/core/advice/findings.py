@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from rough_draw.core.advice.finding import RANK, Finding, Fix, rig_fix
 from rough_draw.core.advice.part_findings import about_driven, about_parts, about_pressure
-from rough_draw.core.advice.rig_findings import about_gauge, about_hold, about_hoses, about_pump
+from rough_draw.core.advice.rig_findings import about_gauge, about_hold, about_hoses, about_pump, about_sight
 from rough_draw.core.catalogue.systems import CHECK_CRACK, LINKS
 from rough_draw.core.message import Message, message
 from rough_draw.core.message.figure import vacuum
 from rough_draw.core.model.assemble import Assembly
 from rough_draw.core.model.isolation import Isolation, behind_check, left_out, shut
 from rough_draw.core.sheet import rig_edit
+from rough_draw.core.sheet.criteria import chosen
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.naming import opened_words
 from rough_draw.core.sheet.rig import HosePart, ToolPart
@@ -26,6 +27,7 @@ def findings(job: Job, assembly: Assembly, isolation: Isolation, gauge_error: fl
         *_tools(job),
         *about_gauge(job, assembly, gauge_error, target),
         *about_hold(job, isolation),
+        *about_sight(job, assembly, isolation, chosen(job.criterion).limit),
         *about_pump(job),
         *about_parts(job, assembly),
         *about_pressure(job, assembly),

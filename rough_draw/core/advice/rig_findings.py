@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from math import inf
+
 from rough_draw.core.advice.cord import check as check_cord
 from rough_draw.core.advice.finding import Finding, Severity, rig_fix
 from rough_draw.core.advice.setup_check import gauge_valve
@@ -10,6 +12,7 @@ from rough_draw.core.catalogue.rig_parts import HOSE_SIZES
 from rough_draw.core.message import Value, listed, message
 from rough_draw.core.message.figure import gauge_pressure, hose_length, rise, vacuum
 from rough_draw.core.model.assemble import Assembly
+from rough_draw.core.model.gauge_sight import BEYOND, gauge_offset
 from rough_draw.core.model.isolation import Isolation
 from rough_draw.core.physics.units import ATMOSPHERE_PA, MICRON_PA, PA_PER
 from rough_draw.core.sheet import rig_edit
@@ -237,6 +240,26 @@ def _far_gauge_new(job: Job) -> Rig | None:
     rig = rig_edit.add(job.rig, {"kind": "gauge", "id": "gauge", "on": job.rig.pump.id, "at": "side"})
     gauge = rig.gauge
     return _far_gauge(job.model_copy(update={"rig": rig}), gauge) if gauge else None
+
+
+def about_sight(job: Job, assembly: Assembly, i: Isolation, limit: float) -> list[Finding]:
+    """A gauge behind a core: in the hold it reads what hoses on its own side give off. ``limit`` Pa of the standard."""
+    gauge = job.rig.gauge
+    if gauge is None or not i.gauge_inside:
+        return []
+    offset = gauge_offset(assembly, i, limit)
+    if not FAR_OFF * limit < offset < inf:
+        return []
+    moved = _far_gauge(job.model_copy(update={"rig": _tools_everywhere(job)}), gauge)
+    return [
+        Finding(
+            kind="gauge-beyond-core",
+            severity="stop" if offset > BEYOND * limit else "caution",
+            place=gauge.id,
+            values={"offset": vacuum(offset)},
+            fix=rig_fix(job, message("fix-tools-and-gauge"), moved) if moved else None,
+        )
+    ]
 
 
 def about_hold(job: Job, i: Isolation) -> list[Finding]:

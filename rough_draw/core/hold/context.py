@@ -5,9 +5,13 @@ from __future__ import annotations
 from dataclasses import replace
 
 from rough_draw.core.hold.result import Circumstances
+from rough_draw.core.model.assemble import Assembly
+from rough_draw.core.model.gauge_sight import gauge_offset
 from rough_draw.core.model.isolation import PUMPED, Isolation
 from rough_draw.core.model.rise_rate import measured
+from rough_draw.core.model.system import atmosphere_of
 from rough_draw.core.physics.quantity import Quantity, add
+from rough_draw.core.sheet.criteria import chosen
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.run_state import RunState, Touch
 from rough_draw.core.sheet.scope import Scope
@@ -49,9 +53,18 @@ def _moves_a_valve(t: Touch) -> bool:
 
 
 def circumstances(
-    job: Job, held: Isolation, state: RunState, touches: list[Touch], start: float, end: float
+    job: Job,
+    held: Isolation,
+    state: RunState,
+    touches: list[Touch],
+    start: float,
+    end: float,
+    assembly: Assembly | None = None,
 ) -> Circumstances:
-    """All of it for a hold from ``start`` to ``end`` (s, the touches' clock)."""
+    """All of it for a hold from ``start`` to ``end`` (s, the touches' clock).
+
+    With the ``assembly`` also how far the gauge stands above the system, at the standard's limit.
+    """
     wet, ran = likely_inside(job.scope)
     pulled = state.pulled_at if state.pulled_at is not None else state.started_at
     turned = tuple(t.at - start for t in touches if start + 5.0 < t.at < end and _moves_a_valve(t))
@@ -62,5 +75,10 @@ def circumstances(
         ran=ran,
         wetness=wet,
         gauge_inside=held.gauge_inside or job.rig.gauge is None,
+        atmosphere=atmosphere_of(job.scope),
     )
+    if assembly is not None and job.rig.gauge is not None and held.gauge_inside:
+        level = chosen(job.criterion).limit
+        offset = gauge_offset(assembly, held, level, PUMPED if drawn is None else drawn)
+        known = replace(known, offset=offset)
     return known if drawn is None else replace(known, drawn=drawn)

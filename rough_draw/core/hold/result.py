@@ -14,6 +14,7 @@ from rough_draw.core.hold.posterior import Reading
 from rough_draw.core.message import Message, message
 from rough_draw.core.physics.interval import Range
 from rough_draw.core.physics.quantity import Quantity
+from rough_draw.core.physics.units import ATMOSPHERE_PA
 from rough_draw.core.sheet import criteria
 
 FloatArray = NDArray[np.float64]
@@ -32,7 +33,8 @@ class Circumstances:
 
     ``hose`` Pa·m³/s let in by hoses that are held with the system; ``drawn`` s of pumping before; ``touches`` s since
     the first reading at which something was touched; ``wetness`` scales the odds of water, ``ran`` those of
-    refrigerant in its oil; ``gauge_inside`` whether the gauge reads what is held.
+    refrigerant in its oil; ``gauge_inside`` whether the gauge reads what is held, ``offset`` Pa how far it stands above
+    the system; ``atmosphere`` Pa of the place.
     """
 
     hose: Quantity | None = None
@@ -41,6 +43,8 @@ class Circumstances:
     ran: float = 1.0
     wetness: float = 1.0
     gauge_inside: bool = True
+    offset: float = 0.0
+    atmosphere: float = ATMOSPHERE_PA
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -15,8 +15,9 @@ from rough_draw.core.hold.posterior import Z90, Reading, ahead, rate_of, slope_n
 from rough_draw.core.hold.result import Circumstances, Verdict
 from rough_draw.core.hold.stopping import sound_since, wait
 from rough_draw.core.message import Message, message
-from rough_draw.core.message.figure import duration
+from rough_draw.core.message.figure import duration, vacuum
 from rough_draw.core.message.figure import volume as volume_of
+from rough_draw.core.model.gauge_sight import BEYOND
 from rough_draw.core.physics.gas import R_WATER
 from rough_draw.core.physics.interval import Range
 from rough_draw.core.physics.quantity import Quantity
@@ -89,7 +90,7 @@ def judge_hold(
     others = tuple(c for c in schools if c.key != main.key)
     outcomes = tuple(criteria.apply(c, times, pressures) for c in (main, *others))
     span = float(times[-1] - times[0]) if times.size else 0.0
-    why = _unfit(times, pressures, span, volume, known)
+    why = _unfit(times, pressures, span, volume, known, main.limit)
     limit = min(max(main.limit, 300 * MICRON_PA), 0.6 * saturation)
     if why is not None:
         return no_verdict("invalid", outcomes, span, why)
@@ -194,17 +195,23 @@ def framed(
     return Frame(data=data, basis=make_basis(data, setting), setting=setting, accounts=chosen, limit=limit, hose=hose)
 
 
+AIR_LET_IN = 0.9
+"""Share of the atmosphere of the place at which somebody has let air in."""
+
+
 def _unfit(
-    times: FloatArray, pressures: FloatArray, span: float, volume: Quantity, known: Circumstances
+    times: FloatArray, pressures: FloatArray, span: float, volume: Quantity, known: Circumstances, limit: float
 ) -> Message | None:
     if times.size < 6:
         return message("unfit-few-readings", count=int(times.size))
     if span < 60.0:
         return message("unfit-short", time=duration(span))
-    if float(pressures.max()) > 90_000.0:
+    if float(pressures.max()) > AIR_LET_IN * known.atmosphere:
         return message("unfit-atmosphere")
     if not known.gauge_inside:
         return message("unfit-gauge-outside")
+    if known.offset > BEYOND * limit:
+        return message("unfit-gauge-beyond-core", offset=vacuum(known.offset))
     if volume.value < SMALLEST:
         return message("unfit-small", volume=volume_of(volume.value))
     return None

@@ -58,6 +58,7 @@ unfit-few-readings = Only { $count } readings in the hold test: at least 6 are n
 unfit-short = The hold test is { $time } long: at least 60 s are needed to tell a rise from settling.
 unfit-atmosphere = The pressure reached the atmosphere: a valve was opened, or a joint let go.
 unfit-gauge-outside = The gauge is outside of what was closed off, so it does not read the system.
+unfit-gauge-beyond-core = The gauge does not read the system: what the hoses on its side give off stands { $offset } above it, behind a core. Hold at core tools, with the gauge inside.
 unfit-small = The isolated volume is { $volume }, too small to judge: the seat of any core tool shows hundreds of microns there.
 unfit-needle = A needle can be off by { $level }: it cannot show a rise of less than that.
 
