@@ -52,11 +52,14 @@ def stages_read(job: Job, bad: str = "") -> dict[str, StageReading]:
     found: dict[str, StageReading] = {}
     extra = 0.0
     for n, stage in enumerate(proof_stages(job)):
-        extra += 2.5e-3 if stage.key == bad else 0.0
+        extra += 4e-2 if stage.key == bad else 0.0
         speed = job.rig.pump.plate_cfm * CFM_M3_S
         settled = (expected(job, n).settled.value + extra / speed) / MICRON_PA
         rate = (stage.passing.value + extra) / stage.closed / MICRON_PA
-        rise = {} if n == 0 else {"from_micron": round(settled), "to_micron": round(settled + 45 * rate), "rise_s": 45}
+        # Long enough to be read, and not over the gauge's range.
+        seconds = round(max(4.0, min(45.0, 1500.0 / max(rate, 1.0))))
+        to = round(settled + seconds * rate)
+        rise = {} if n == 0 else {"from_micron": round(settled), "to_micron": to, "rise_s": seconds}
         found[stage.key] = StageReading(settled_micron=round(settled), after_s=120, part=stage.mark, **rise)
     return found
 

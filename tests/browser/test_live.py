@@ -118,6 +118,6 @@ def test_a_triple_evacuation_goes_through_its_cycles(page: Page, site: str) -> N
 def test_two_gauges_stand_on_one_trace_on_a_phone(phone: Page, site: str) -> None:
     phone.goto(f"{site}/jobs/larkspur-3/draw")
     phone.get_by_role("button", name="Second gauge, at the pump").tap()
-    expect(phone.get_by_text("Gauge at the pump")).to_be_visible(timeout=SLOW)
+    expect(phone.get_by_test_id("other-gauge").get_by_text("Gauge at the pump")).to_be_visible(timeout=SLOW)
     expect(phone.get_by_role("button", name="Second gauge, at the pump")).to_have_count(0)
     assert phone.evaluate("document.documentElement.scrollWidth <= window.innerWidth")

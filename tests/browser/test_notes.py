@@ -26,7 +26,7 @@ def test_pressure_and_boiling_point(page: Page, site: str) -> None:
 def test_hoses_are_compared_live(page: Page, site: str) -> None:
     page.goto(f"{site}/notes/hoses")
     first = page.get_by_role("listitem").filter(has=page.get_by_role("button", name="Remove setup 1"))
-    expect(first).to_contain_text(re.compile(r"\d+ min"))
+    expect(first).to_contain_text(re.compile(r"\d+ (min|h)"))
     slow = first.inner_text()
     first.get_by_role("radio", name="out", exact=True).click()
     expect(first).not_to_have_text(slow)

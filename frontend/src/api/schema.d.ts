@@ -3290,6 +3290,7 @@ export interface components {
             off: number;
             /** Share */
             share: number;
+            volume_l: components["schemas"]["RangeOut"];
             water_g: components["schemas"]["RangeOut"];
             /** Words */
             words: string;

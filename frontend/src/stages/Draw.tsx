@@ -149,6 +149,7 @@ function Unknowns({ live }: { live: LiveOut }) {
   if (!f || f.contradicts) return null;
   const said = [];
   if (f.water_g.high > 0.05) said.push(`Free water ${range(f.water_g, u.grams)}`);
+  if (f.volume_l.high < 1.6 * f.volume_l.low) said.push(`Volume by the draw ${range(f.volume_l, (l) => u.say("volume", l))}`);
   if (f.leak_pa_m3_s.value > 5e-5) said.push(`Leak ${range(f.leak_pa_m3_s, u.scientific)} Pa·m³/s`);
   return said.length > 0 ? <span>{said.join(". ")}.</span> : null;
 }

@@ -151,6 +151,7 @@ def fit_out(a: Answer, started: float) -> FitOut:
         contradicts=contradicts,
         leak_pa_m3_s=range_out(a.leak),
         water_g=RangeOut(low=1e3 * a.water.low, value=1e3 * a.water.value, high=1e3 * a.water.high),
+        volume_l=RangeOut(low=1e3 * a.volume.low, value=1e3 * a.volume.value, high=1e3 * a.volume.high),
         words=words,
     )
 

@@ -113,6 +113,7 @@ class FitOut(BaseModel):
     contradicts: bool
     leak_pa_m3_s: RangeOut
     water_g: RangeOut
+    volume_l: RangeOut
     words: Said
 
 

@@ -243,7 +243,8 @@ def _gauges(n: _Now) -> list[GaugeOut]:
                 part=s.part,
                 at=float(s.at[-1]),
                 pa=None if np.isnan(last) else last,
-                place=message("run-gauge-place", place=gauge_place(job, gauge)) if gauge else message("gauge-at-pump"),
+                # One held to the pump says where it is by its name.
+                place=message("run-gauge-place", place=gauge_place(job, gauge)) if gauge else "",
                 planned=planned,
                 fit=fit_out(answer, n.started) if answer is not None and n.started is not None else None,
             )

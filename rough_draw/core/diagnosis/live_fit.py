@@ -58,6 +58,7 @@ class Member:
     target_at: float
     water: float
     others: dict[str, FloatArray] = field(default_factory=dict)
+    volume: float = 0.0
 
 
 def goal_of(job: Job, touches: Sequence[Touch], start: float) -> tuple[float, float]:
@@ -112,7 +113,9 @@ class Fit:
         late = times >= self.after
         at = time_at_level(times[late], system[late], self.target)
         water = sum(p.mass for p in varied.network.pools)
-        return Member(z, times, gauge, at if at is not None else 2 * HORIZON, water, others)
+        return Member(
+            z, times, gauge, at if at is not None else 2 * HORIZON, water, others, varied.network.volume("system")
+        )
 
     def _run(
         self, net: Network, later: list[tuple[float, Change]], u: Unknowns, gauge: str, ballast: bool
@@ -181,7 +184,8 @@ class Answer:
     """What the readings so far say. Times s from the pump's start; ``share``: of the weight that gets to the target.
 
     ``band`` is the gauge's 10, 50 and 90 % at ``times``. ``off``: how far the best member is from the readings, in log
-    pressure (0.1 is 10 %). ``leak`` Pa·m³/s and ``water`` kg that stood free at the start, with their 80 % ranges.
+    pressure (0.1 is 10 %). ``leak`` Pa·m³/s, ``water`` kg that stood free at the start and ``volume`` m³ of the system,
+    with their 80 % ranges; the volume by the speed at the system, as every member has its whole rig.
     """
 
     target_at: Range | None
@@ -191,6 +195,7 @@ class Answer:
     off: float
     leak: Range
     water: Range
+    volume: Range
     members: int
 
 
@@ -243,6 +248,7 @@ def fit(state: Fit, at: FloatArray, pa: FloatArray, over: float, rounds: int = 1
         off=off,
         leak=leak,
         water=water,
+        volume=_span(np.array([m.volume for m in state.members]), w),
         members=len(w),
     )
 
