@@ -6721,6 +6721,8 @@ export interface components {
          * @description What of the time to target goes to one thing; ``endless``: with it the target is never reached.
          */
         ShareOut: {
+            /** About */
+            about: string;
             /** Endless */
             endless: boolean;
             /** Name */

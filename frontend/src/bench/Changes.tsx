@@ -70,10 +70,15 @@ export function Shares({ changes }: { changes: ChangesOut | undefined }) {
           <Fragment key={s.taker}>
             <span className={`h-3 w-3 ${INKS[s.taker]}`} aria-hidden="true" />
             <dt>{s.name}</dt>
-            <dd className="figure">{s.endless ? "keeps it from getting there" : span(s.seconds)}</dd>
+            {s.endless ? <dd>keeps it from getting there</dd> : <dd className="figure">{span(s.seconds)}</dd>}
           </Fragment>
         ))}
       </dl>
+      {rows[0] && (
+        <p className="mt-3 border-t-2 border-rule pt-3">
+          <b>{rows[0].name}</b> takes most of it. {rows[0].about}
+        </p>
+      )}
     </div>
   );
 }

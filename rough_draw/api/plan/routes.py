@@ -156,6 +156,7 @@ def changes(key: Key) -> ChangesOut:
         ],
         saves=saves_of(job),
         shares=[
-            ShareOut(taker=s.taker, name=s.name, seconds=s.seconds, endless=s.endless) for s in runs.shares_for(job)
+            ShareOut(taker=s.taker, name=s.name, about=s.about, seconds=s.seconds, endless=s.endless)
+            for s in runs.shares_for(job)
         ],
     )

@@ -241,6 +241,7 @@ class ShareOut(BaseModel):
 
     taker: str
     name: Said
+    about: Said
     seconds: float
     endless: bool
 

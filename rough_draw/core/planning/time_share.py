@@ -35,6 +35,11 @@ class TimeShare:
         """What takes them."""
         return message(f"taker-{self.taker}")
 
+    @property
+    def about(self) -> Message:
+        """What shortens it."""
+        return message(f"taker-{self.taker}.about")
+
 
 def _without(net: Network, names: tuple[str, ...]) -> Network:
     return replace(net, sorbed=tuple(s for s in net.sorbed if s.name not in names))
