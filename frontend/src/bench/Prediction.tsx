@@ -34,7 +34,7 @@ export function Prediction({ plan, hand, onHand }: { plan: PlanOut; hand: number
             to <span className="figure">{u.say("pressure", plan.target_pa)}</span>{" "}
             {plan.left_out.length === 0 ? "everywhere in the system" : "in what the pump reaches"},{" "}
             <span className="text-soft">
-              {span(time.low)} to {span(time.high)}
+              {span(time.low)} {time.high >= 24 * 3600 ? "or not within a day" : `to ${span(time.high)}`}
             </span>
           </>
         ) : (

@@ -1,12 +1,12 @@
 import type { Drawing, Round } from "../api/client";
 import { useUnits } from "../lib/units";
 import { calledOn, conductanceOf, strokeWidth } from "./parts";
-import { isShut, tone, type RigLineProps } from "./line";
+import { flagText, isShut, tone, type RigLineProps } from "./line";
 
 type Box = Drawing["boxes"] extends (infer B)[] | undefined ? B : never;
 
 /** The rig line as the server laid it out. */
-export function Drawn({ plan, pressures = {}, reading, shut = [], selected, onPart, onValve, onSection }: RigLineProps) {
+export function Drawn({ plan, pressures = {}, reading, readings, shut = [], selected, onPart, onValve, onSection }: RigLineProps) {
   const u = useUnits();
   const d = plan.drawing;
   const width = d.width ?? 1120;
@@ -66,7 +66,7 @@ export function Drawn({ plan, pressures = {}, reading, shut = [], selected, onPa
         <ValveMark key={v.valve} v={v} shut={isShut(plan, v.valve, shut)} chosen={selected === v.part} onPress={onValve ? () => onValve(v.valve) : onPart && !v.part.startsWith("link:") ? () => onPart(v.part) : undefined} />
       ))}
       {(d.flags ?? []).map((f, i) => {
-        const text = i === 0 ? (reading ?? "gauge") : "gauge";
+        const text = flagText(plan, f.part, i, reading, readings);
         const w = 24 + text.length * 8.6;
         const x = f.left ? f.x - 15 - w : Math.min(f.x, width - w - 4);
         return (

@@ -2,17 +2,16 @@ import type { PlanOut } from "../api/client";
 import { percent } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { strokeWidth } from "./parts";
-import { isShut, tone, type RigLineProps } from "./line";
+import { flagText, isShut, tone, type RigLineProps } from "./line";
 
 /** The same run on a phone: pump at the top, system at the foot. */
-export function Upright({ plan, pressures = {}, reading, shut = [], selected, onPart, onValve, onSection }: RigLineProps) {
+export function Upright({ plan, pressures = {}, reading, readings, shut = [], selected, onPart, onValve, onSection }: RigLineProps) {
   const pressOf = (valve: string, part: string) => (onValve ? () => onValve(valve) : onPart ? () => onPart(part) : undefined);
   const u = useUnits();
   const d = plan.drawing;
   const boxes = d.boxes ?? [];
   const pump = boxes.find((b) => b.kind === "pump");
   const ways = d.ways ?? [];
-  const flag = d.flags?.[0];
   return (
     <div>
       {pump && (
@@ -76,19 +75,19 @@ export function Upright({ plan, pressures = {}, reading, shut = [], selected, on
             </li>
           ))}
       </ul>
-      {flag && (
-        <p className="mt-2 flex items-center gap-2">
+      {(plan.drawing.flags ?? []).map((flag, i) => (
+        <p key={flag.part} className="mt-2 flex items-center gap-2">
           <PartButton part={flag.part} onPart={onPart} selected={selected} className="figure bg-measure px-2 py-1 font-bold text-on-ink">
-            {reading ?? "gauge"}
+            {flagText(plan, flag.part, i, reading, readings)}
           </PartButton>{" "}
           <span className="flex-1">{flag.where}</span>
-          {(plan.drawing.valves ?? [])
+          {(i === 0 ? (plan.drawing.valves ?? []) : [])
             .filter((v) => v.small && v.upright && !v.part.startsWith("link:"))
             .map((v) => (
               <ValveButton key={v.valve} valve={v.valve} label={v.label} closed={isShut(plan, v.valve, shut)} chosen={selected === v.part} onPress={pressOf(v.valve, v.part)} />
             ))}
         </p>
-      )}
+      ))}
     </div>
   );
 }

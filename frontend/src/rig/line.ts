@@ -6,6 +6,8 @@ export interface RigLineProps {
   /** Pressure by node, Pa; empty where nothing is known. */
   pressures?: Record<string, number>;
   reading?: string;
+  /** What further gauges show, by their ids. */
+  readings?: Record<string, string>;
   /** Valves shut beyond those the sheet has shut. */
   shut?: string[];
   selected?: string | null;
@@ -16,6 +18,16 @@ export interface RigLineProps {
   slices?: Slice[];
   /** Beside the unit: without what keeps its charge. */
   running?: boolean;
+}
+
+/** What a gauge's flag says: its figure, or with several its name. */
+export function flagText(plan: PlanOut, part: string, index: number, reading: string | undefined, readings: Record<string, string> | undefined): string {
+  const own = readings?.[part] ?? (index === 0 ? reading : undefined);
+  if (own !== undefined && own !== "gauge") return own;
+  if (plan.gauges.length < 2) return "gauge";
+  const named = plan.gauges.find((g) => g.id === part)?.name;
+  const alone = plan.gauges.filter((g) => g.name === named).length === 1;
+  return named && alone ? named : `gauge ${index + 1}`;
 }
 
 /** Tone of a compartment: paler the emptier, on the decades from atmosphere to 100 µ. */

@@ -56,6 +56,7 @@ export function Draw({ jobKey, job, editor, live }: StageProps) {
           plan={drawn}
           pressures={live.section_pa}
           reading={live.over_range ? "gauge over" : has ? `gauge ${u.reading(live.pa!, step)}` : "gauge"}
+          readings={Object.fromEntries(live.gauges.filter((g) => g.part && g.pa !== null).map((g) => [g.part!, `${g.gauge} ${u.reading(g.pa!, undefined)}`]))}
           shut={shut}
           onValve={(valve) => setAsked({ valve })}
           onPart={(part) => setAsked(part === "pump" ? { valve: null } : { part })}

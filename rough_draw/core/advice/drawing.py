@@ -286,16 +286,18 @@ class _Draw:
                     )
                 )
                 base -= 22
-            x = min(x, self.d.width - 120)
+            beside = x > self.d.width - 120
             y = max(4.0, base - 30)
             over = next((b for b in self.d.boxes if b.x - 130 < x < b.x + b.w and b.y < y + 24 and y < b.y + b.h), None)
             if over is not None:
                 # Under a section's box the flag goes beside its pole.
                 x, base = foot, base + (10 if above or g.valve else 0)
                 y = max(base - 12, over.y + over.h + 4)
-            self.d.flags.append(
-                Flag(part=g.id, x=x, y=y, foot=base, where=gauge_place(self.job, g), left=over is not None)
-            )
+            if beside and over is None:
+                # No room to its right: the flag hangs to the left of its pole's top.
+                base = y + 12
+            left = over is not None or beside
+            self.d.flags.append(Flag(part=g.id, x=x, y=y, foot=base, where=gauge_place(self.job, g), left=left))
 
     def above_gauge(self, g: GaugePart) -> list[Part]:
         """What stands between a gauge and the line, nearest the line first."""
