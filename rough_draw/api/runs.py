@@ -7,7 +7,10 @@ from threading import Lock
 
 from cachetools import LRUCache, cached
 
+from rough_draw.core.engine.network import NetworkError
+from rough_draw.core.model.assemble import assemble
 from rough_draw.core.model.isolation import Isolation, isolation
+from rough_draw.core.model.system import ScopeError
 from rough_draw.core.physics.quantity import Quantity
 from rough_draw.core.planning.nitrogen_breaks import Worth, worth
 from rough_draw.core.planning.plan import FIRST, Plan, Upgrade, plan_job, rank_upgrades
@@ -17,6 +20,7 @@ from rough_draw.core.planning.time_share import TimeShare, time_shares
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.kit import KitItem
 from rough_draw.core.sheet.run_state import RunState, Touch, fold
+from rough_draw.core.sheet.steps import OnPart
 from rough_draw.store import jobs, shelf
 
 KEPT = 160
@@ -129,7 +133,22 @@ def view(key: str) -> RunView:
 def view_of(stored: jobs.StoredJob) -> RunView:
     """Read the run of a job that has been read already."""
     touches = jobs.touches(stored.key)
-    return RunView(stored.job, touches, fold(touches), jobs.readings(stored.key))
+    return RunView(stored.job, touches, state_of(stored.job, touches), jobs.readings(stored.key))
+
+
+def state_of(job: Job, touches: list[Touch]) -> RunState:
+    """Where a run stands, with the valves that shut this rig's system off."""
+    turned = any(isinstance(t.step, OnPart) and t.step.is_valve for t in touches)
+    return fold(touches, isolating(job) if turned else ())
+
+
+@cached(LRUCache(KEPT), key=plan_key, lock=Lock())
+def isolating(job: Job) -> tuple[str, ...]:
+    """The valves that shut this rig's system off; none where the sheet cannot be put together."""
+    try:
+        return isolation(job, assemble(job)).valves
+    except (ScopeError, NetworkError):
+        return ()
 
 
 @cached(LRUCache(KEPT), key=plan_key, lock=Lock())

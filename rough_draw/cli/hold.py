@@ -85,12 +85,12 @@ def _of_job(file: JobFile, span: float, path: str) -> tuple[Quantity, Circumstan
 
     job: Job = file.job
     touches = [Touch(t.kind, t.at, t.note) for t in file.touches]
-    state = fold(touches)
     try:
         assembly = assemble(job)
         held = isolation(job, assembly)
     except (ScopeError, NetworkError) as e:
         raise Refused(f"{path}: {say(e.told)}") from None
+    state = fold(touches, held.valves)
     whole = assembly.system.volume()
     start = state.isolated_at if state.isolated_at is not None else 0.0
     known = circumstances(job, held, state, touches, start, start + span, assembly)

@@ -167,6 +167,10 @@ class World:
             self.broken = kind == "break"
         elif kind in ("isolate", "reopen", "check-hold", "check-end"):
             self.isolated = kind in ("isolate", "check-hold")
+            if not self.isolated:
+                # Valves that were shut one by one are opened with the rest.
+                for tube in self.isolation.tubes:
+                    self.turned.pop(tube, None)
         elif isinstance(step := read_step(kind), OnPart) and step.is_valve and step.part in self.assembly.valves:
             tube = self.assembly.valves[step.part].tube
             # Service valves to what keeps its charge are no passage of what is evacuated.

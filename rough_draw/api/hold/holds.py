@@ -79,8 +79,10 @@ def hold_data(run: runs.RunView) -> tuple[float, FloatArray, FloatArray] | None:
     start = hold_start(run)
     if start is None or run.main() is None:
         return None
-    reopened = [t.at for t in run.touches if t.kind == "reopen" and t.at > start]
-    return start, *readings_between(run, start, reopened[0] if reopened else np.inf)
+    ends = [t.at for t in run.touches if t.kind == "reopen" and t.at > start]
+    if run.state.opened_at is not None:
+        ends.append(run.state.opened_at)
+    return start, *readings_between(run, start, min(ends, default=np.inf))
 
 
 def _digest(run: runs.RunView, start: float, t: FloatArray, p: FloatArray) -> str:

@@ -8,11 +8,12 @@ from rough_draw.core.advice.cord import check as check_cord
 from rough_draw.core.advice.finding import Finding, Severity, rig_fix
 from rough_draw.core.advice.setup_check import gauge_valve
 from rough_draw.core.catalogue.fluids import REFRIGERANTS
+from rough_draw.core.catalogue.proving import BEYOND
 from rough_draw.core.catalogue.rig_parts import HOSE_SIZES
 from rough_draw.core.message import Value, listed, message
 from rough_draw.core.message.figure import gauge_pressure, hose_length, rise, vacuum
 from rough_draw.core.model.assemble import Assembly
-from rough_draw.core.model.gauge_sight import BEYOND, gauge_offset
+from rough_draw.core.model.gauge_sight import gauge_offset
 from rough_draw.core.model.isolation import Isolation
 from rough_draw.core.physics.units import ATMOSPHERE_PA, MICRON_PA, PA_PER
 from rough_draw.core.sheet import rig_edit

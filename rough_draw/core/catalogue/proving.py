@@ -11,6 +11,8 @@ RIG_VOLUME_SPREAD = 0.3
 USABLE_BLANK_OFF = Quantity(100 * MICRON_PA, 80 * MICRON_PA, 150 * MICRON_PA, "Pa", "estimate: a pump still usable")
 GOOD_BLANK_OFF = Quantity(50 * MICRON_PA, 30 * MICRON_PA, 60 * MICRON_PA, "Pa", "estimate: a good two-stage pump")
 USABLE_SINGLE = Quantity(300 * MICRON_PA, 200 * MICRON_PA, 500 * MICRON_PA, "Pa", "estimate: a single-stage pump")
+BEYOND = 0.5
+"""Share of the standard's limit by which a gauge may stand above the system before its hold says nothing of that."""
 AGREEING = 0.10
 """Relative difference up to which two gauges agree, beside their steps: estimate, half to twice that by their class."""
 TIGHT_PART = Quantity(2e-5, 5e-6, 5e-5, "Pa·m³/s", "estimate: a manifold, tee or pair of joints that counts as tight")

@@ -7,6 +7,7 @@ from dataclasses import replace
 import numpy as np
 from numpy.typing import NDArray
 
+from rough_draw.core.catalogue.proving import BEYOND
 from rough_draw.core.hold.binning import jumps, sound_points, thin
 from rough_draw.core.hold.decision import LEAKS, SLOW_END, Frame, Look, VerdictName, look
 from rough_draw.core.hold.hypotheses import GOOD, accounts
@@ -17,7 +18,6 @@ from rough_draw.core.hold.stopping import sound_since, wait
 from rough_draw.core.message import Message, message
 from rough_draw.core.message.figure import duration, vacuum
 from rough_draw.core.message.figure import volume as volume_of
-from rough_draw.core.model.gauge_sight import BEYOND
 from rough_draw.core.physics.gas import R_WATER
 from rough_draw.core.physics.interval import Range
 from rough_draw.core.physics.quantity import Quantity

@@ -11,8 +11,6 @@ from rough_draw.core.engine.simulate import advance, initial_state
 from rough_draw.core.model.assemble import Assembly
 from rough_draw.core.model.isolation import PUMPED, Isolation, shut
 
-BEYOND = 0.5
-"""Share of the standard's limit by which a gauge may stand above the system before its hold says nothing of that."""
 SETTLED = 900.0
 """s after which a gauge's own side stands as far above the system as it will."""
 

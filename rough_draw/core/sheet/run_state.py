@@ -50,6 +50,7 @@ class RunState:
     """Where a run stands. Times are on the clock of the touches; None means it has not happened.
 
     ``breaks`` made with nitrogen so far; ``broken_at`` while it stands in the system; ``pulled_at``: the last draw.
+    ``opened_at``: since when a valve that shut the system off for the hold is open again, the pump standing still.
     """
 
     started_at: float | None = None
@@ -57,6 +58,7 @@ class RunState:
     ballast_open: bool = False
     flushed_at: float | None = None
     isolated_at: float | None = None
+    opened_at: float | None = None
     checking_since: float | None = None
     checked_at: float | None = None
     pump_off_at: float | None = None
@@ -95,7 +97,11 @@ def _on_run(state: RunState, move: RunMove, at: float) -> RunState:
     match move:
         case "pump-on":
             started = state.started_at if state.started_at is not None else at
-            return replace(state, started_at=started, pump_on=True, pump_off_at=None)
+            # On a system that was opened again it draws anew.
+            isolated = state.isolated_at if state.opened_at is None else None
+            return replace(
+                state, started_at=started, pump_on=True, pump_off_at=None, isolated_at=isolated, opened_at=None
+            )
         case "pump-off":
             careless = state.pump_on and state.isolated_at is None and state.checking_since is None
             stopped = state.stopped_unisolated or careless
@@ -117,22 +123,47 @@ def _on_run(state: RunState, move: RunMove, at: float) -> RunState:
         case "warm-up":
             return replace(state, warmed_at=at)
         case "isolate":
-            return replace(state, isolated_at=at)
+            return replace(state, isolated_at=at, opened_at=None)
         case "reopen":
-            return replace(state, isolated_at=None)
+            return replace(state, isolated_at=None, opened_at=None)
         case _:
             return state
 
 
-def fold(touches: Iterable[Touch]) -> RunState:
-    """State after the touches, in the order given. Unknown kinds change nothing."""
+def _by_valves(state: RunState, move: PartMove, part: str, at: float, isolating: frozenset[str]) -> RunState:
+    """The hold by its valves: it begins when the last of them is shut and ends when one opens, whoever turned it.
+
+    Opened with the pump on, it is drawn again; with the pump standing still, only the hold is over.
+    """
+    if part not in isolating:
+        return state
+    if move == "shut" and state.started_at is not None and state.isolated_at is None and isolating <= state.shut:
+        return replace(state, isolated_at=at, opened_at=None, checking_since=None)
+    if move == "open" and state.isolated_at is not None:
+        if state.pump_on:
+            return replace(state, isolated_at=None, opened_at=None)
+        return state if state.opened_at is not None else replace(state, opened_at=at)
+    return state
+
+
+def fold(touches: Iterable[Touch], isolating: Iterable[str] = ()) -> RunState:
+    """State after the touches, in the order given. Unknown kinds change nothing.
+
+    ``isolating``: the valves that shut the system off for the hold, by name.
+    """
     state = RunState()
+    valves = frozenset(isolating)
     for touch in touches:
         match touch.step:
             case OnRun(move):
                 state = _on_run(state, move, touch.at)
+                if move in ("isolate", "check-hold"):
+                    state = replace(state, shut=state.shut | valves, opened=state.opened - valves)
+                elif move in ("reopen", "check-end"):
+                    state = replace(state, shut=state.shut - valves)
             case OnPart(part_move, part):
                 state = _on_part(state, part_move, part)
+                state = _by_valves(state, part_move, part, touch.at, valves)
             case _:
                 pass
     return state
