@@ -75,8 +75,15 @@ def test_the_same_touches_are_harmless_in_their_place() -> None:
     s = drawn_down(board)
     assert stops(board, s, ("shut", "tool-a"), ("shut", "tool-b"), ("pump-off", "")) == []
     assert stops(board, after_hold(board), ("vent-pump", "")) == []
-    full = [("shut", "tool-c"), ("crack", "system.suction-service"), ("see-pressure", ""), ("core-in", "suction")]
-    assert stops(board, after_hold(board), *full) == []
+    full = [("shut", "tool-c"), ("crack", "system.suction-service"), ("see-pressure", "")]
+    there = [*full, ("take-off", "hose-a"), ("core-in", "suction")]
+    assert stops(board, after_hold(board), *there) == []
+    # The hose sits where the plunger goes; on a tool whose plunger has its own place it may stay.
+    assert stops(board, after_hold(board), *full, ("core-in", "suction")) == ["core-behind-hose"]
+    job = sheet("three-tools")
+    parts = [p.model_copy(update={"plunger": "own"}) if p.id == "tool-a" else p for p in job.rig.parts]
+    own = make_board(job.model_copy(update={"rig": job.rig.with_parts(parts)}))
+    assert stops(own, after_hold(own), *full, ("core-in", "suction")) == []
 
 
 def test_a_service_valve_opened_with_the_pump_on_the_system_is_a_stop() -> None:

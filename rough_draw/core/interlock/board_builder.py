@@ -171,8 +171,8 @@ def _add_port(d: _Draft, t: Tube) -> None:
     d.ports[port.id] = part.id
     if d.job.rig.keeps_core(port):
         d.sprung.add(name)
-    elif port.core:
-        # Its core is out, through a tool or by hand, and goes back in at the end.
+    elif port.core and isinstance(part, ToolPart):
+        # Its core goes back in through the tool. One that was pulled by hand cannot, under pressure.
         d.cored.add(name)
 
 

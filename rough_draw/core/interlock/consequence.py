@@ -41,6 +41,7 @@ ConsequenceKind = Literal[
     "air-in",
     "back-through-pump",
     "compressor-in-vacuum",
+    "core-behind-hose",
     "core-in-vacuum",
     "core-less",
     "gauge-burst",

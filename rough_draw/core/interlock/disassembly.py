@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from rough_draw.core.interlock.compartments import Board
 from rough_draw.core.interlock.consequence import Touch
-from rough_draw.core.interlock.gas_state import State
+from rough_draw.core.interlock.gas_state import State, in_the_way
 from rough_draw.core.interlock.reachability import valves_of
 from rough_draw.core.sheet.rig import GaugePart, HosePart, Part
 
@@ -41,11 +41,11 @@ def _ends_at_port(board: Board, hose: str) -> bool:
 
 
 def unrig(board: Board, state: State) -> Iterator[Touch]:
-    """Taking the rig off, like parts in their order: cores, then hoses and gauges, then what sits on the ports."""
+    """Taking the rig off, port by port: the hose where the plunger goes, the core, then what sits on the port."""
     if not state.seen:
         yield Touch("see-pressure")
         return
-    core = next((n for n in sorted(board.cored) if n in state.opened), None)
+    core = next((n for n in sorted(board.cored) if n in state.opened and not in_the_way(board, state, n)), None)
     if core is not None:
         yield Touch("core-in", core.removeprefix("port:"))
     rig = board.job.rig

@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 
 from rough_draw.core.engine.walk import reached
 from rough_draw.core.interlock.compartments import Board
+from rough_draw.core.sheet.rig import HosePart, ToolPart
 
 Gas = tuple[float, float, float]
 """Air, nitrogen, refrigerant in a room, Pa."""
@@ -184,3 +185,13 @@ def _filled(board: Board, gas: list[Gas], group: Set[int], source: int) -> Gas:
     supply = board.rooms[source].supply
     a, n, f = _supply(board, source)
     return (air, n and max(n - air, 0.0), f and max(f - air, 0.0)) if a == 0 else (supply, 0.0, 0.0)
+
+
+def in_the_way(board: Board, state: State, port: str) -> str | None:
+    """The hose that sits where the plunger of a port's core tool goes, while it is on; None where the way is free."""
+    tool = board.job.rig.get(board.ports.get(port.removeprefix("port:"), ""))
+    if not isinstance(tool, ToolPart) or tool.plunger == "own":
+        return None
+    rig = board.job.rig
+    ends = [rig.get(tool.on) if tool.on is not None else None, *(c for c in rig.children(tool.id) if c.at == "end")]
+    return next((p.id for p in ends if isinstance(p, HosePart) and p.id not in state.off), None)

@@ -19,7 +19,17 @@ from rough_draw.core.interlock.consequence import (
     note,
     stop,
 )
-from rough_draw.core.interlock.gas_state import PRESSURE, VACUUM, WHIFF, State, in_vacuum, joined, settle, total
+from rough_draw.core.interlock.gas_state import (
+    PRESSURE,
+    VACUUM,
+    WHIFF,
+    State,
+    in_the_way,
+    in_vacuum,
+    joined,
+    settle,
+    total,
+)
 from rough_draw.core.interlock.sweep import LEAST_SHARE, flow_shares
 from rough_draw.core.message.figure import gauge_pressure, length, volume
 
@@ -188,6 +198,8 @@ def _core(board: Board, state: State, t: Touch) -> tuple[State, list[Consequence
             said.append(stop("core-in-vacuum"))
         elif not state.seen:
             said.append(stop("not-seen", "core"))
+        elif in_the_way(board, state, name) is not None:
+            said.append(stop("core-behind-hose", what=gate.label))
         return replace(state, opened=state.opened - {name}), said
     return settle(board, replace(state, opened=state.opened | {name})), said
 
