@@ -119,10 +119,10 @@ def test_played_well(page: Page, site: str) -> None:
         do(page, "Valves and parts", words)
     do(page, "Pump and draw", "Look for positive pressure")
     for words in (
-        "Put the core back at the suction port",
-        "Put the core back at the liquid port",
         "Take off the hose at the suction port",
+        "Put the core back at the suction port",
         "Take off the hose at the liquid port",
+        "Put the core back at the liquid port",
         "Take off the core tool at the suction port",
         "Cap the suction port",
     ):
