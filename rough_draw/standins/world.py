@@ -129,13 +129,13 @@ class World:
         self._compiled: Compiled = self._compile()
         self._state: State = initial_state(self._compiled.network)
         self._shown = self.pressure(self.assembly.gauge_node)
-        self._at_pump = self.pressure(PUMP)
         self._begin_others()
 
     def _begin_others(self) -> None:
-        """Further gauges of the rig: what each shows now, by its id."""
-        self.others = {g.id: model_of(g) for g in self.job.rig.gauges[1:]}
-        self._others = {g: self.pressure(self.assembly.gauges[g]) for g in self.others}
+        """Further gauges, one held to the pump among them: what each shows now, by its id."""
+        self.others = {PUMP: SECOND, **{g.id: model_of(g) for g in self.job.rig.gauges[1:]}}
+        self._nodes = {g: PUMP if g == PUMP else self.assembly.gauges[g] for g in self.others}
+        self._others = {g: self.pressure(node) for g, node in self._nodes.items()}
 
     def at_work(self) -> list[tuple[Cause, float]]:
         """Causes at work now, with their severities."""
@@ -205,13 +205,11 @@ class World:
             return
         run = advance(self._compiled, replace(self._state, time=self.time), until, rtol=2e-3)
         node = self.assembly.gauge_node
-        pressures, at_pump = run.total(node), run.total(PUMP)
-        for a, b, p, q in zip(run.time[:-1], run.time[1:], pressures[1:], at_pump[1:], strict=True):
-            self._shown = self.gauge.follow(self._shown, float(p), float(b - a))
-            self._at_pump = SECOND.follow(self._at_pump, float(q), float(b - a))
         steps = np.diff(run.time)
+        for p, dt in zip(run.total(node)[1:], steps, strict=True):
+            self._shown = self.gauge.follow(self._shown, float(p), float(dt))
         for g, model in self.others.items():
-            for p, dt in zip(run.total(self.assembly.gauges[g])[1:], steps, strict=True):
+            for p, dt in zip(run.total(self._nodes[g])[1:], steps, strict=True):
                 self._others[g] = model.follow(self._others[g], float(p), float(dt))
         self._state = run.final
         self.time = until
@@ -232,8 +230,6 @@ class World:
 
         ``at`` "pump": a second gauge there, in good order; or the id of another gauge of the rig.
         """
-        if at == PUMP:
-            return SECOND.shows(self._at_pump, self._rng.gauss(0.0, 1.0))
         if at in self.others:
             return self.others[at].shows(self._others[at], self._rng.gauss(0.0, 1.0))
         offset, jump = 0.0, 1.0

@@ -41,7 +41,7 @@ from rough_draw.core.model.system import ScopeError, build_system
 from rough_draw.core.physics.units import kelvin
 from rough_draw.core.physics.water import saturation_pressure
 from rough_draw.core.planning.bottlenecks import limits
-from rough_draw.core.planning.plan import HORIZON, Plan, time_to_target
+from rough_draw.core.planning.plan import HORIZON, Plan, seconds_to_target
 from rough_draw.core.sheet import criteria
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.kit import free
@@ -131,10 +131,9 @@ def saves_of(job: Job) -> dict[str, float]:
 
     def after(fixed: Job) -> float:
         try:
-            taken = time_to_target(fixed)
+            return seconds_to_target(fixed)
         except (ScopeError, NetworkError):
             return base
-        return HORIZON if taken is None else taken
 
     times = run_all(after, [j for _, j in fixes])
     return {key: base - taken for (key, _), taken in zip(fixes, times, strict=True) if base - taken > 1.0}

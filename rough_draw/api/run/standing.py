@@ -60,6 +60,11 @@ class _Now:
     elapsed: float
 
     @property
+    def planned_at(self) -> float:
+        """Where on the plan's clock the draw is, s: by what the gauge shows, else by the clock."""
+        return self.stand.plan_time if self.stand.plan_time is not None else self.elapsed
+
+    @property
     def phase(self) -> Literal["before", "draw", "hold"]:
         """What goes on."""
         if self.begun is not None:
@@ -100,7 +105,7 @@ def _look(key: str, run: runs.RunView, hub: Hub) -> _Now:
 
 def _planned(n: _Now, criterion: Criterion) -> Outlook:
     """When the levels of the next steps come, by the plan."""
-    here = n.stand.plan_time if n.stand.plan_time is not None else n.elapsed
+    here = n.planned_at
 
     def ahead(level: float) -> float | None:
         at = time_at_level(n.plan.times, n.plan.gauge_band[1], level)
@@ -233,8 +238,7 @@ def _gauges(n: _Now) -> list[GaugeOut]:
         band = n.plan.gauges.get(s.part or "")
         planned = None
         if band is not None and n.phase == "draw":
-            here = n.stand.plan_time if n.stand.plan_time is not None else n.elapsed
-            low, mid, high = (float(np.interp(here, n.plan.times, row)) for row in band)
+            low, mid, high = (float(np.interp(n.planned_at, n.plan.times, row)) for row in band)
             planned = RangeOut(low=low, value=mid, high=high)
         answer = fits.get(s.part or "")
         found.append(

@@ -30,8 +30,8 @@ def findings(job: Job, assembly: Assembly, isolation: Isolation, gauge_error: fl
         *about_sight(job, assembly, isolation, chosen(job.criterion).limit),
         *about_pump(job),
         *about_parts(job, assembly),
-        *about_pressure(job, assembly),
-        *about_driven(job, assembly),
+        *about_pressure(job),
+        *about_driven(job),
     ]
     return sorted(found, key=lambda f: RANK[f.severity])
 

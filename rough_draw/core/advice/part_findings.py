@@ -152,7 +152,7 @@ def _pumps_make(job: Job) -> list[Finding]:
     return found
 
 
-def about_pressure(job: Job, assembly: Assembly) -> list[Finding]:
+def about_pressure(job: Job) -> list[Finding]:
     """Nothing that shows positive pressure: then nobody sees whether it is safe to open anything."""
     rig = job.rig
     dials = any(isinstance(p, ManifoldPart) and p.dials for p in rig.parts)
@@ -162,7 +162,7 @@ def about_pressure(job: Job, assembly: Assembly) -> list[Finding]:
     return [Finding(kind="no-pressure", severity="caution", place=rig.pump.id)]
 
 
-def about_driven(job: Job, assembly: Assembly) -> list[Finding]:
+def about_driven(job: Job) -> list[Finding]:
     """Valves inside the system that stand shut unless they are driven open or held by a magnet."""
     kept = {s.id for s in job.scope.sections if s.holds_charge}
     found = []

@@ -36,8 +36,6 @@ SIZE = 48
 """Members of the ensemble behind a band."""
 FIRST = 8
 """Members behind the first answer, which is there at once."""
-READ = ""
-"""Stands for the gauge that is read among all others."""
 COARSE = 3e-2
 """Relative tolerance of a member: it moves times by a hundredth, and bands by nothing."""
 
@@ -127,19 +125,24 @@ def time_to_target(job: Job, unknown: Unknowns | None = None, rtol: float = 5e-3
     return _reached(assembly, draw_down(assembly, target, rtol), target)
 
 
+def seconds_to_target(job: Job, unknown: Unknowns | None = None) -> float:
+    """The same, a whole day where it is not within one: for comparing what takes longer."""
+    taken = time_to_target(job, unknown)
+    return HORIZON if taken is None else taken
+
+
 def plan_job(job: Job, size: int = SIZE) -> Plan:
     """Plan the draw of a job sheet. Raises ScopeError or NetworkError where the sheet cannot be computed."""
     target = chosen(job.criterion).target
     assembly = assemble(job)
-
     nodes = {**assembly.gauges, AT_PUMP: "intake"}
+    seen = sorted({*nodes.values(), assembly.gauge_node})
 
     def one(u: Unknowns) -> tuple[FloatArray, dict[str, FloatArray], FloatArray, float | None]:
         varied = vary(assembly, job, u)
         result = draw_down(varied, target, COARSE, 0.7)
         system = system_pressure(varied, result)
-        shown = {g: result.total(n) for g, n in {**nodes, READ: varied.gauge_node}.items()}
-        return result.time, shown, system, time_at_level(result.time, system, target)
+        return result.time, {n: result.total(n) for n in seen}, system, time_at_level(result.time, system, target)
 
     def best_guess() -> tuple[Run, SteadyAnswer]:
         return draw_down(assembly, target, 2e-3, 0.4), solve_steady(assembly, target)
@@ -160,20 +163,20 @@ def plan_job(job: Job, size: int = SIZE) -> Plan:
         span = Range(min(low, base), base, max(high, base))
     end = min(HORIZON, 1.35 * span.high) if span is not None else 4 * 3600.0
     times = np.unique(np.concatenate([np.linspace(0, end, 160), np.geomspace(2.0, max(end, 10.0), 60)]))
-    gauge = band([(r[0], r[1][READ]) for r in runs], times)
-    system = band([(r[0], r[2]) for r in runs], times)
-    # The middle is the best guess itself, which is smooth; a dozen members make the median a staircase.
-    for rows, values in ((gauge, nominal.total(assembly.gauge_node)), (system, system_pressure(assembly, nominal))):
-        middle = np.exp(np.interp(times, nominal.time, np.log(np.maximum(values, 1e-6))))
+
+    def banded(curves: list[tuple[FloatArray, FloatArray]], best: FloatArray) -> FloatArray:
+        # The middle is the best guess itself, which is smooth; a dozen members make the median a staircase.
+        rows = band(curves, times)
+        middle = np.exp(np.interp(times, nominal.time, np.log(np.maximum(best, 1e-6))))
         rows[1] = np.clip(np.minimum.accumulate(middle), rows[0], rows[2])
+        return rows
+
+    shown = {n: banded([(r[0], r[1][n]) for r in runs], nominal.total(n)) for n in seen}
+    highest = system_pressure(assembly, nominal)
+    system = banded([(r[0], r[2]) for r in runs], highest)
     offsets = {g.id: g.offset_micron * MICRON_PA for g in job.rig.gauges}
-    others = {}
-    for g, node in nodes.items():
-        rows = band([(r[0], r[1][g]) for r in runs], times)
-        rows[1] = np.clip(_middle(nominal, node, times), rows[0], rows[2])
-        others[g] = np.maximum(rows + offsets.get(g, 0.0), 1e-3)
     at = base if base is not None else end
-    worst = float(np.exp(np.interp(at, nominal.time, np.log(np.maximum(system_pressure(assembly, nominal), 1e-6)))))
+    worst = float(np.exp(np.interp(at, nominal.time, np.log(np.maximum(highest, 1e-6)))))
     error = worst - float(nominal.at(assembly.gauge_node, [at])[0])
     inside = standing_inside(assembly, nominal, at)
     reached = [r[3] is not None for r in runs]
@@ -183,7 +186,7 @@ def plan_job(job: Job, size: int = SIZE) -> Plan:
         time_to_target=span,
         share_reaching=share,
         times=times,
-        gauge_band=gauge,
+        gauge_band=shown[assembly.gauge_node],
         system_band=system,
         steady=steady,
         gauge_error=error,
@@ -191,17 +194,10 @@ def plan_job(job: Job, size: int = SIZE) -> Plan:
         nominal=nominal,
         limit=what_limits(assembly, steady, base is not None, inside, deciding),
         left_out=tuple(left_out(assembly)),
-        gauges=others,
+        gauges={g: np.maximum(shown[n] + offsets.get(g, 0.0), 1e-3) for g, n in nodes.items()},
         inside=inside,
         deciding=deciding,
     )
-
-
-def _middle(nominal: Run, node: str, times: FloatArray) -> FloatArray:
-    """The best guess at a node, Pa, falling."""
-    curve = np.exp(np.interp(times, nominal.time, np.log(np.maximum(nominal.total(node), 1e-6))))
-    falling: FloatArray = np.minimum.accumulate(curve)
-    return falling
 
 
 def rank_upgrades(job: Job, base: float | None, kit: list[KitItem] | None = None, banded: int = 6) -> list[Upgrade]:
@@ -212,13 +208,9 @@ def rank_upgrades(job: Job, base: float | None, kit: list[KitItem] | None = None
     """
     start = base if base is not None else HORIZON
 
-    def taken(j: Job, u: Unknowns) -> float:
-        at = time_to_target(j, u)
-        return at if at is not None else HORIZON
-
     def one(change: Change) -> Upgrade | None:
         try:
-            after = taken(change.job, Unknowns())
+            after = seconds_to_target(change.job)
         except (ScopeError, NetworkError):
             return None
         return Upgrade(change, Range(start - after, start - after, start - after), after)
@@ -226,10 +218,10 @@ def rank_upgrades(job: Job, base: float | None, kit: list[KitItem] | None = None
     kept = [u for u in run_all(one, changes(job, kit or [])) if u is not None and u.seconds_saved.value > 1.0]
     ranked = sorted(kept, key=lambda u: -u.seconds_saved.value)
     edges = [Unknowns(water=z, core=z, pump=z, hose=z) for z in (-1.0, 1.0)]
-    before = [taken(job, u) for u in edges] if ranked[:banded] else []
+    before = [seconds_to_target(job, u) for u in edges] if ranked[:banded] else []
 
     def with_range(u: Upgrade) -> Upgrade:
-        saved = [b - taken(u.change.job, e) for b, e in zip(before, edges, strict=True)]
+        saved = [b - seconds_to_target(u.change.job, e) for b, e in zip(before, edges, strict=True)]
         saved.append(u.seconds_saved.value)
         return replace(u, seconds_saved=Range(min(saved), u.seconds_saved.value, max(saved)))
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from rough_draw.core.message import Message, message
 from rough_draw.core.model.ensemble import FIELDS
 from rough_draw.core.model.rig_graph import Unknowns
-from rough_draw.core.planning.plan import HORIZON, time_to_target
+from rough_draw.core.planning.plan import seconds_to_target
 from rough_draw.core.sheet.job import Job
 
 EDGE = 1.2816
@@ -43,7 +43,6 @@ def influences(job: Job) -> list[Influence]:
     for field in FIELDS:
         ends = []
         for z in (-EDGE, EDGE):
-            taken = time_to_target(job, Unknowns(**{field: z}))
-            ends.append(taken if taken is not None else HORIZON)
+            ends.append(seconds_to_target(job, Unknowns(**{field: z})))
         found.append(Influence(field, ends[0], ends[1]))
     return sorted(found, key=lambda i: -i.span)

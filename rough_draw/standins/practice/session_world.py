@@ -91,7 +91,6 @@ class SessionWorld(World):
         self.board: Board = make_board(self.job)
         self.contents: Contents = before_the_draw(self.board)
         self._shown = self.pressure(self.assembly.gauge_node)
-        self._at_pump = self.pressure(PUMP)
         self._begin_others()
         self.gauge = gauge_of(told)
 
