@@ -8,4 +8,4 @@ bench:
 screenshots:
 	scripts/screenshots
 soak:
-	ROUGH_DRAW_KILLS=50 .venv/bin/python -m pytest tests/api/test_kill.py
+	ROUGH_DRAW_KILLS=50 RIG_EXAMPLES=60 .venv/bin/python -m pytest --timeout 7200 tests/api/test_kill.py tests/api/test_any_rig.py

@@ -13,7 +13,7 @@ from typing import Any
 
 import numpy as np
 
-from rough_draw.core.diagnosis.faults import causes
+from rough_draw.core.diagnosis.causes import causes
 from rough_draw.core.engine.compile import compile_network
 from rough_draw.core.engine.network import Network
 from rough_draw.core.engine.run import Run

@@ -11,9 +11,9 @@ import numpy as np
 
 from bench.holds import LIMIT_MICRON, Case, one
 from rough_draw.core.hold.result import Circumstances, Verdict
-from rough_draw.core.hold.verdict import ATMOSPHERE, judge_hold
+from rough_draw.core.hold.verdict import judge_hold
 from rough_draw.core.physics.quantity import Quantity
-from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.physics.units import ATMOSPHERE_PA, MICRON_PA
 
 TIGHT_MOST = 0.1
 """µ/s; a truth that leaks no more than this may be called tight."""
@@ -127,7 +127,7 @@ def count(seed: int, stops: tuple[float, ...], score: Score) -> None:
     if said:
         later = case.after[min(int(case.time[-1] + 600), case.after.size - 1)]
         score.levels += 1
-        score.levels_in += v.ahead[0][1].low <= later <= v.ahead[0][1].high or later > ATMOSPHERE
+        score.levels_in += v.ahead[0][1].low <= later <= v.ahead[0][1].high or later > ATMOSPHERE_PA
     for stop in stops:
         first = judged(case, stop)
         if first.sound:

@@ -37,7 +37,7 @@ VIEWS = (
     ("phone-practice", "practice/{played}", PHONE, "light"),
 )
 
-TABLE = "time,micron\n" + "\n".join(f"{60 * k},{190 + 24 * k + (60 if k else 0)}" for k in range(21))
+TABLE = "time (s),micron\n" + "\n".join(f"{60 * k},{190 + 24 * k + (60 if k else 0)}" for k in range(21))
 """What is pasted into a quick hold for its picture."""
 PRESSED = {"prove": "Rig proof", "draw-why": "Look into it"}
 """What is opened before the picture is taken, by view."""
@@ -108,6 +108,11 @@ def main() -> None:
                     page = browser.new_page(viewport={"width": width, "height": height}, color_scheme=scheme)
                     page.goto(f"http://127.0.0.1:{PORT}/{path.format(**keys)}")
                     page.wait_for_timeout(2500)
+                    if path.endswith("/draw"):
+                        page.get_by_test_id("next-step").wait_for(timeout=60_000)
+                    if name == "release":
+                        page.get_by_role("heading", name="Steps, in this order").scroll_into_view_if_needed()
+                        page.evaluate("window.scrollBy(0, 620)")
                     if name == "quick":
                         page.get_by_label("Paste a table here").fill(TABLE)
                         page.get_by_role("textbox", name="Volume").fill("9.5")

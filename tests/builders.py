@@ -8,9 +8,9 @@ from hypothesis import strategies as st
 
 from rough_draw.core.catalogue import fluids, tube
 from rough_draw.core.catalogue.rig_parts import HOSE_SIZES, TOOL_BORE
-from rough_draw.core.interlock.release import release_steps
+from rough_draw.core.interlock.orders import Order
 from rough_draw.core.sheet import rig_edit
-from rough_draw.core.sheet.job import Job, Release
+from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.rig import Rig
 from rough_draw.core.sheet.scope import Scope
 from rough_draw.core.sheet.setups import PATTERNS, fits, rig_from
@@ -133,14 +133,32 @@ def jobs(draw: st.DrawFn) -> Job:
     return Job(scope=on, rig=draw(rigs(on)))
 
 
-def told(pattern: str, way: str) -> tuple[str, ...]:
-    """The steps that release a pattern, by their keys, on a cooler or, where it needs more ports, on a chiller."""
+CHARGING_HOSE = {
+    "kind": "hose",
+    "id": "charging-hose",
+    "name": "yellow hose",
+    "size": "1/4 in",
+    "length_m": 1.5,
+    "made_for": "pressure",
+    "rated_kpa": 5500,
+}
+"""A hose brought along for the charge."""
+
+
+def usual_job(pattern: str, hose: bool = False) -> Job:
+    """A pattern on a cooler or, where it needs more ports, on a chiller; ``hose``: with a charging hose in the van."""
     on = scope("cooler", opened=True)
     if not fits(pattern, on):
         on = scope("chiller", opened=True)
-    job = Job(scope=on, rig=rig_from(pattern, on), release=Release(way=way))  # type: ignore[arg-type]
-    lines = []
-    for step in release_steps(job):
-        lines.append(step.key)
-        lines += [f"! {c.kind}" for c in step.care]
-    return tuple(lines)
+    rig = rig_from(pattern, on)
+    if hose:
+        rig = Rig.model_validate({**rig.model_dump(), "spares": [CHARGING_HOSE]})
+    return Job(scope=on, rig=rig)
+
+
+def told_order(found: Order) -> str:
+    """An order by its keys: what is missing, the steps, and each step's cautions after a "!"."""
+    words = [f"missing:{m.code}" for m in found.missing]
+    for step in found.steps:
+        words += [step.key, *(f"! {c.kind}" for c in step.care)]
+    return " ".join(words)

@@ -55,6 +55,12 @@ def told_problem(status: int, key: str, /, **values: Value) -> JSONResponse:
     return problem(status, say(message(key)), say(message(f"{key}.why", **values)))
 
 
+def _of_sheet(asked: Request) -> int:
+    """The status of a sheet that cannot be worked out: what was sent is at fault, or, where it was only asked for, the
+    state that the sheet is in."""
+    return 409 if asked.method == "GET" else 422
+
+
 def install(app: FastAPI) -> None:
     """Answer every known error with a problem."""
 
@@ -85,10 +91,10 @@ def install(app: FastAPI) -> None:
         return problem(503, say(message("problem-not-stored")), say(message("problem-database", fault=str(e))))
 
     @app.exception_handler(ScopeError)
-    async def _sheet(_: Request, e: ScopeError) -> JSONResponse:
+    async def _sheet(asked: Request, e: ScopeError) -> JSONResponse:
         told = say(e.told)
         faults = [Place(place=e.place, message=told)] if e.place else []
-        return problem(422, say(message("problem-sheet")), told, faults)
+        return problem(_of_sheet(asked), say(message("problem-sheet")), told, faults)
 
     known: tuple[tuple[type[Exception], int, str], ...] = (
         (NotFound, 404, "not-found"),
@@ -99,12 +105,12 @@ def install(app: FastAPI) -> None:
         (BackupFault, 422, "backup"),
         (Duplicate, 409, "duplicate"),
         (FileFault, 422, "file"),
-        (NetworkError, 422, "rig"),
-        (EngineError, 422, "run"),
+        (NetworkError, 0, "rig"),
+        (EngineError, 0, "run"),
     )
     for kind, status, title in known:
 
-        async def answer(_: Request, e: Exception, status: int = status, title: str = title) -> JSONResponse:
-            return problem(status, say(message(f"problem-{title}")), told(e))
+        async def answer(asked: Request, e: Exception, status: int = status, title: str = title) -> JSONResponse:
+            return problem(status or _of_sheet(asked), say(message(f"problem-{title}")), told(e))
 
         app.add_exception_handler(kind, answer)

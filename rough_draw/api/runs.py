@@ -17,6 +17,7 @@ from rough_draw.core.planning.plan import FIRST, Plan, Upgrade, plan_job, rank_u
 from rough_draw.core.planning.rig_search import Best, Purchase, best_rig, purchases
 from rough_draw.core.planning.sensitivity import Influence, influences
 from rough_draw.core.planning.time_share import TimeShare, time_shares
+from rough_draw.core.sheet.gauge_owner import DIAL
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.kit import KitItem
 from rough_draw.core.sheet.run_state import RunState, Touch, fold
@@ -121,8 +122,13 @@ class RunView:
         read = self.job.rig.gauge
         if read is not None and (own := self.of(read.id)) is not None:
             return own
-        left = [s for s in self.series if s.part is None]
+        left = [s for s in self.series if s.part is None] or [s for s in self.series if s.part != DIAL]
         return max(left or self.series, key=lambda s: s.at.size, default=None)
+
+    def by_needle(self) -> bool:
+        """Whether what is read is a needle, which certifies nothing: no micron gauge, or none that was read."""
+        main = self.main()
+        return self.job.rig.gauge is None or (main is not None and main.part == DIAL)
 
 
 def view(key: str) -> RunView:

@@ -7,7 +7,7 @@ from collections.abc import Callable
 from typing import TYPE_CHECKING, Any
 
 from rough_draw.cli.base import Refused, job_file, read
-from rough_draw.core.message import message
+from rough_draw.core.message import Value, message
 from rough_draw.core.message.figure import duration, share
 from rough_draw.text import say, say_all
 
@@ -21,11 +21,13 @@ if TYPE_CHECKING:
 
 def judge_table(a: argparse.Namespace) -> tuple[dict[str, Any], bool, Callable[[], str]]:
     """The verdict as plain values, whether JSON is wanted, and the words. Raises Refused for bad input."""
+    from rough_draw.core.hold.needle import judge_needle
     from rough_draw.core.hold.result import Circumstances
     from rough_draw.core.hold.verdict import judge_hold
-    from rough_draw.core.physics.units import kelvin
+    from rough_draw.core.model.system import atmosphere_of
+    from rough_draw.core.physics.units import atmosphere_at, kelvin
     from rough_draw.core.readings import csv_table
-    from rough_draw.core.readings.series import find_hold
+    from rough_draw.core.readings.series import hold_begins
     from rough_draw.core.sheet.criteria import STANDARDS, chosen
     from rough_draw.core.sheet.job import CriterionChoice
     from rough_draw.core.sheet.scope import Scope
@@ -38,7 +40,9 @@ def judge_table(a: argparse.Namespace) -> tuple[dict[str, Any], bool, Callable[[
     if a.temp_c is not None and not -60 <= a.temp_c <= 90:
         raise Refused(f"--temp-c {a.temp_c:g} is outside −60 … 90 °C")
     try:
-        found = csv_table.read_table(read(a.readings, csv_table.MOST_BYTES))
+        data = read(a.readings, csv_table.MOST_BYTES)
+        air = atmosphere_of(file.job.scope) if file is not None else atmosphere_at(a.elevation_m)
+        found = csv_table.read_table(data, None, air, a.time_unit, a.day_first)
     except csv_table.ReadingsError as e:
         more = f" (and {len(e.faults) - 6} more)" if len(e.faults) > 6 else ""
         raise Refused(
@@ -46,8 +50,12 @@ def judge_table(a: argparse.Namespace) -> tuple[dict[str, Any], bool, Callable[[
             + "; ".join(f"line {f.line}: {say(f.message)}" if f.line else say(f.message) for f in e.faults[:6])
             + more
         ) from None
+    flags = {"time-unit": "--time-unit", "day-first": "--day-first or --month-first"}
+    if found.mapping.undecided:
+        asked = " and ".join(flags[x] for x in found.mapping.undecided)
+        raise Refused(f"{a.readings}: {'; '.join(say_all(list(found.guesses)))}: decide it with {asked}")
     series = found.main()
-    start = a.isolated_at if a.isolated_at is not None else find_hold(series)
+    start = a.isolated_at if a.isolated_at is not None else hold_begins(series)
     if start is None:
         raise Refused(
             f"{a.readings}: no hold can be seen in the curve; say when it was isolated with --isolated-at SECONDS"
@@ -57,14 +65,17 @@ def judge_table(a: argparse.Namespace) -> tuple[dict[str, Any], bool, Callable[[
         volume, known, scope = _of_job(file, float(t[-1]) if t.size else 0.0, a.job)
         main = chosen(file.job.criterion)
     else:
-        volume, known, scope, main = None, Circumstances(), Scope(), STANDARDS["code-minimum"]
+        volume, known, scope, main = None, Circumstances(atmosphere=air), Scope(), STANDARDS["code-minimum"]
     if a.school or file is None:
         main = chosen(CriterionChoice(school=a.school or "code-minimum"))
     if a.volume_l is not None or volume is None:
         volume = _typed(a)
     coldest = a.temp_c if a.temp_c is not None else scope.coldest_c
-    v = judge_hold(t, p, volume, kelvin(coldest), main, known)
-    return _values(v, start, scope), a.json, lambda: _words(v, start, scope)
+    if series.dial or (file is not None and file.job.rig.gauge is None):
+        v, _ = judge_needle(t, p, volume, air, kelvin(max(coldest, scope.ambient_c)), main)
+    else:
+        v = judge_hold(t, p, volume, kelvin(coldest), main, known)
+    return _values(v, start, scope), a.json, lambda: _words(v, start, scope, volume.value)
 
 
 def _typed(a: argparse.Namespace) -> Quantity:
@@ -122,7 +133,7 @@ def _values(v: Verdict, start: float, scope: Scope) -> dict[str, Any]:
         "hold_from_s": round(float(start), 1),
         "detection_micron_s": float(f"{v.detection:.3g}"),
         "criteria": [{"name": c.name, "pass": c.passed, "reason": c.reason} for c in v.criteria],
-        "disagreements": disagreements(v, grams),
+        "disagreements": disagreements(v),
         "reasons": reasons(v),
     }
 
@@ -134,12 +145,16 @@ def _micron(x: Any) -> Any:
     return Range(micron(x.low), micron(x.value), micron(x.high))
 
 
-def _words(v: Verdict, start: float, scope: Scope) -> str:
-    from rough_draw.core.charging.charge import grams_per_year
-    from rough_draw.core.hold.wording import cause, disagreements, headline, likely, outcome_word, reasons
+def _words(v: Verdict, start: float, scope: Scope, volume: float) -> str:
+    from rough_draw.core.charging.charge import empty_after, grams_per_year
+    from rough_draw.core.hold.wording import cause, charge_loss, disagreements, headline, likely, outcome_word, reasons
 
-    sure = {"likely": likely(v.probability), "odds": share(v.probability)}
-    told = [message("cli-verdict", verdict=headline(v), start=duration(start), time=duration(v.span), **sure)]
+    when: dict[str, Value] = {"verdict": headline(v), "start": duration(start), "time": duration(v.span)}
+    if v.verdict in ("unverified", "invalid"):
+        # Nothing was found out, and there are no odds of that.
+        told = [message("cli-no-verdict", **when)]
+    else:
+        told = [message("cli-verdict", likely=likely(v.probability), odds=share(v.probability), **when)]
     told += [message("cli-line", text=x) for x in reasons(v)]
     for name, odds in sorted(v.odds.items(), key=lambda y: y[1], reverse=True):
         told.append(message("cli-odds", likely=likely(odds), odds=share(odds), cause=cause(name)))
@@ -148,5 +163,6 @@ def _words(v: Verdict, start: float, scope: Scope) -> str:
     elif v.wait is not None:
         told.append(message("cli-wait", time=duration(v.wait)))
     told += [message("cli-standard", standard=c.name, says=outcome_word(c), reason=c.reason) for c in v.criteria]
-    told += [message("cli-line", text=x) for x in disagreements(v, grams_per_year(v.leak, scope))]
+    empty = empty_after(grams_per_year(v.leak, scope), scope.nameplate_kg)
+    told += [message("cli-line", text=x) for x in (*disagreements(v), *charge_loss(v, volume, empty))]
     return "\n".join(say_all(told))

@@ -12,6 +12,7 @@ from typing import Any
 
 from rough_draw.cli.access import check_host, passphrase
 from rough_draw.cli.base import Refused, job_file, read, show
+from rough_draw.cli.hands import GOALS, cmd_charge, cmd_check, cmd_order
 from rough_draw.cli.store import backup, restore, verify
 from rough_draw.core.message import Message, Telling, message
 from rough_draw.core.message.figure import duration, share, vacuum
@@ -148,7 +149,7 @@ def cmd_export(a: argparse.Namespace) -> None:
 
     open_database(a.db)
     try:
-        text = job_files.readings_csv(a.key) if a.csv else job_files.dump(a.key).model_dump_json(indent=1)
+        text = job_files.readings_csv(a.key) if a.csv else job_files.text_of(job_files.dump(a.key))
     except jobs.NotFound as e:
         raise Refused(told(e)) from None
     Path(a.out).write_text(text, encoding="utf-8")
@@ -282,11 +283,27 @@ def parser() -> argparse.ArgumentParser:
     s.add_argument(
         "--volume-spread", type=float, default=1.15, help="factor by which it may be off (default %(default)s)"
     )
+    s.add_argument("--elevation-m", type=float, default=0.0, help="of the place where a dial was read (default 0)")
     s.add_argument("--temp-c", type=float, default=None, help="temperature of the coldest spot, °C")
     s.add_argument(
         "--isolated-at", type=float, default=None, help="seconds from the first row; found in the curve if not given"
     )
+    units = ("milliseconds", "seconds", "minutes", "hours", "days")
+    s.add_argument("--time-unit", choices=units, default=None, help="of plain times, where the table does not say")
+    s.add_argument("--day-first", action="store_true", default=None, help="5/7 is in July, where that is open")
+    s.add_argument("--month-first", action="store_false", dest="day_first", help="5/7 is in May")
     s.add_argument("--school", choices=STANDARDS, default=None, help="that of the job, or the code minimum")
+    s.add_argument("--json", action="store_true", help="print JSON")
+    s = add("order", cmd_order, "derive the order of steps to a goal, with what is missing for it")
+    s.add_argument("job", metavar="JOB.json", help="a job file or a sheet")
+    s.add_argument("--goal", required=True, choices=GOALS, metavar="GOAL", help=f"one of {', '.join(GOALS)}")
+    s.add_argument("--part", default="", help="the part it is about, such as the hose to swap")
+    s.add_argument("--json", action="store_true", help="print JSON")
+    s = add("charge", cmd_charge, "work out the charge to weigh in, item by item")
+    s.add_argument("job", metavar="JOB.json", help="a job file or a sheet")
+    s.add_argument("--json", action="store_true", help="print JSON")
+    s = add("check", cmd_check, "look a rig over: what is wrong or worth knowing")
+    s.add_argument("job", metavar="JOB.json", help="a job file or a sheet")
     s.add_argument("--json", action="store_true", help="print JSON")
     s = add("verify", verify, "check the chain of a sealed record")
     s.add_argument("job", metavar="JOB.json", help="a job file of a closed job")

@@ -12,7 +12,16 @@ from rough_draw.core.sheet.scope import Scope
 from rough_draw.core.sheet.setups import rig_from
 from rough_draw.core.sheet.templates import TEMPLATES
 from rough_draw.demo.proof import proved, stages_read
-from rough_draw.scenarios.van import FIRM, charging_hoses, cold_room, fitted, oily_room, one_hose, two_hoses
+from rough_draw.scenarios.van import (
+    FIRM,
+    charging_hoses,
+    cold_room,
+    fitted,
+    oily_room,
+    one_hose,
+    two_hoses,
+    with_charging_hose,
+)
 
 WHO = {"firm": FIRM, "technician": "Mara Tollivet", "licence": "QCW-014"}
 BRASK = {"firm": FIRM, "technician": "Odo Brask", "licence": "QCW-009"}
@@ -31,7 +40,7 @@ def larkspur(unit: str, **scope: Any) -> Job:
     }
     party = Party(customer="Larkspur Flower Wholesale", site="Auction Lane 4", unit=unit, **WHO)
     found = cold_room(9.0, "7/8 in", "1/2 in", 14.0, **{**base, **scope})
-    return Job(title=f"Larkspur · {unit}", party=party, scope=found, rig=two_hoses(found))
+    return Job(title=f"Larkspur · {unit}", party=party, scope=found, rig=with_charging_hose(two_hoses(found)))
 
 
 def shed() -> Job:
@@ -85,21 +94,19 @@ def ice_store() -> Job:
         title="Saltmarsh · Ice store",
         party=Party(customer="Saltmarsh Ferry Terminal", site="Quay 1", unit="Ice store", **BRASK),
         scope=scope,
-        rig=two_hoses(scope, "Pump 1, 8 CFM"),
-        release=Release(way="cylinder"),
+        rig=with_charging_hose(two_hoses(scope, "Pump 1, 8 CFM")),
     )
     job = proved(job, skip="pressure-test")
     steps = tuple(s.key for s in release_steps(job))
     return job.model_copy(
         update={
             "release": Release(
-                way="cylinder",
-                weighed_kg=3.27,
+                weighed_kg=0.08,
                 steps_done=steps,
                 cores_new=2,
                 port_checks={"suction": "both", "liquid": "electronic"},
                 start_kg=16.905,
-                end_kg=13.635,
+                end_kg=16.825,
                 first=Running(suction_kpa=165, suction_c=-9.5, liquid_kpa=1560, liquid_c=24.5, in_c=-12, out_c=-17),
             ),
             "closing": Closing(

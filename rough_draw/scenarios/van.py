@@ -62,6 +62,14 @@ def two_hoses(scope: Scope, pump: str = "Pump 2, 5 CFM") -> Rig:
     )
 
 
+def with_charging_hose(rig: Rig) -> Rig:
+    """A rig with a charging hose of the van brought along."""
+    name = "1/4 in charging, 1.5 m, red tape"
+    values = next(v for _, n, v in KIT if n == name)
+    spare = {"kind": "hose", "id": "charging-hose", "name": name, "kit": NUMBER[name], **values, "depressor": False}
+    return Rig.model_validate({**rig.model_dump(), "spares": [spare]})
+
+
 def one_hose(scope: Scope) -> Rig:
     """One large hose, Gauge 1 on the far port."""
     rig = rig_from("one-hose-valved-gauge", scope)

@@ -64,7 +64,8 @@ class ScaleWorld:
         """kg/s out of the cylinder now."""
         if self.inside <= 0.0:
             return 0.0
-        left = max(0.0, 1.0 - self.given / self.truth.takes)
+        # A system that wants nothing takes next to nothing.
+        left = max(0.0, 1.0 - self.given / max(self.truth.takes, 1e-3))
         by_itself = FULL_FLOW * self.valve * math.sqrt(left)
         drawn = RUNNING_FLOW * min(1.0, self.valve / THROTTLED) if self.running else 0.0
         return by_itself + drawn

@@ -10,7 +10,8 @@ from typing import Protocol
 import numpy as np
 
 from rough_draw.core.catalogue.rig_parts import GAUGES
-from rough_draw.core.diagnosis.faults import Cause, causes
+from rough_draw.core.diagnosis.causes import causes
+from rough_draw.core.diagnosis.faults import Cause
 from rough_draw.core.engine.compile import Compiled, compile_network
 from rough_draw.core.engine.network import Network
 from rough_draw.core.engine.run import State
@@ -105,6 +106,12 @@ class Playable(Protocol):
         """What the gauge shows, Pa; None when it is over range. ``at``: a second one, at the pump."""
 
 
+def _turned(kind: str) -> OnPart | None:
+    """A step that leaves a valve open or closed; a crack does not."""
+    step = read_step(kind)
+    return step if isinstance(step, OnPart) and step.move in ("open", "shut") else None
+
+
 class World:
     """One rig on one system, from standing open at the atmosphere. Time in s since it was made."""
 
@@ -171,7 +178,11 @@ class World:
                 # Valves that were shut one by one are opened with the rest.
                 for tube in self.isolation.tubes:
                     self.turned.pop(tube, None)
-        elif isinstance(step := read_step(kind), OnPart) and step.is_valve and step.part in self.assembly.valves:
+        elif (
+            isinstance(step := read_step(kind), OnPart)
+            and step.move in ("open", "shut")
+            and step.part in self.assembly.valves
+        ):
             tube = self.assembly.valves[step.part].tube
             # Service valves to what keeps its charge are no passage of what is evacuated.
             if all(t.name != tube for t in self.assembly.network.tubes):

@@ -9,12 +9,12 @@ from datetime import UTC, datetime
 from typing import Annotated, Any, Literal
 
 import numpy as np
-from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic import BaseModel, ConfigDict, Field, PrivateAttr, ValidationError
 
 from rough_draw.core.message import Fault, message
 from rough_draw.core.message.figure import number
 from rough_draw.core.physics.units import from_pa
-from rough_draw.core.records.hash_chain import Break, check
+from rough_draw.core.records.hash_chain import Break, check, closing_of
 from rough_draw.core.sheet.base import place_of, told_of
 from rough_draw.core.sheet.gauge_owner import owners
 from rough_draw.core.sheet.job import Job
@@ -28,7 +28,7 @@ class FileTouch(BaseModel):
     """A touch as it stands in a job file."""
 
     model_config = ConfigDict(extra="forbid")
-    kind: Annotated[str, Field(max_length=40)]
+    kind: Annotated[str, Field(max_length=60)]
     at: float
     note: Annotated[str, Field(max_length=2000)] = ""
 
@@ -78,6 +78,8 @@ class JobFile(BaseModel):
     readings: list[FileSeries] = []
     weights: list[FileWeight] = []
     chain: list[FileEntry] = []
+    _written: dict[str, Any] | None = PrivateAttr(None)
+    """The sheet as the file has it: what was sealed is that, and not what a later version makes of it."""
 
 
 class FileFault(Fault):
@@ -103,7 +105,17 @@ def dump(key: str) -> JobFile:
     touches = [FileTouch(kind=t.kind, at=t.at, note=t.note) for t in jobs.touches(key)]
     chain = [FileEntry(**sealing.as_values(e)) for e in sealing.chain_of(key)]
     scale = [FileWeight(at=at, kg=kg) for at, kg in weights.of(key)]
-    return JobFile(key=key, job=stored.job, touches=touches, readings=series, weights=scale, chain=chain)
+    found = JobFile(key=key, job=stored.job, touches=touches, readings=series, weights=scale, chain=chain)
+    found._written = jobs.document(key) if chain else None
+    return found
+
+
+def text_of(file: JobFile) -> str:
+    """A job file as it is written: the sheet of a sealed record as it was sealed."""
+    values = file.model_dump(mode="json")
+    if file._written is not None:
+        values["job"] = file._written
+    return json.dumps(values, ensure_ascii=False, indent=1)
 
 
 def parse(data: bytes) -> JobFile:
@@ -123,7 +135,9 @@ def parse(data: bytes) -> JobFile:
     try:
         if document.get("format") == "rough-draw/job":
             return JobFile(key="imported", job=Job.model_validate(document))
-        return JobFile.model_validate(document)
+        found = JobFile.model_validate(document)
+        found._written = document["job"] if found.chain else None
+        return found
     except ValidationError as e:
         raise FileFault(where(e)) from None
 
@@ -158,7 +172,8 @@ def load(file: JobFile, again: bool = False) -> str:
     older = [s for s in file.readings if "part" not in s.model_fields_set]
     whose = owners(file.job.rig, {s.gauge: len(s.at) for s in older})
     with jobs.writing():
-        stored = jobs.create(file.job, key)
+        written = json.dumps(file._written, ensure_ascii=False) if file._written is not None else None
+        stored = jobs.create(file.job, key, written=written)
         for t in file.touches:
             jobs.add_touch(stored.key, t.kind, t.at, t.note)
         for s in file.readings:
@@ -187,8 +202,8 @@ def verify(document: Any) -> tuple[float, list[Break], int]:
         found = check(chain, document["job"], touches, readings)
     except (KeyError, TypeError, ValueError) as e:
         raise FileFault(message("file-chain-unread", fault=str(e))) from None
-    closed = next((e.at for e in chain if e.kind == "closed"), 0.0)
-    return closed, found, len(chain)
+    closed = closing_of(chain)
+    return closed.at if closed is not None else 0.0, found, len(chain)
 
 
 def safe_cell(text: str) -> str:

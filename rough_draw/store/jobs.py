@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import secrets
 import sqlite3
 import time
@@ -9,6 +10,7 @@ from collections.abc import Sequence
 from contextlib import AbstractContextManager
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import Any
 
 import numpy as np
 from peewee import OperationalError
@@ -125,18 +127,24 @@ def must_be_open(key: str) -> JobRow:
     return row
 
 
-def create(job: Job, key: str | None = None, at: float | None = None) -> StoredJob:
-    """Add a job. ``key`` is made up where none is given."""
+def create(job: Job, key: str | None = None, at: float | None = None, written: str | None = None) -> StoredJob:
+    """Add a job. ``key`` is made up where none is given; ``written``: its sheet as an earlier version wrote it."""
     now = at if at is not None else time.time()
     key = key or secrets.token_hex(4)
     with writing():
-        row = JobRow.create(key=key, document=job.model_dump_json(), created_at=now, updated_at=now)
+        row = JobRow.create(key=key, document=written or job.model_dump_json(), created_at=now, updated_at=now)
     return _stored(row)
 
 
 def get(key: str) -> StoredJob:
     """A job by key; raises NotFound."""
     return _stored(_row(key))
+
+
+def document(key: str) -> dict[str, Any]:
+    """A sheet as it stands in the store, whichever version wrote it. Raises NotFound."""
+    found: dict[str, Any] = json.loads(_row(key).document)
+    return found
 
 
 def listing() -> list[StoredJob]:
@@ -179,8 +187,9 @@ def undo(key: str) -> StoredJob:
 
 
 def delete(key: str) -> None:
-    """Remove a job with all it holds."""
+    """Remove a job with all it holds. Raises Sealed: a closed record stays."""
     with writing():
+        must_be_open(key)
         ChainRow.delete().where(ChainRow.job == key).execute()
         WeightRow.delete().where(WeightRow.job == key).execute()
         _row(key).delete_instance(recursive=True)

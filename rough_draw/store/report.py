@@ -17,10 +17,10 @@ from reportlab.platypus import Flowable, KeepTogether, SimpleDocTemplate, Spacer
 from rough_draw import __version__
 from rough_draw.core.advice.drawing import gauge_place
 from rough_draw.core.advice.setup_check import answers
-from rough_draw.core.charging.charge import grams_per_year
+from rough_draw.core.charging.charge import empty_after, grams_per_year
 from rough_draw.core.hold.result import Verdict
 from rough_draw.core.hold.verdict import ALGORITHM
-from rough_draw.core.hold.wording import cause, disagreements, headline, likely, reasons
+from rough_draw.core.hold.wording import cause, charge_loss, disagreements, headline, likely, reasons
 from rough_draw.core.message import Figure, Message, Name, message
 from rough_draw.core.message import listed as all_listed
 from rough_draw.core.message.figure import duration, length, mass, rise, share, temperature, throughput, vacuum
@@ -50,7 +50,7 @@ FloatArray = NDArray[np.float64]
 
 @dataclass(frozen=True, kw_only=True)
 class Record:
-    """Everything that goes on paper. Times are epoch seconds, pressures Pa."""
+    """Everything that goes on paper. Times are epoch seconds, pressures Pa; ``deviations`` with their reasons."""
 
     job: Job
     touches: tuple[Touch, ...]
@@ -61,6 +61,9 @@ class Record:
     hold_start: float | None
     inside: Name
     inputs_hash: str
+    volume: float = 0.0
+    judged_on: tuple[Message, ...] = ()
+    deviations: tuple[tuple[Name, str], ...] = ()
     assembly: Assembly | None = None
     closing: Closing = field(default_factory=Closing)
 
@@ -190,6 +193,16 @@ def _draw(r: Record) -> list[Flowable]:
     return parts
 
 
+def _deviations(r: Record) -> list[Flowable]:
+    """What was not done or came out otherwise, with its reason: it stands before all that was done."""
+    words: list[Message] = []
+    for what, reason in r.deviations:
+        key = "report-deviation-why" if reason else "report-deviation-open"
+        words.append(message(key, what=what, reason=reason))
+    lines = [text(w) for w in words] or [text(message("report-no-deviations"))]
+    return [KeepTogether([text(message("report-deviations"), HEAD), *lines])]
+
+
 def _hold(r: Record) -> list[Flowable]:
     v = r.verdict
     if v is None or r.hold_start is None or r.at is None or r.pa is None:
@@ -199,31 +212,27 @@ def _hold(r: Record) -> list[Flowable]:
     t, p = r.at[keep] - r.hold_start, r.pa[keep]
     within = t <= v.span + 1.0
     fit = v.best()
-    words = [
-        message(
-            "report-verdict",
-            likely=likely(v.probability),
-            odds=share(v.probability),
-            time=duration(v.span),
-            inside=r.inside,
-        )
-    ]
-    words += reasons(v)
+    if v.verdict in ("unverified", "invalid"):
+        # Nothing was found out, and there are no odds of that.
+        words = [message("report-certifies-nothing", time=duration(v.span), inside=r.inside)]
+    else:
+        sure = {"likely": likely(v.probability), "odds": share(v.probability)}
+        words = [message("report-verdict", time=duration(v.span), inside=r.inside, **sure)]
+    words += [*r.judged_on, *reasons(v)]
     odds = sorted(v.odds.items(), key=lambda x: x[1], reverse=True)
     if odds:
         named = [message("report-odds-of", cause=cause(k), odds=share(x)) for k, x in odds]
         words.append(message("report-odds", causes=all_listed(named)))
     if "leak" in v.verdict:
-        grams = grams_per_year(v.leak, r.job.scope)
-        yearly = Range(1e-3 * grams.low, 1e-3 * grams.value, 1e-3 * grams.high)
         rates = Range(v.rate.low * MICRON_PA, v.rate.value * MICRON_PA, v.rate.high * MICRON_PA)
         flow = throughput(v.leak.value)
-        words.append(message("report-leak", rate=_range(rise, rates), inflow=flow, yearly=_range(mass, yearly)))
+        words.append(message("report-leak", rate=_range(rise, rates), inflow=flow))
     if "moisture" in v.verdict:
         m = v.moisture
         left = Range(1e-3 * m.low, 1e-3 * m.value, 1e-3 * m.high)
         words.append(message("report-water", mass=_range(mass, left)))
-    words += disagreements(v, grams_per_year(v.leak, r.job.scope))
+    words += disagreements(v)
+    words += charge_loss(v, r.volume, empty_after(grams_per_year(v.leak, r.job.scope), r.job.scope.nameplate_kg))
     parts: list[Flowable] = [
         KeepTogether(
             [
@@ -300,7 +309,7 @@ def render(record: Record, printed_at: datetime | None = None) -> bytes:
     criterion = criteria.chosen(job.criterion)
     story += _parties(record)
     story.append(text(message("report-criterion", standard=criterion.name, rule=criterion.rule())))
-    for section in (_draw, _hold, _proved, _readings, _closing):
+    for section in (_deviations, _draw, _hold, _proved, _readings, _closing):
         story += section(record)
     doc.build(story, onFirstPage=page, onLaterPages=page, canvasmaker=Numbered)
     return out.getvalue()

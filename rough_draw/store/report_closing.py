@@ -19,10 +19,11 @@ from rough_draw.core.charging.charge import charge_to_weigh
 from rough_draw.core.interlock.release import release_steps
 from rough_draw.core.message import Message, Name, all_of, message
 from rough_draw.core.message import listed as listed_names
-from rough_draw.core.message.figure import gauge_pressure, mass, temperature
+from rough_draw.core.message.figure import duration, gauge_pressure, mass, temperature
 from rough_draw.core.physics.units import kelvin
-from rough_draw.core.records.hash_chain import Entry
-from rough_draw.core.sheet.job import Job, Running
+from rough_draw.core.records.hash_chain import Entry, closing_of
+from rough_draw.core.sheet.job import Job, Release, Running
+from rough_draw.core.sheet.scope import Port
 from rough_draw.store.report_charts import INK, MEASURED, STRONG
 from rough_draw.store.report_parts import HEAD, SMALL, WIDTH, grid, listed, text
 from rough_draw.text import say
@@ -46,28 +47,41 @@ class Closing:
     wrong: tuple[Message, ...] = ()
 
 
+def _port_checked(release: Release, port: Port) -> Message:
+    """How a port was checked, for how long, and whether it held."""
+    seen = message(f"port-{release.port_checks[port.id]}")
+    result = release.port_results.get(port.id)
+    if result is None:
+        return message("report-port-checked", port=port.words(), seen=seen)
+    told = "report-port-tight" if result.tight else "report-port-leaks"
+    return message(told, port=port.words(), seen=seen, time=duration(60.0 * result.minutes))
+
+
+def _weights(release: Release, c: Closing) -> Message:
+    """What the scale showed: before, in between, after."""
+    if c.start_kg is None or c.end_kg is None:
+        return message("report-no-weights")
+    plain = message("report-weights", before=mass(c.start_kg), after=mass(c.end_kg))
+    between = listed_names([message("report-mass", mass=mass(x)) for x in release.interim_kg])
+    return message("report-weights-between", weights=plain, between=between) if release.interim_kg else plain
+
+
 def _charge(job: Job, c: Closing) -> list[tuple[str, Name]]:
     charge = charge_to_weigh(job.scope)
     release = job.release
     weighed = release.weighed_kg
     if weighed is None and c.start_kg is not None and c.end_kg is not None:
         weighed = c.start_kg - c.end_kg
-    scale: Name = message("report-no-weights")
-    if c.start_kg is not None and c.end_kg is not None:
-        scale = message("report-weights", before=mass(c.start_kg), after=mass(c.end_kg))
     done = [s.title for s in release_steps(job) if s.key in release.steps_done]
-    checks = [
-        message("report-port-checked", port=p.words(), seen=message(f"port-{release.port_checks[p.id]}"))
-        for p in job.scope.ports
-        if p.id in release.port_checks
-    ]
+    checks = [_port_checked(release, p) for p in job.scope.ports if p.id in release.port_checks]
     to_weigh = message("report-no-nameplate")
     if charge is not None:
         to_weigh = message("report-to-weigh-of", mass=mass(charge.to_weigh), sum=charge.words)
     return [
         ("to-weigh", to_weigh),
         ("weighed", message("report-mass", mass=mass(weighed)) if weighed is not None else ""),
-        ("scale", scale),
+        ("scale", _weights(release, c)),
+        ("recovered", message("report-mass", mass=mass(release.recovered_kg)) if release.recovered_kg else ""),
         ("release", listed_names(done)),
         ("ports-checked", listed_names(checks) or message("report-none-recorded")),
         ("new-cores", str(release.cores_new)),
@@ -116,7 +130,7 @@ def drawn(path: str, width: float) -> Drawing | None:
 
 
 def _sealed(c: Closing) -> list[Flowable]:
-    closed = next((e for e in c.chain if e.kind == "closed"), None)
+    closed = closing_of(c.chain)
     if closed is None:
         return []
     when = datetime.fromtimestamp(closed.at).astimezone().strftime("%Y-%m-%d %H:%M:%S %Z")
@@ -156,7 +170,8 @@ def closing(job: Job, c: Closing) -> list[Flowable]:
     seen = [_seen("first", job.release.first, words.get("first", ()))]
     seen.append(_seen("later", job.release.later, words.get("later", ())))
     rows = _charge(job, c) + [s for s in seen if s is not None]
-    rows.append(("deviations", job.closing.deviation or message("report-none-recorded")))
+    if job.closing.deviation:
+        rows.append(("deviations", job.closing.deviation))
     rows.append(("remarks", job.closing.remarks or message("report-none")))
     parts: list[Flowable] = [text(message("report-release-and-charge"), HEAD), grid(rows, 1)]
     if c.kit:

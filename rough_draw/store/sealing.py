@@ -9,7 +9,7 @@ from collections.abc import Mapping, Sequence
 from typing import Any
 
 from rough_draw.core.message import Telling, message
-from rough_draw.core.records.hash_chain import Break, Entry, append, check, sealed
+from rough_draw.core.records.hash_chain import Break, Entry, append, check, closing_of, sealed
 from rough_draw.store import jobs
 from rough_draw.store.models import ChainRow, JobRow
 
@@ -63,9 +63,8 @@ def seal(
     """Close a job for good: its chain is made of what it holds now. Raises NotFound; Sealed where it is closed."""
     now = at if at is not None else time.time()
     with jobs.writing():
-        stored = jobs.get(key)
         jobs.must_be_open(key)
-        sheet = stored.job.model_dump(mode="json")
+        sheet = jobs.document(key)
         chain = sealed(sheet, plain_touches(key), plain_readings(key), verdict, signature, now)
         _keep(key, chain)
         JobRow.update(sealed_at=now).where(JobRow.key == key).execute()
@@ -92,14 +91,13 @@ def amend(key: str, body: Mapping[str, Any], at: float | None = None) -> Entry:
 
 def keep_imported(key: str, entries: Sequence[Entry]) -> None:
     """Take over the chain of an imported record, as it is: whether it holds is for `faults` to say."""
-    closed = [e.at for e in entries if e.kind == "closed"]
+    closed = closing_of(entries)
     _keep(key, entries)
-    if closed:
-        JobRow.update(sealed_at=closed[0]).where(JobRow.key == key).execute()
+    if closed is not None:
+        JobRow.update(sealed_at=closed.at).where(JobRow.key == key).execute()
 
 
 def faults(key: str) -> list[Break]:
     """What is wrong with a sealed record as it is stored now; nothing where it is whole."""
-    stored = jobs.get(key)
-    sheet = stored.job.model_dump(mode="json")
-    return check(chain_of(key), sheet, plain_touches(key), plain_readings(key))
+    # The sheet as it was stored, and not as a later version reads it: what is new has no part in what was sealed.
+    return check(chain_of(key), jobs.document(key), plain_touches(key), plain_readings(key))

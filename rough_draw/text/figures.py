@@ -71,7 +71,12 @@ def _duration(seconds: float, r: Reader) -> str:
         return f"{minutes} min"
     if minutes < 48 * 60:
         return f"{minutes // 60} h {minutes % 60:02d} min" if minutes % 60 else f"{minutes // 60} h"
-    return f"{plain(minutes / 1440, 1, r.numbers)} days"
+    days = minutes / 1440
+    if days < 100:
+        return f"{plain(days, 1 if days < 10 else 0, r.numbers)} days"
+    if days < 730:
+        return f"{plain(days / 30.44, 0, r.numbers)} months"
+    return f"{plain(days / 365.25, 0, r.numbers)} years"
 
 
 def _length(m: float, r: Reader) -> str:

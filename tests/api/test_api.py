@@ -100,7 +100,8 @@ def test_system_and_plan(api: TestClient) -> None:
     s = api.get(f"/api/jobs/{key}/system").json()
     drawn = [x["volume_m3"]["value"] for x in s["sections"] if x["state"] != "charge"]
     assert sum(drawn) == pytest.approx(s["volume_m3"]["value"])
-    assert s["charge"]["kg"] == pytest.approx(5)
+    # Its unit keeps what the nameplate says: the line alone is weighed in.
+    assert 0 < s["charge"]["kg"] < 2
     p = api.get(f"/api/jobs/{key}/plan").json()
     assert len(p["times"]) == len(p["gauge_mid"])
     assert p["time_to_target_s"]["low"] <= p["time_to_target_s"]["high"]
@@ -154,7 +155,7 @@ def test_touches_and_the_next_one(api: TestClient) -> None:
         assert api.post(f"/api/jobs/{key}/touches", json={"kind": kind}).status_code == 201
     live = api.get(f"/api/jobs/{key}/live").json()
     assert live["phase"] == "hold"
-    assert live["next"][0]["kind"] == "pump-off"
+    assert [n["kind"] for n in live["next"]][:2] == ["shut:pump", "pump-off"]
     assert [t["kind"] for t in api.get(f"/api/jobs/{key}/touches").json()] == ["ballast-open", "pump-on", "isolate"]
     bad = api.post(f"/api/jobs/{key}/touches", json={"kind": "kick-it"})
     assert bad.status_code == 422

@@ -214,7 +214,7 @@ def test_every_answer_has_its_headers(locked: TestClient) -> None:
 )
 def test_names_of_files_are_never_paths(loopback: TestClient, name: str) -> None:
     key = loopback.post("/api/jobs", json={"party": {"customer": name[:190].replace("\r\n", " ")}}).json()["key"]
-    table = b"time,micron\n0,500\n60,480\n120,470\n"
+    table = b"time_s,micron\n0,500\n60,480\n120,470\n"
     files = {"file": (name.replace("\r\n", " "), table, "text/csv")}
     assert loopback.post(f"/api/jobs/{key}/import", files=files).status_code < 500
     for path in ("readings.csv", "job.json", "record.pdf"):

@@ -238,3 +238,28 @@ def test_moments_of_the_plan_hold_together(api: TestClient) -> None:
     assert {s["part"] for s in plan["slots"]} == {
         p["id"] for p in api.get(f"/api/jobs/{key}").json()["job"]["rig"]["parts"]
     }
+
+
+def test_a_hose_changed_in_the_middle_is_in_the_log_with_both_names(api: TestClient) -> None:
+    shelf = api.get("/api/catalogue").json()["kit"]
+    hoses = [k for k in shelf if k["kind"] == "hose"]
+    if not hoses:
+        for name in ("green hose", "blue hose"):
+            api.post("/api/kit", json={"kind": "hose", "name": name, "values": {"size": "3/8 in", "length_m": 1.5}})
+        hoses = [k for k in api.get("/api/catalogue").json()["kit"] if k["kind"] == "hose"]
+    key = made(api)
+    part = next(p["id"] for p in api.get(f"/api/jobs/{key}").json()["job"]["rig"]["parts"] if p["kind"] == "hose")
+
+    def take(n: int) -> None:
+        version = api.get(f"/api/jobs/{key}").json()["version"]
+        edit = {"version": version, "op": "kit", "part": part, "kit": hoses[n]["id"]}
+        assert api.post(f"/api/jobs/{key}/rig", json=edit).status_code == 200
+
+    take(0)
+    assert api.get(f"/api/jobs/{key}/touches").json() == [], "before the draw it is only the rig"
+    api.post(f"/api/jobs/{key}/touches", json={"kind": "pump-on"})
+    take(1)
+    last = api.get(f"/api/jobs/{key}/touches").json()[-1]
+    assert last["kind"] == f"put-on:{part}"
+    assert hoses[0]["name"] in last["note"]
+    assert hoses[1]["name"] in last["note"]

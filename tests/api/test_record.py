@@ -27,6 +27,7 @@ from rough_draw.scenarios.van import KIT
 from rough_draw.store import kit_log, labels, shelf
 from rough_draw.store.report_closing import drawn
 from tests.store.test_report import words
+from tests.store.test_seal import gone
 
 KEYS = ("saltmarsh-ice", "larkspur-1")
 
@@ -69,7 +70,9 @@ def test_out_deleted_and_in_again_prints_the_same(
     before = paper(api, key)
     file = api.get(f"/api/jobs/{key}/job.json").content
     assert send(api, file).status_code == 409
-    assert api.delete(f"/api/jobs/{key}").status_code == 204
+    # A sealed record stays; what is taken out behind the application's back comes in again from its file.
+    assert api.delete(f"/api/jobs/{key}").status_code == 409
+    gone(key)
     assert send(api, file).status_code == 201
     assert paper(api, key) == before
     for part in (
@@ -101,7 +104,7 @@ def test_a_tampered_record_comes_in_and_says_so(api: TestClient) -> None:
     assert not seal["whole"]
     assert "is not the one that was sealed" in seal["faults"][0]
     assert "NOT WHOLE" in paper(api, "tampered")
-    api.delete("/api/jobs/tampered")
+    gone("tampered")
 
 
 def zipped() -> bytes:

@@ -15,7 +15,13 @@ CHROMIUM = "/usr/bin/chromium"
 # A loaded machine is slow, not wrong: speed is shown by the bench, never by a timed test.
 PATIENCE_MS = 20_000
 expect.set_options(timeout=PATIENCE_MS)
-FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking"]
+# The last keeps the browser from loading pages of its own beside the tests.
+FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-background-networking",
+    "--disable-features=PreloadTopChromeWebUI",
+]
 
 
 @pytest.fixture(scope="session")

@@ -9,6 +9,7 @@ from pathlib import Path
 from playwright.sync_api import Browser, Page, TimeoutError, expect
 
 from tests.browser.conftest import PATIENCE_MS
+from tests.browser.test_stages import settle
 from tests.browser.waits import saved
 
 AXE = (Path(__file__).parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js").read_text()
@@ -211,6 +212,14 @@ def test_a_whole_job_by_keyboard(page: Page, site: str) -> None:
         boxes.nth(n).focus()
         page.keyboard.press("Space")
         expect(boxes.nth(n)).to_be_checked()
+    # Cautions that are ticked are no deviation any more.
+    left = page.get_by_role("list", name="Deviations")
+    expect(left.get_by_text(re.compile("not ticked"))).to_have_count(0)
+    settle(page)
+    reasons = left.get_by_role("textbox")
+    for n in range(reasons.count()):
+        reasons.nth(n).focus()
+        page.keyboard.type("a trial by keyboard")
     reach(page, re.compile("^Close and seal"), 30)
     page.keyboard.press("Enter")
     expect(page.get_by_role("heading", name=re.compile("[Ss]ealed"))).to_be_visible()

@@ -129,6 +129,19 @@ def test_a_needle_alone_is_said_to_prove_nothing(page: Page, site: str) -> None:
     expect(card).to_contain_text("µ/s")
     expect(card).to_contain_text("as vapor")
     expect(card).to_contain_text("Recorded as unverified")
+    # Its positions are typed as they stand on the dial, and what cannot be is asked back.
+    page.get_by_role("button", name="Type", exact=True).click()
+    pad = page.get_by_role("dialog", name="Type the reading")
+    pad.get_by_role("radio", name="psi").click()
+    for digit in "30":
+        pad.get_by_role("button", name=digit, exact=True).click()
+    expect(pad).to_contain_text("Taken as 30 inHg")
+    pad.get_by_role("radio", name="inHg").click()
+    expect(pad).to_contain_text("give or take 7,620 µ")
+    with page.expect_response(lambda r: r.url.endswith("/readings") and r.request.method == "POST") as stored:
+        pad.get_by_role("button", name="Enter").click()
+    assert stored.value.status == 201
+    assert page.request.get(f"{site}/api/jobs/{key}/readings").json()[0]["part"] == "dial"
 
 
 def test_on_a_phone_verdict_and_sound_moment_come_first(phone: Page, site: str) -> None:

@@ -120,8 +120,12 @@ def test_played_well(page: Page, site: str) -> None:
     do(page, "Pump and draw", "Look for positive pressure")
     for words in (
         "Take off the hose at the suction port",
+        "Put on the plunger of the core tool at the suction port",
+        "Open the core tool at the suction port",
         "Put the core back at the suction port",
         "Take off the hose at the liquid port",
+        "Put on the plunger of the core tool at the liquid port",
+        "Open the core tool at the liquid port",
         "Put the core back at the liquid port",
         "Take off the core tool at the suction port",
         "Cap the suction port",

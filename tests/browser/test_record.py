@@ -20,6 +20,8 @@ def ready(page: Page, site: str, customer: str) -> str:
     sheet = page.request.get(f"{site}/api/jobs/{key}").json()
     sheet["job"]["scope"].update(nameplate_kg=3.0, refrigerant="R-134a", adder_g_per_m=0)
     sheet["job"]["release"]["way"] = "cylinder"
+    for section in sheet["job"]["scope"]["sections"]:
+        section["holds_charge"] = False
     body = {"version": sheet["version"], "job": sheet["job"]}
     assert page.request.put(f"{site}/api/jobs/{key}", data=body).ok
     return key
@@ -80,14 +82,22 @@ def test_sign_close_and_amend(page: Page, site: str) -> None:
     page.get_by_role("button", name="Sign", exact=True).click()
     close = page.get_by_role("button", name="Close and seal")
     expect(close).to_be_disabled()
-    expect(page.get_by_text(re.compile("cautions are not ticked yet"))).to_be_visible()
+    left = page.get_by_role("list", name="Deviations")
+    expect(left.get_by_text(re.compile("cautions are not ticked"))).to_be_visible()
     for caution in page.get_by_role("checkbox").all():
         caution.check()
+    # What is mended is none any more; the rest wants a reason each.
+    expect(left.get_by_text(re.compile("cautions? (is|are) not ticked"))).to_have_count(0)
+    expect(close).to_be_disabled()
+    expect(page.get_by_test_id("sealing-what")).to_contain_text("No hold test")
+    for reason in left.get_by_role("textbox").all():
+        reason.fill("the terminal closes at noon")
     expect(close).to_be_enabled()
     settle(page)
     close.click()
     expect(page.get_by_role("heading", name="Sealed")).to_be_visible()
     expect(page.get_by_text("whole", exact=True)).to_be_visible()
+    expect(page.get_by_role("list", name="Deviations")).to_contain_text("the terminal closes at noon")
     page.get_by_role("button", name="Write an amendment").click()
     page.get_by_label("What is put right").fill("Unit")
     page.get_by_label("It said").fill("Bloom room")

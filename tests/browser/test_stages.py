@@ -66,8 +66,10 @@ def test_scope_shows_what_follows_from_it(page: Page, site: str) -> None:
     choose(page, "Refrigerant", "R-290")
     expect(page.get_by_text("flammable (A3)")).to_be_visible()
     page.get_by_label("Nameplate").fill("4.2")
+    page.get_by_role("radio", name="Manufacturer's").click()
     page.get_by_label("Adder", exact=True).fill("20")
-    expect(inside).to_contain_text("4.44 kg")
+    # The unit keeps its 4.2 kg: 12 m of line at 20 g/m is all that is weighed in.
+    expect(inside).to_contain_text("0.24 kg")
     settle(page)
     scope = sheet(page, site, key)["scope"]
     assert next(s for s in scope["sections"] if s["id"] == "suction")["size"] == "1-1/8 in"
@@ -257,7 +259,13 @@ def test_release_goes_one_step_at_a_time(page: Page, site: str) -> None:
     expect(boxes.nth(0)).to_have_attribute("aria-checked", "true")
     expect(boxes.nth(1)).to_be_enabled()
     page.get_by_role("radio", name="a cylinder").click()
-    expect(page.get_by_text("Zero the scale", exact=False)).to_be_visible()
+    expect(page.get_by_role("heading", name="Missing for this release")).to_be_visible()
+    expect(page.get_by_text("a charging hose rated for this refrigerant", exact=False)).to_be_visible()
+    page.get_by_role("button", name=re.compile("^Bring ")).first.click()
+    expect(page.get_by_role("heading", name="Missing for this release")).to_be_hidden()
+    page.get_by_role("button", name=re.compile(r"^All \d+ steps$")).click()
+    expect(page.get_by_role("checkbox", name=re.compile("^Zero the scale"))).to_be_visible()
+    expect(page.get_by_role("checkbox", name=re.compile("draw the hose and the manifold empty"))).to_be_visible()
     expect(page.get_by_role("checkbox").nth(0)).to_have_attribute("aria-checked", "false")
 
 

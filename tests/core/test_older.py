@@ -191,7 +191,12 @@ def test_an_adder_is_the_liquid_that_the_line_holds() -> None:
     scope = Scope(refrigerant="R-134a", nameplate_kg=2.0, adder_g_per_m=None, included_length_m=2.0, accessories_g=150)
     charge = charge_to_weigh(scope)
     assert charge is not None
-    assert charge.to_weigh == pytest.approx(2.0 + 10.0 * per_m + 0.15)
+    # The unit keeps its charge: the nameplate is in it, and is not weighed in again.
+    assert charge.to_weigh == pytest.approx(10.0 * per_m + 0.15)
+    drained = tuple(x.model_copy(update={"holds_charge": False}) for x in scope.sections)
+    empty = charge_to_weigh(scope.model_copy(update={"sections": drained}))
+    assert empty is not None
+    assert empty.to_weigh == pytest.approx(2.0 + 10.0 * per_m + 0.15)
     assert "adder-by-density" in keys(charge.words)
 
 

@@ -65,7 +65,7 @@ def test_a_gauge_without_a_valve_is_told_what_it_stands() -> None:
 def test_what_the_hoses_let_into_the_hold_is_reckoned() -> None:
     words = asked("cylinder-ready")["e"].words
     assert words.key == "setup-e-hose"
-    assert figures(words)["length"] == pytest.approx(4.5)
+    assert figures(words)["length"] == pytest.approx(3.0), "the cylinder's hose is closed off with its valve"
     assert figures(words)["rate"] > 0
 
 

@@ -17,9 +17,10 @@ ALLOWED = {
     "__future__",
     "dateutil",
     "charset_normalizer",
+    "rfc8785",
 } | set(sys.stdlib_module_names)
 NEVER = {"os", "pathlib", "io", "socket", "sqlite3", "time", "datetime", "random", "urllib", "http", "subprocess"}
-EXCEPT = {"csv_table.py": {"io"}, "table_layout.py": {"datetime"}}
+EXCEPT = {"csv_table.py": {"io"}, "clock.py": {"datetime"}}
 
 
 def imports(path: Path) -> set[str]:

@@ -74,7 +74,7 @@ def test_encodings(encoding: str) -> None:
 def test_guesses_are_said() -> None:
     assert "guess-no-header" in keys(read_table(LAYOUTS["no header"]).guesses)
     found = read_table(b"time,pressure\n0,900\n10,800\n20,700\n")
-    assert keys(found.guesses) == ["guess-microns"]
+    assert keys(found.guesses) == ["guess-microns", "guess-seconds"]
     assert not read_table(LAYOUTS["plain"]).guesses
 
 
@@ -156,7 +156,7 @@ FAULTS: dict[str, tuple[bytes, tuple[int, str, dict[str, object]]]] = {
     "other separator": (b"time_s,micron\n0,900\n7;80\n", (3, "table-columns", {"count": 1, "width": 2})),
     "missing pressure": (b"time_s,temp\n0,20\n5,21\n", (1, "table-no-header", {"text": "temp"})),
     "missing time": (b"place,micron\n0,20\n5,21\n", (1, "table-no-header", {"text": "micron"})),
-    "minus thirty psi": (b"time_s,vacuum (psi)\n0,0\n5,-30\n", (3, "dial-impossible-psi", {})),
+    "minus thirty psi": (b"time_s,vacuum (psi)\n0,0\n5,-30\n", (3, "dial-impossible-other", {})),
     "not a time": (b"time,micron\n13:00,9\n25 past,8\n", (3, "table-time", {"text": "25 past", "kind": "clock"})),
     "sixty-one minutes": (b"time,micron\n13:00,9\n13:61,8\n", (3, "table-time-59", {"text": "13:61"})),
     "empty": (b"  \n", (0, "table-empty", {})),

@@ -20,6 +20,7 @@ from rough_draw.core.sheet.job import Job, Party, Release
 from rough_draw.core.sheet.run_state import RunState, Touch, fold
 from rough_draw.core.sheet.scope import Scope
 from rough_draw.standins.gauge import GaugeModel
+from tests.builders import usual_job
 from tests.told import keys
 
 M = MICRON_PA
@@ -132,8 +133,8 @@ def test_gauge_shows_what_a_gauge_shows() -> None:
 
 
 def test_zeotropic_blends_go_in_as_liquid() -> None:
-    job = Job(scope=Scope(refrigerant="R-448A"), release=Release(way="cylinder"))
-    why = next(s.why for s in release_steps(job) if s.key == "open:cylinder")
+    job = usual_job("three-tools", hose=True).model_copy(update={"release": Release(way="cylinder")})
+    why = next(s.why for s in release_steps(job) if s.key == "weigh-in:cylinder")
     assert why is not None
     assert why["way"] == "liquid"
 

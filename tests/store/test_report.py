@@ -122,7 +122,7 @@ def test_a_leaking_job_says_how_much() -> None:
     assert "leak" in r.verdict.verdict
     text = words(render(r))
     assert "It leaks" in text
-    assert "a year at working pressure" in text
+    assert "This hold test sees leaks from about" in text
     assert "FAILED" in text
     assert "customer asked to stop" in text
     assert "not signed" in text

@@ -18,6 +18,8 @@ from rough_draw.core.message import message
 from rough_draw.core.records.hash_chain import BLOCK, append, canonical, check, digest, reading_blocks, sealed, unbroken
 from rough_draw.core.sheet.job import Job, Party
 from rough_draw.store import backup, job_files, jobs, sealing, weights
+from rough_draw.store.database import open_database
+from rough_draw.store.models import JobRow
 from tests.told import keys
 
 SHEET: dict[str, Any] = {"unit": "Cold room 1", "kg": 6.4}
@@ -35,7 +37,7 @@ def test_digest_is_the_published_sha_256() -> None:
     # FIPS 180-2, appendix B.1, of the three bytes abc; here of their canonical JSON, quotes and all.
     assert canonical({"b": 1, "a": "µ"}) == '{"a":"µ","b":1}'.encode()
     assert digest("abc") == "6cc43f858fbb763301637b5af970e2a46b46f461f27e5a0f41e009c59b827b25"
-    with pytest.raises(ValueError, match="JSON"):
+    with pytest.raises(ValueError, match="JCS"):
         canonical(float("nan"))
 
 
@@ -115,6 +117,7 @@ def test_a_sealed_record_refuses_every_change(key: str) -> None:
     for change in (
         lambda: jobs.save(key, stored.version, stored.job.model_copy(update={"title": "x"})),
         lambda: jobs.undo(key),
+        lambda: jobs.delete(key),
         lambda: jobs.add_touch(key, "note", 5.0),
         lambda: jobs.add_readings(key, [jobs.NewReading("g", 1.0, 1.0)], "typed"),
         lambda: weights.add(key, [(3.0, 1.0)]),
@@ -145,6 +148,12 @@ def test_a_change_behind_the_applications_back_is_found(key: str, db: SqliteData
     found = sealing.faults(key)[0].words
     assert keys(found) == ["chain-figure-changed"]
     assert (found["count"], found["start"]) == (60, "60")
+
+
+def gone(key: str) -> None:
+    """The job taken out behind the application's back, which itself does not remove what is sealed."""
+    JobRow.update(sealed_at=None).where(JobRow.key == key).execute()
+    jobs.delete(key)
 
 
 def exported(key: str, path: Path) -> dict[str, Any]:
@@ -187,7 +196,7 @@ def test_verify_says_what_it_was_given(
 def test_a_sealed_job_comes_back_sealed_and_equal(key: str, tmp_path: Path) -> None:
     sealing.seal(key, {"by": "Mara Tollivet"}, None)
     before = job_files.dump(key)
-    jobs.delete(key)
+    gone(key)
     again = job_files.load(before)
     assert again == key
     assert job_files.dump(again) == before
@@ -251,3 +260,74 @@ def test_backup_and_restore_by_the_command_line(
     assert "1 jobs, 200 readings" in capsys.readouterr().out
     assert main(["backup", "--db", str(tmp_path / "none"), "--out", "x"]) == 2
     assert main(["restore", str(tmp_path / "none"), "--db", str(target)]) == 2
+
+
+EARLIER = Path(__file__).parent / "earlier"
+"""Records as earlier versions wrote them. They are never written anew."""
+
+
+def test_a_record_that_an_earlier_version_sealed_is_whole(tmp_path: Path) -> None:
+    """Its database opened by today's application, whose sheet has fields that were not known then."""
+    path = tmp_path / "earlier.sqlite3"
+    raw = sqlite3.connect(path)
+    raw.executescript((EARLIER / "sealed-0.1.sql").read_text(encoding="utf-8"))
+    raw.close()
+    opened = open_database(path)
+    (stored,) = jobs.listing()
+    assert stored.sealed_at is not None
+    assert sealing.faults(stored.key) == []
+    chain = sealing.chain_of(stored.key)
+    assert [e.kind for e in chain][-1] == "amendment"
+    assert "canonical" not in chain[0].body
+    # An amendment of today goes on with the chain as it was begun.
+    sealing.amend(stored.key, {"by": "O. B.", "what": "room", "before": "2", "after": "3", "reason": "x"})
+    assert sealing.faults(stored.key) == []
+    opened.close()
+
+
+def test_a_job_file_that_an_earlier_version_sealed_comes_in_whole(db: SqliteDatabase, tmp_path: Path) -> None:
+    data = (EARLIER / "sealed-0.1.json").read_bytes()
+    document = json.loads(data)
+    _, wrong, entries = job_files.verify(document)
+    assert wrong == []
+    assert entries == 13
+    again = job_files.load(job_files.parse(data))
+    assert sealing.faults(again) == []
+    # And goes out again as it was sealed, though today's sheet has more in it.
+    out = json.loads(job_files.text_of(job_files.dump(again)))
+    assert out["job"] == document["job"]
+    assert job_files.verify(out)[1] == []
+
+
+def test_a_field_that_the_sheet_gains_later_breaks_no_seal(key: str) -> None:
+    """What a later version adds by default has no part in what was sealed."""
+    row = JobRow.get_by_id(key)
+    older = json.loads(row.document)
+    del older["alarms"], older["habits"]
+    JobRow.update(document=json.dumps(older)).where(JobRow.key == key).execute()
+    sealing.seal(key, {"by": "Mara Tollivet"}, None)
+    assert jobs.get(key).job.alarms
+    assert sealing.faults(key) == []
+
+
+FIELDS = (
+    *(("job", "party", "unit"), ("job", "scope", "refrigerant"), ("job", "scope", "coldest_c"), ("job", "title")),
+    *(("job", "criterion", "school"), ("job", "closing", "remarks"), ("touches", 0, "at"), ("touches", 1, "kind")),
+    *(("touches", 1, "note"), ("readings", 0, "at", 5), ("readings", 0, "pa", 9), ("readings", 0, "pa", 199)),
+    *(("readings", 0, "gauge"), ("chain", 0, "at"), ("chain", 0, "body", "sha256"), ("chain", 0, "body", "canonical")),
+    *(("chain", 1, "body", "kind"), ("chain", 2, "hash"), ("chain", 3, "before"), ("chain", 4, "number")),
+    *(("chain", -1, "body", "by"), ("chain", -1, "kind")),
+)
+
+
+@pytest.mark.parametrize("place", FIELDS, ids=lambda p: ".".join(map(str, p)))
+def test_any_field_that_is_changed_in_a_file_is_found(key: str, place: tuple[str | int, ...]) -> None:
+    sealing.seal(key, {"by": "Mara Tollivet"}, {"verdict": "leak", "probability": 0.98})
+    document = json.loads(job_files.text_of(job_files.dump(key)))
+    assert job_files.verify(document)[1] == []
+    at: Any = document
+    for step in place[:-1]:
+        at = at[step]
+    was = at[place[-1]]
+    at[place[-1]] = was + 1 if isinstance(was, int | float) else ("0" if str(was)[:1] != "0" else "1") + str(was)[1:]
+    assert job_files.verify(document)[1], place

@@ -16,7 +16,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from rough_draw.core.interlock.consequence import ConsequenceKind, Kind
-from rough_draw.core.interlock.goals import GoalKey
+from rough_draw.core.interlock.goal_key import GoalKey
 from rough_draw.core.interlock.orders import order
 from rough_draw.core.message import Figure, Message, message
 from rough_draw.core.message.figure import gauge_pressure, vacuum

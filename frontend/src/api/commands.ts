@@ -55,9 +55,13 @@ export const commands = {
 
   // A run
   touch: (key: string, body: Record<string, unknown>) => post(`/jobs/${key}/touches`, body),
-  addReadings: (key: string, gauge: string, part: string | null, readings: { at: number; pa: number | null; key: string }[]) =>
+  addReadings: (key: string, gauge: string, part: string | null, readings: { at: number; pa: number | null; dial?: string | null; key: string }[]) =>
     post(`/jobs/${key}/readings`, { gauge, part, readings }),
-  importReadings: (key: string, file: File, commit: boolean) => post<ImportOut>(`/jobs/${key}/import?commit=${commit}`, withFile(file)),
+  importReadings: (key: string, file: File, commit: boolean, said: { time_unit?: string; day_first?: boolean }) => {
+    const asked = new URLSearchParams({ commit: String(commit) });
+    for (const [name, value] of Object.entries(said)) asked.set(name, String(value));
+    return post<ImportOut>(`/jobs/${key}/import?${asked}`, withFile(file));
+  },
   standin: (key: string, body: { speed: number; second: boolean }) => post<LiveOut>(`/jobs/${key}/standin`, body),
   answerTest: (key: string, body: { test: string; outcome: string }) => post<WhyOut>(`/jobs/${key}/why/answers`, body),
   forgetAnswers: (key: string) => del<WhyOut>(`/jobs/${key}/why/answers`),
@@ -73,7 +77,7 @@ export const commands = {
   scaleOff: (key: string) => del<ChargingOut>(`/jobs/${key}/scale`),
 
   // The record
-  seal: (key: string, by: string) => post<SealOut>(`/jobs/${key}/seal`, { by }),
+  seal: (key: string, by: string, reasons: Record<string, string>) => post<SealOut>(`/jobs/${key}/seal`, { by, reasons }),
   amend: (key: string, body: { by: string; what: string; before: string; after: string; reason: string }) => post<SealOut>(`/jobs/${key}/amendments`, body),
   restore: (file: File) => post<{ jobs: number; readings: number }>("/restore", withFile(file)),
 

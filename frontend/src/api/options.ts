@@ -13,6 +13,7 @@ import type {
   DayJob,
   DayOut,
   DebriefOut,
+  DialOut,
   ForesightOut,
   HistoryOut,
   Job,
@@ -62,6 +63,7 @@ export const options = {
   yard: () => queryOptions({ queryKey: ["yard"], queryFn: () => get<YardRow[]>("/jobs"), refetchInterval: 3000 }),
   pumps: () => queryOptions({ queryKey: ["pumps"], queryFn: () => get<PumpOut[]>("/pumps"), refetchInterval: 6000 }),
   ahead: () => queryOptions({ queryKey: ["ahead"], queryFn: () => get<ComingOut[]>("/ahead"), refetchInterval: 10_000 }),
+  dial: (text: string, air: number) => queryOptions({ queryKey: ["dial", text, air], queryFn: () => post<DialOut>("/dial", { text, atmosphere_pa: air }), staleTime: Infinity, retry: false, placeholderData: keepPreviousData }),
   day: () => queryOptions({ queryKey: ["day"], queryFn: () => get<DayOut>("/day"), refetchInterval: 30_000 }),
   alarms: () => queryOptions({ queryKey: ["alarms"], queryFn: () => get<RingOut[]>("/alarms"), refetchInterval: 2000, refetchIntervalInBackground: true }),
   history: (q: string, customer: string, site: string) => {
@@ -99,7 +101,7 @@ export const options = {
   /** The rig on the bench. While it is attached it is asked for again and again. */
   bench: (key: string) => queryOptions({ queryKey: ["bench", key], queryFn: () => get<BenchOut>(`/jobs/${key}/bench`), refetchInterval: (q) => (q.state.data?.attached ? 900 : false) }),
   checks: (key: string, version: number) => queryOptions({ queryKey: ["checks", key, version], queryFn: () => get<ChecksOut>(`/jobs/${key}/checks`), placeholderData: keepPreviousData }),
-  order: (key: string, goal: string, version: number) => queryOptions({ queryKey: ["order", key, goal, version], queryFn: () => get<StepOut[]>(`/jobs/${key}/orders/${goal}`), placeholderData: keepPreviousData }),
+  order: (key: string, goal: string, version: number, on: string) => queryOptions({ queryKey: ["order", key, goal, version, on], queryFn: () => get<StepOut[]>(`/jobs/${key}/orders/${goal}?on=${encodeURIComponent(on)}`), placeholderData: keepPreviousData }),
   breaks: (key: string, version: number) => queryOptions({ queryKey: ["breaks", key, version], queryFn: () => get<CyclesOut>(`/jobs/${key}/breaks`), ...ofVersion, staleTime: MINUTE }),
   best: (key: string) => queryOptions({ queryKey: ["best", key], queryFn: () => get<BestOut>(`/jobs/${key}/best`), staleTime: 0, gcTime: 0 }),
 
@@ -138,7 +140,7 @@ export const options = {
 };
 
 /** The first words of the keys: what is asked for again, kept on the device, or thrown away together. */
-export type Family = "alarms" | "day" | "job" | "kit" | "live" | "people" | "practice" | "purchases" | "readings" | "seal" | "session" | "settings" | "stages" | "templates" | "touches" | "verdict" | "yard";
+export type Family = "alarms" | "checks" | "day" | "job" | "kit" | "live" | "people" | "practice" | "purchases" | "readings" | "seal" | "session" | "settings" | "stages" | "templates" | "touches" | "verdict" | "yard";
 
 /** Ask again for everything of these families, of one job where it is named. */
 export function refresh(client: QueryClient, families: Family[], job?: string): void {
@@ -146,7 +148,7 @@ export function refresh(client: QueryClient, families: Family[], job?: string): 
 }
 
 /** Everything that a step of a run changes. */
-export const refreshRun = (client: QueryClient, job: string): void => refresh(client, ["live", "touches", "stages", "verdict"], job);
+export const refreshRun = (client: QueryClient, job: string): void => refresh(client, ["live", "touches", "stages", "verdict", "checks"], job);
 
 /** Families whose last answer is kept on the device. */
 export const KEPT = ["settings", "catalogue", "yard", "job", "stages", "system", "plan", "live", "touches", "readings", "verdict", "checks", "note-page"];

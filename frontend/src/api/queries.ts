@@ -27,7 +27,7 @@ export const useProve = (key: string, version: number) => useQuery(options.prove
 export const useKit = () => useQuery(options.kit());
 export const useBench = (key: string) => useQuery(options.bench(key));
 export const useChecks = (key: string, version: number) => useQuery(options.checks(key, version));
-export const useOrder = (key: string, goal: string, version: number) => useQuery(options.order(key, goal, version));
+export const useOrder = (key: string, goal: string, version: number, on = "") => useQuery(options.order(key, goal, version, on));
 /** What can wait is asked for when the plan of the same version is there: the plan is what a person looks at. */
 export const useChanges = (key: string, version: number, ready: boolean) => useQuery({ ...options.changes(key, version), enabled: ready });
 export const useCompare = (key: string, version: number, ready: boolean) => useQuery({ ...options.compare(key, version), enabled: ready });

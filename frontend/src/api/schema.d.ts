@@ -533,7 +533,7 @@ export interface paths {
         };
         /**
          * Checks
-         * @description The steps of Release that apply to this job, in their order.
+         * @description The steps of Release that apply to this job, in their order, and how far they are done.
          */
         get: operations["checks_api_jobs__key__checks_get"];
         put?: never;
@@ -636,6 +636,8 @@ export interface paths {
         /**
          * Import Readings
          * @description Read a table of readings. Without ``commit`` it only says what it would bring; faults bring nothing.
+         *
+         *     ``time_unit`` and ``day_first`` decide what the table does not say; left undecided it is shown, and not taken.
          */
         post: operations["import_readings_api_jobs__key__import_post"];
         delete?: never;
@@ -713,7 +715,7 @@ export interface paths {
         };
         /**
          * Derived Order
-         * @description The order of touches to a goal, derived for the rig; one step says what is missing where there is none.
+         * @description The order of steps to a goal, derived for the rig, what is missing first. ``on``: the part it is about.
          */
         get: operations["derived_order_api_jobs__key__orders__goal__get"];
         put?: never;
@@ -1001,13 +1003,15 @@ export interface paths {
         };
         /**
          * Read Seal
-         * @description Whether the record is sealed, and whether it is still what was sealed.
+         * @description Whether the record is sealed, and whether it is still what was sealed; what it deviates in.
          */
         get: operations["read_seal_api_jobs__key__seal_get"];
         put?: never;
         /**
          * Close
          * @description Close the record for good: sheet, touches, readings and verdict go into a chain. The gauge is taken off first.
+         *
+         *     What it deviates in is mended before, or has a reason that is sealed with it.
          */
         post: operations["close_api_jobs__key__seal_post"];
         delete?: never;
@@ -2242,7 +2246,8 @@ export interface components {
              *           "valve": false
              *         }
              *       ],
-             *       "pattern": "one-hose-valved-gauge"
+             *       "pattern": "one-hose-valved-gauge",
+             *       "spares": []
              *     }
              */
             rig: components["schemas"]["Rig"];
@@ -2520,6 +2525,18 @@ export interface components {
             file: string;
         };
         /**
+         * BothOut
+         * @description Two causes that are likely at work together.
+         */
+        BothOut: {
+            /** First */
+            first: string;
+            /** Odds */
+            odds: number;
+            /** Second */
+            second: string;
+        };
+        /**
          * BoxOut
          * @description A drawn compartment.
          */
@@ -2691,9 +2708,15 @@ export interface components {
         };
         /**
          * ChecksOut
-         * @description Steps of the release.
+         * @description Steps of the release, keys of those that are done, and what the rig lacks for it: by code, and in words.
          */
         ChecksOut: {
+            /** Done */
+            done: string[];
+            /** Lacking */
+            lacking: components["schemas"]["StepOut"][];
+            /** Missing */
+            missing: string[];
             /** Steps */
             steps: components["schemas"]["StepOut"][];
         };
@@ -2967,6 +2990,9 @@ export interface components {
         /**
          * CylinderPart
          * @description A refrigerant cylinder, on a scale or not. Its own valve is shut unless it is opened.
+         *
+         *     ``dip_tube``: liquid comes when it stands upright; without one, only when it stands on its head; None is not known.
+         *     ``net_kg``: the refrigerant in it.
          */
         CylinderPart: {
             /**
@@ -2974,6 +3000,8 @@ export interface components {
              * @default end
              */
             at: string;
+            /** Dip Tube */
+            dip_tube?: boolean | null;
             /** Id */
             id: string;
             /**
@@ -2988,6 +3016,8 @@ export interface components {
              * @default
              */
             name: string;
+            /** Net Kg */
+            net_kg?: number | null;
             /** On */
             on?: string | null;
             /**
@@ -3111,6 +3141,18 @@ export interface components {
             words: string;
         };
         /**
+         * DeviationOut
+         * @description What was not done, not shown, or came out otherwise; with the reason that was sealed for it.
+         */
+        DeviationOut: {
+            /** Key */
+            key: string;
+            /** Reason */
+            reason: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * DialBlind
          * @description What a needle cannot see: ± Pa, the leak Pa·m³/s that stays under it in the hold, the grams of water.
          */
@@ -3146,6 +3188,11 @@ export interface components {
         DialOut: {
             /** Asked */
             asked: string;
+            /**
+             * Blind Pa
+             * @description one ± of a needle
+             */
+            blind_pa: number;
             /** Inhg */
             inhg: number;
             /** Pa */
@@ -3565,6 +3612,7 @@ export interface components {
          *
          *     ``ballast``: the level (µ) at which the open ballast is closed, or another rule. ``check_hold``: a short hold at
          *     about 1,000 µ. ``valve_flush``: ball valves worked once near the target. ``first``: the service valve cracked first.
+         *     ``gauge_off``: when the micron gauge comes off; ``liquid_hose``: when the hose at the liquid port does.
          */
         Habits: {
             /**
@@ -3584,6 +3632,18 @@ export interface components {
              * @enum {string}
              */
             first: "suction" | "liquid";
+            /**
+             * Gauge Off
+             * @default last
+             * @enum {string}
+             */
+            gauge_off: "last" | "first-pressure";
+            /**
+             * Liquid Hose
+             * @default last
+             * @enum {string}
+             */
+            liquid_hose: "last" | "first-wisp";
             /**
              * Valve Flush
              * @default true
@@ -3804,6 +3864,8 @@ export interface components {
             span_s: number;
             /** Time Kind */
             time_kind: string;
+            /** Undecided */
+            undecided: ("time-unit" | "day-first")[];
         };
         /**
          * ItemOut
@@ -3871,6 +3933,8 @@ export interface components {
              *       "ballast": "5000",
              *       "check_hold": false,
              *       "first": "suction",
+             *       "gauge_off": "last",
+             *       "liquid_hose": "last",
              *       "valve_flush": true
              *     }
              */
@@ -3913,8 +3977,10 @@ export interface components {
              * @default {
              *       "cores_new": 0,
              *       "cylinder_tare_kg": 0,
+             *       "interim_kg": [],
              *       "margin_pct": 5,
              *       "port_checks": {},
+             *       "port_results": {},
              *       "steps_done": [],
              *       "way": "unit-charge"
              *     }
@@ -3998,14 +4064,14 @@ export interface components {
              *           "valve": false
              *         }
              *       ],
-             *       "pattern": "one-hose-valved-gauge"
+             *       "pattern": "one-hose-valved-gauge",
+             *       "spares": []
              *     }
              */
             rig: components["schemas"]["Rig"];
             /**
              * @default {
              *       "accessories_g": 0,
-             *       "adder_g_per_m": 0,
              *       "ambient_c": 18,
              *       "coldest_c": 14,
              *       "condition": "open-hours",
@@ -4022,7 +4088,8 @@ export interface components {
              *           "kind": "joint",
              *           "name": "",
              *           "note": "",
-             *           "open": true
+             *           "open": true,
+             *           "stem": "hex-key"
              *         },
              *         {
              *           "a": "liquid",
@@ -4031,7 +4098,8 @@ export interface components {
              *           "kind": "thermostatic-valve",
              *           "name": "",
              *           "note": "",
-             *           "open": true
+             *           "open": true,
+             *           "stem": "hex-key"
              *         },
              *         {
              *           "a": "unit",
@@ -4040,7 +4108,8 @@ export interface components {
              *           "kind": "service-valve",
              *           "name": "",
              *           "note": "",
-             *           "open": false
+             *           "open": false,
+             *           "stem": "hex-key"
              *         },
              *         {
              *           "a": "unit",
@@ -4049,7 +4118,8 @@ export interface components {
              *           "kind": "service-valve",
              *           "name": "",
              *           "note": "",
-             *           "open": false
+             *           "open": false,
+             *           "stem": "hex-key"
              *         }
              *       ],
              *       "low_temperature": false,
@@ -4394,6 +4464,9 @@ export interface components {
         /**
          * Link
          * @description What joins two sections. A check valve passes from ``a`` to ``b`` only. ``bore_mm`` overrides the catalogue.
+         *
+         *     ``stem``: how a service valve is turned. A hex key: closed, or open to the stop. A square stem: front-seated, in the
+         *     middle, back-seated, which shuts its gauge port.
          */
         Link: {
             /** A */
@@ -4425,6 +4498,12 @@ export interface components {
              * @default true
              */
             open: boolean;
+            /**
+             * Stem
+             * @default hex-key
+             * @enum {string}
+             */
+            stem: "hex-key" | "stem";
         };
         /**
          * LinkOut
@@ -4515,6 +4594,13 @@ export interface components {
             target_at: components["schemas"]["RangeOut"] | null;
             /** Target Pa */
             target_pa: number;
+            /**
+             * Volume
+             * @description the volume that the pump sees, where it is not the sheet's
+             */
+            volume: string | null;
+            /** Volume How */
+            volume_how: string | null;
             /** Words */
             words: string;
         };
@@ -4589,17 +4675,30 @@ export interface components {
         };
         /**
          * NeedleOut
-         * @description What a needle only leaves open: one ± of it, the leak and the water that it could have missed.
+         * @description What a needle showed, and what it leaves open: one ± of it, the leak and the water that it could have missed.
          */
         NeedleOut: {
             /** Blind Pa */
             blind_pa: number;
-            /** Grams Per Year */
-            grams_per_year: number;
+            /**
+             * First Pa
+             * @description where it stood at first, absolute; null where it was not read
+             */
+            first_pa: number | null;
+            /**
+             * Last Pa
+             * @description where it stood at the end; null where it was read once
+             */
+            last_pa: number | null;
             /** Leak Pa M3 S */
             leak_pa_m3_s: number;
             /** Minutes */
             minutes: number;
+            /**
+             * Moved
+             * @description whether it came up by more than it can be off
+             */
+            moved: boolean;
             /** Rate Micron S */
             rate_micron_s: number;
             /** Reads Pa */
@@ -5090,6 +5189,22 @@ export interface components {
             size: "1/4 in" | "5/16 in" | "3/8 in" | "1/2 in";
         };
         /**
+         * PortCheck
+         * @description A port looked at for leaks under its cap: how long, min, and whether it held.
+         */
+        PortCheck: {
+            /**
+             * Minutes
+             * @default 1
+             */
+            minutes: number;
+            /**
+             * Tight
+             * @default true
+             */
+            tight: boolean;
+        };
+        /**
          * PossibleOut
          * @description What a trainer can hide in a sheet: faults by key, links that can be shut.
          */
@@ -5445,6 +5560,16 @@ export interface components {
              * @default 15
              */
             coldest_c: number;
+            /**
+             * Day First
+             * @description 5/7 is in July, where the table leaves it open
+             */
+            day_first?: boolean | null;
+            /**
+             * Elevation M
+             * @description of the place: a dial counts from the air there
+             */
+            elevation_m?: number | null;
             /** Isolated At S */
             isolated_at_s?: number | null;
             /** Length M */
@@ -5466,6 +5591,11 @@ export interface components {
             template: string;
             /** Text */
             text: string;
+            /**
+             * Time Unit
+             * @description of plain times, where the table does not say
+             */
+            time_unit?: ("milliseconds" | "seconds" | "minutes" | "hours" | "days") | null;
             /** Volume L */
             volume_l?: number | null;
         };
@@ -5511,6 +5641,11 @@ export interface components {
         ReadingIn: {
             /** At */
             at: number;
+            /**
+             * Dial
+             * @description what a needle shows, as said: taken instead of pa
+             */
+            dial?: string | null;
             /** Key */
             key: string;
             /** Pa */
@@ -5537,6 +5672,9 @@ export interface components {
         /**
          * Release
          * @description How the vacuum is broken, and what was weighed in.
+         *
+         *     ``interim_kg``: an ordinary scale's figures while it goes in, as they were read. ``recovered_kg`` of refrigerant was
+         *     taken out before, into a cylinder of ``recovery_l`` litres.
          */
         Release: {
             /**
@@ -5554,6 +5692,11 @@ export interface components {
             /** End Kg */
             end_kg?: number | null;
             first?: components["schemas"]["Running"] | null;
+            /**
+             * Interim Kg
+             * @default []
+             */
+            interim_kg: number[];
             later?: components["schemas"]["Running"] | null;
             /**
              * Margin Pct
@@ -5567,6 +5710,17 @@ export interface components {
             port_checks: {
                 [key: string]: "bubble" | "electronic" | "both";
             };
+            /**
+             * Port Results
+             * @default {}
+             */
+            port_results: {
+                [key: string]: components["schemas"]["PortCheck"];
+            };
+            /** Recovered Kg */
+            recovered_kg?: number | null;
+            /** Recovery L */
+            recovery_l?: number | null;
             /** Start Kg */
             start_kg?: number | null;
             /**
@@ -5610,7 +5764,7 @@ export interface components {
          * @description Every part of the rig, and which ports have their core in. ``name``: what its maker calls it.
          *
          *     Under a tool a core is out unless ``cores_in`` names its port; under anything else it is in unless it was pulled by
-         *     hand, which ``cores_out`` says.
+         *     hand, which ``cores_out`` says. ``spares``: parts brought along that stand nowhere yet.
          */
         Rig: {
             cord?: components["schemas"]["Cord"] | null;
@@ -5636,6 +5790,11 @@ export interface components {
             parts: (components["schemas"]["PumpPart"] | components["schemas"]["TeePart"] | components["schemas"]["HosePart"] | components["schemas"]["ManifoldPart"] | components["schemas"]["ToolPart"] | components["schemas"]["AdapterPart"] | components["schemas"]["ValvePart"] | components["schemas"]["GaugePart"] | components["schemas"]["CylinderPart"] | components["schemas"]["NitrogenPart"])[];
             /** Pattern */
             pattern?: string | null;
+            /**
+             * Spares
+             * @default []
+             */
+            spares: (components["schemas"]["PumpPart"] | components["schemas"]["TeePart"] | components["schemas"]["HosePart"] | components["schemas"]["ManifoldPart"] | components["schemas"]["ToolPart"] | components["schemas"]["AdapterPart"] | components["schemas"]["ValvePart"] | components["schemas"]["GaugePart"] | components["schemas"]["CylinderPart"] | components["schemas"]["NitrogenPart"])[];
         };
         /**
          * RigChoice
@@ -6034,6 +6193,8 @@ export interface components {
              *         "ballast": "5000",
              *         "check_hold": false,
              *         "first": "suction",
+             *         "gauge_off": "last",
+             *         "liquid_hose": "last",
              *         "valve_flush": true
              *       },
              *       "party": {
@@ -6064,8 +6225,10 @@ export interface components {
              *       "release": {
              *         "cores_new": 0,
              *         "cylinder_tare_kg": 0,
+             *         "interim_kg": [],
              *         "margin_pct": 5,
              *         "port_checks": {},
+             *         "port_results": {},
              *         "steps_done": [],
              *         "way": "unit-charge"
              *       },
@@ -6146,11 +6309,11 @@ export interface components {
              *             "valve": false
              *           }
              *         ],
-             *         "pattern": "one-hose-valved-gauge"
+             *         "pattern": "one-hose-valved-gauge",
+             *         "spares": []
              *       },
              *       "scope": {
              *         "accessories_g": 0,
-             *         "adder_g_per_m": 0,
              *         "ambient_c": 18,
              *         "coldest_c": 14,
              *         "condition": "open-hours",
@@ -6167,7 +6330,8 @@ export interface components {
              *             "kind": "joint",
              *             "name": "",
              *             "note": "",
-             *             "open": true
+             *             "open": true,
+             *             "stem": "hex-key"
              *           },
              *           {
              *             "a": "liquid",
@@ -6176,7 +6340,8 @@ export interface components {
              *             "kind": "thermostatic-valve",
              *             "name": "",
              *             "note": "",
-             *             "open": true
+             *             "open": true,
+             *             "stem": "hex-key"
              *           },
              *           {
              *             "a": "unit",
@@ -6185,7 +6350,8 @@ export interface components {
              *             "kind": "service-valve",
              *             "name": "",
              *             "note": "",
-             *             "open": false
+             *             "open": false,
+             *             "stem": "hex-key"
              *           },
              *           {
              *             "a": "unit",
@@ -6194,7 +6360,8 @@ export interface components {
              *             "kind": "service-valve",
              *             "name": "",
              *             "note": "",
-             *             "open": false
+             *             "open": false,
+             *             "stem": "hex-key"
              *           }
              *         ],
              *         "low_temperature": false,
@@ -6355,11 +6522,8 @@ export interface components {
              * @default 0
              */
             accessories_g: number;
-            /**
-             * Adder G Per M
-             * @default 0
-             */
-            adder_g_per_m: number | null;
+            /** Adder G Per M */
+            adder_g_per_m?: number | null;
             /**
              * Ambient C
              * @default 18
@@ -6465,6 +6629,14 @@ export interface components {
         SealIn: {
             /** By */
             by: string;
+            /**
+             * Reasons
+             * @description why, for each deviation by its key
+             * @default {}
+             */
+            reasons: {
+                [key: string]: string;
+            };
         };
         /**
          * SealOut
@@ -6475,6 +6647,8 @@ export interface components {
             amendments: components["schemas"]["AmendmentOut"][];
             /** By */
             by: string;
+            /** Deviations */
+            deviations: components["schemas"]["DeviationOut"][];
             /** Entries */
             entries: number;
             /** Faults */
@@ -6483,6 +6657,11 @@ export interface components {
             hash: string;
             /** Sealed At */
             sealed_at: number | null;
+            /**
+             * What
+             * @description what is being sealed, in plain words
+             */
+            what: string;
             /** Whole */
             whole: boolean;
         };
@@ -6645,6 +6824,8 @@ export interface components {
              *       "ballast": "5000",
              *       "check_hold": false,
              *       "first": "suction",
+             *       "gauge_off": "last",
+             *       "liquid_hose": "last",
              *       "valve_flush": true
              *     }
              */
@@ -6866,7 +7047,7 @@ export interface components {
         };
         /**
          * StepOut
-         * @description A step of a derived order, with the cautions that no order avoids.
+         * @description A step of a derived order, with the cautions that no order avoids; ``kind``: how a run logs it, where it does.
          */
         StepOut: {
             /**
@@ -6874,6 +7055,11 @@ export interface components {
              * @default []
              */
             care: string[];
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
             /** Label */
             label: string;
             /**
@@ -6907,10 +7093,27 @@ export interface components {
         SuspectOut: {
             /** Cure */
             cure: string;
+            /**
+             * Goal
+             * @description the order of steps that cures it, where one does
+             */
+            goal: string;
             /** Key */
             key: string;
+            /** Likely */
+            likely: string;
             /** Odds */
             odds: number;
+            /**
+             * On
+             * @description the part that the order is about
+             */
+            on: string;
+            /**
+             * Place
+             * @description where a test has found it
+             */
+            place: string;
             /** Words */
             words: string;
         };
@@ -7219,7 +7422,6 @@ export interface components {
             criteria: components["schemas"]["StandardOut"][];
             /** Curves */
             curves: components["schemas"]["CurveOut"][];
-            detection_g_year: components["schemas"]["RangeOut"];
             /** Detection Micron S */
             detection_micron_s: number;
             /** Disagreements */
@@ -7238,6 +7440,11 @@ export interface components {
             likely: string;
             /** Limit Pa */
             limit_pa: number;
+            /**
+             * Loss
+             * @description what a leak would do to the charge, and what the hold does not see
+             */
+            loss: string[];
             moisture_g: components["schemas"]["RangeOut"];
             needle: components["schemas"]["NeedleOut"] | null;
             /** Odds */
@@ -7305,6 +7512,7 @@ export interface components {
             answered: components["schemas"]["AnsweredOut"][];
             /** As Of */
             as_of: number;
+            both: components["schemas"]["BothOut"] | null;
             /** Settled */
             settled: boolean;
             /** Sign */
@@ -7313,6 +7521,18 @@ export interface components {
             suspects: components["schemas"]["SuspectOut"][];
             /** Tests */
             tests: components["schemas"]["TestOut"][];
+            /**
+             * To Do
+             * @description what to act on, in its order
+             */
+            to_do: components["schemas"]["SuspectOut"][];
+            /**
+             * Volume
+             * @description the volume that the pump sees, where it is not the sheet's
+             */
+            volume: string | null;
+            /** Volume How */
+            volume_how: string | null;
         };
         /**
          * WordOut
@@ -8515,6 +8735,8 @@ export interface operations {
         parameters: {
             query?: {
                 commit?: boolean;
+                time_unit?: ("milliseconds" | "seconds" | "minutes" | "hours" | "days") | null;
+                day_first?: boolean | null;
             };
             header?: never;
             path: {
@@ -8642,11 +8864,13 @@ export interface operations {
     };
     derived_order_api_jobs__key__orders__goal__get: {
         parameters: {
-            query?: never;
+            query?: {
+                on?: string;
+            };
             header?: never;
             path: {
                 key: string;
-                goal: "sweep" | "purge" | "draw" | "valve-flush" | "check-hold" | "hold" | "oil-change" | "nitrogen-break" | "release-unit" | "release-cylinder";
+                goal: "rig-up" | "cores-out" | "pump-down" | "sweep" | "purge" | "rig-alone" | "draw" | "valve-flush" | "check-hold" | "hold" | "retest" | "swap-hose" | "oil-change" | "nitrogen-break" | "release-unit" | "release-cylinder" | "end-cylinder";
             };
             cookie?: never;
         };

@@ -30,16 +30,10 @@ export function Figures({ v }: { v: VerdictOut }) {
               <br />
               <span className="figure">{u.scientific(v.leak_pa_m3_s.value)}</span> {between(v.leak_pa_m3_s, u.scientific)} <span className="text-soft">Pa·m³/s</span>
             </Item>
-            <Item name="A year">
-              {u.grams(v.grams_per_year.low)} to {u.grams(v.grams_per_year.high)} <span className="text-soft">at working pressure, an estimate</span>
-            </Item>
           </>
         )}
         <Item name="Smallest leak it could show">
-          <span className="figure">{rate(v.detection_micron_s)}</span>{" "}
-          <span className="text-soft">
-            That is {u.grams(v.detection_g_year.low)} to {u.grams(v.detection_g_year.high)} a year
-          </span>
+          <span className="figure">{rate(v.detection_micron_s)}</span>
         </Item>
         {wet && (
           <Item name="Water left">
@@ -55,6 +49,11 @@ export function Figures({ v }: { v: VerdictOut }) {
           <span className="figure">{u.say("volume", v.volume_l.value)}</span> {between(v.volume_l, (x) => u.figure("volume", x))}
         </Item>
       </dl>
+      {v.loss.map((l) => (
+        <p key={l} className="mt-2 text-soft">
+          {l}
+        </p>
+      ))}
     </Sheet>
   );
 }

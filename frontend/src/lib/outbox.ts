@@ -10,12 +10,20 @@ import { onBack, reach, useReach, waitsAfter } from "./reach";
  * the server knows it by its id.
  */
 
+/** A figure as it was typed: of a gauge in Pa, or of a needle in its own words. */
+interface ReadingBody {
+  gauge: string;
+  part?: string | null;
+  pa: number | null;
+  dial?: string | null;
+}
+
 export interface Waiting {
   id: string;
   job: string;
   what: "touch" | "reading";
   /** What is sent, but for the id and the time. */
-  body: { kind: string; note?: string } | { gauge: string; part?: string | null; pa: number | null };
+  body: { kind: string; note?: string } | ReadingBody;
   /** When it was made, epoch s. */
   at: number;
   tries: number;
@@ -132,8 +140,8 @@ async function attempt(item: Waiting): Promise<"done" | "later"> {
   try {
     if (item.what === "touch") await commands.touch(item.job, { ...item.body, key: item.id, ...(late ? { at: item.at } : {}) });
     else {
-      const { gauge, part = null, pa } = item.body as { gauge: string; part?: string | null; pa: number | null };
-      await commands.addReadings(item.job, gauge, part, [{ at: item.at, pa, key: item.id }]);
+      const { gauge, part = null, pa, dial = null } = item.body as ReadingBody;
+      await commands.addReadings(item.job, gauge, part, [{ at: item.at, pa, dial, key: item.id }]);
     }
   } catch (e) {
     if (!(e instanceof ApiError) || waitsAfter(e.status)) return "later";

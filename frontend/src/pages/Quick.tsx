@@ -6,6 +6,7 @@ import { commands } from "../api/commands";
 import { useCatalogue } from "../api/queries";
 import { HoldRead } from "../hold/HoldRead";
 import { span } from "../lib/format";
+import { AS_SAID, DATE_ORDERS, TIME_UNITS, type TimeUnit } from "../lib/tableSaid";
 import { Button } from "../ui/Button";
 import { Segments, SelectField } from "../ui/Choice";
 import { NumberField } from "../ui/Field";
@@ -29,6 +30,9 @@ export function Quick() {
   const [refrigerant, setRefrigerant] = useState("R-448A");
   const [school, setSchool] = useState("code-minimum");
   const [isolated, setIsolated] = useState<number | null>(null);
+  const [elevation, setElevation] = useState<number | null>(null);
+  const [timeUnit, setTimeUnit] = useState<TimeUnit | "as-said">("as-said");
+  const [dayFirst, setDayFirst] = useState<"day" | "month" | "as-said">("as-said");
   const [big, setBig] = useState("");
   const input = useRef<HTMLInputElement>(null);
   const read = useMutation({
@@ -42,7 +46,10 @@ export function Quick() {
         coldest_c: coldest,
         refrigerant,
         school,
+        elevation_m: elevation,
         isolated_at_s: isolated,
+        time_unit: timeUnit === "as-said" ? null : timeUnit,
+        day_first: dayFirst === "as-said" ? null : dayFirst === "day",
       }),
   });
   const take = (file: File | undefined) => {
@@ -88,7 +95,7 @@ export function Quick() {
               value={text}
               onChange={(e) => setText(e.target.value)}
               spellCheck={false}
-              placeholder={"time,micron\n0,210\n60,236\n120,251"}
+              placeholder={"time (s),micron\n0,210\n60,236\n120,251"}
               className="figure h-[210px] w-full resize-y rounded-[5px] border-2 border-ink bg-sheet p-2 text-note"
             />
           </div>
@@ -131,7 +138,10 @@ export function Quick() {
             )}
             <div className="grid grid-cols-2 gap-3">
               <NumberField label="Coldest spot" dim="temperature" min={-60} max={60} value={coldest} onChange={(v) => v !== null && setColdest(v)} />
+              <NumberField label="Elevation" dim="length" optional min={-430} max={5000} value={elevation} onChange={setElevation} />
               <NumberField label="Isolated at" unit="s" optional min={0} max={4_000_000} value={isolated} onChange={setIsolated} />
+              <SelectField label="Times are in" value={timeUnit} options={[AS_SAID, ...TIME_UNITS]} onChange={setTimeUnit} />
+              <SelectField label="Dates begin with" value={dayFirst} options={[AS_SAID, ...DATE_ORDERS]} onChange={setDayFirst} />
               <SelectField label="Refrigerant" value={refrigerant} options={choices(c?.refrigerants)} onChange={setRefrigerant} />
               <SelectField label="Standard" value={school} options={choices(c?.schools)} onChange={setSchool} />
             </div>

@@ -1,9 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 
 import { ApiError } from "../api/client";
 import { commands } from "../api/commands";
-import { options } from "../api/options";
+import { options, refresh } from "../api/options";
 import { stamp } from "../lib/format";
 import { Button } from "../ui/Button";
 import { TextField } from "../ui/Field";
@@ -12,11 +12,15 @@ import { Fault, Sheet, Tag } from "../ui/Sheet";
 export const useSeal = (jobKey: string) => useQuery(options.seal(jobKey));
 
 /** The record closed for good: whether it is still what was sealed, and its amendments. */
-export function SealCard({ jobKey, name, signed, blocked }: { jobKey: string; name: string; signed: boolean; blocked: string }) {
+export function SealCard({ jobKey, name, signed, version }: { jobKey: string; name: string; signed: boolean; version: number }) {
   const client = useQueryClient();
   const seal = useSeal(jobKey);
+  // What is mended on the sheet is no deviation any more.
+  useEffect(() => refresh(client, ["seal"], jobKey), [client, jobKey, version]);
+  const [shared, setShared] = useState("");
+  const [reasons, setReasons] = useState<Record<string, string>>({});
   const close = useMutation({
-    mutationFn: () => commands.seal(jobKey, name),
+    mutationFn: () => commands.seal(jobKey, name, reasons),
     onSuccess: (out) => {
       client.setQueryData(options.seal(jobKey).queryKey, out);
       void client.invalidateQueries();
@@ -24,15 +28,39 @@ export function SealCard({ jobKey, name, signed, blocked }: { jobKey: string; na
   });
   const s = seal.data;
   if (!s) return null;
+  const bare = s.deviations.filter((d) => (reasons[d.key] ?? "").trim().length < 3);
   if (s.sealed_at === null)
     return (
       <Sheet title="Close it">
-        <p>Closing seals sheet, touches, readings and verdict in a chain of hashes. After that nothing in it changes; what is wrong is put right by an amendment.</p>
-        {blocked && <p className="mt-2 border-l-4 border-ochre pl-3">{blocked}</p>}
-        <Button kind="solid" className="mt-3" disabled={!signed || close.isPending || blocked !== ""} onClick={() => close.mutate()}>
+        <p className="font-bold" data-testid="sealing-what">
+          {s.what}
+        </p>
+        <p className="mt-1">Closing seals this for good. What is wrong after that is put right by an amendment.</p>
+        {s.deviations.length > 0 && (
+          <>
+            <p className="mt-3">Mend each, or say why. It stands first on the report.</p>
+            <ol aria-label="Deviations" className="mt-1 grid list-none gap-3 p-0">
+              {s.deviations.map((d) => (
+                <li key={d.key} className="border-t-2 border-rule pt-2">
+                  <TextField label={d.words} hint="reason" value={reasons[d.key] ?? ""} onChange={(v) => setReasons((r) => ({ ...r, [d.key]: v }))} />
+                </li>
+              ))}
+            </ol>
+            {bare.length > 1 && (
+              <div className="mt-3 grid gap-2 border-t-2 border-rule pt-2">
+                <TextField label={`One reason for the ${bare.length} that have none`} value={shared} onChange={setShared} />
+                <Button disabled={shared.trim().length < 3} onClick={() => setReasons((r) => ({ ...r, ...Object.fromEntries(bare.map((d) => [d.key, shared])) }))}>
+                  Use it for all of them
+                </Button>
+              </div>
+            )}
+          </>
+        )}
+        <Button kind="solid" className="mt-3" disabled={!signed || close.isPending || bare.length > 0} onClick={() => close.mutate()}>
           Close and seal
         </Button>
         {!signed && <p className="mt-2 text-soft">Sign first.</p>}
+        {bare.length > 0 && <p className="mt-2 text-soft">{bare.length === 1 ? "One deviation has" : `${bare.length} deviations have`} no reason yet.</p>}
         {close.error && (
           <div className="mt-2">
             <Fault title="Not sealed" detail={close.error.message} />
@@ -51,6 +79,17 @@ export function SealCard({ jobKey, name, signed, blocked }: { jobKey: string; na
           {f}
         </p>
       ))}
+      {s.deviations.length > 0 && (
+        <ul aria-label="Deviations" className="mt-3 list-none p-0">
+          {s.deviations.map((d) => (
+            <li key={d.key} className="border-t-2 border-rule py-2">
+              <b>{d.words}</b>
+              <br />
+              <span className="text-soft">{d.reason}</span>
+            </li>
+          ))}
+        </ul>
+      )}
       <ul aria-label="Amendments" className="mt-3 list-none p-0">
         {s.amendments.map((a) => (
           <li key={a.number} className="border-t-2 border-rule py-2">

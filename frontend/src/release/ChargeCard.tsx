@@ -100,6 +100,25 @@ export function ChargeCard({ jobKey, job, editor }: { jobKey: string; job: Job; 
             <NumberField label="Cylinder before" dim="mass" optional min={0} max={5000} value={release.start_kg} onChange={(v) => set({ start_kg: v })} />
             <NumberField label="Cylinder after" dim="mass" optional min={0} max={5000} value={release.end_kg} onChange={(v) => set({ end_kg: v })} />
           </div>
+          {release.start_kg !== null && release.start_kg !== undefined && (
+            <>
+              <NumberField
+                key={release.interim_kg.length}
+                label="The scale reads now"
+                dim="mass"
+                optional
+                min={0}
+                max={5000}
+                value={null}
+                onChange={(v) => v !== null && set({ interim_kg: [...release.interim_kg, v] })}
+              />
+              {release.interim_kg.length > 0 && (
+                <p className="text-soft">
+                  Read so far: <span className="figure">{release.interim_kg.map(kg).join(" · ")}</span>
+                </p>
+              )}
+            </>
+          )}
           <Button onClick={() => act.mutate({ speed: 10 })}>Simulated scale</Button>
         </div>
       )}
@@ -130,6 +149,8 @@ export function ChargeCard({ jobKey, job, editor }: { jobKey: string; job: Job; 
           <NumberField label="Held when full" dim="mass" optional min={0.1} max={2000} value={release.cylinder_full_kg} onChange={(v) => set({ cylinder_full_kg: v })} />
           <NumberField label="Its empty weight" dim="mass" min={0} max={2000} value={release.cylinder_tare_kg ?? 0} onChange={(v) => v !== null && set({ cylinder_tare_kg: v })} />
           <NumberField label="Left for trimming" unit="%" min={0} max={50} value={release.margin_pct ?? 5} onChange={(v) => v !== null && set({ margin_pct: v })} />
+          <NumberField label="Recovered before" dim="mass" optional min={0} max={5000} value={release.recovered_kg} onChange={(v) => set({ recovered_kg: v })} />
+          <NumberField label="Recovery cylinder holds" dim="volume" optional min={0.5} max={2000} value={release.recovery_l} onChange={(v) => set({ recovery_l: v })} />
           <NumberField label="Weighed in, in all" dim="mass" optional min={0} max={2000} value={release.weighed_kg} onChange={(v) => set({ weighed_kg: v })} />
         </div>
       </details>

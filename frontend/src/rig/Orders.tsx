@@ -2,43 +2,60 @@ import { useState } from "react";
 
 import type { Job, StepOut } from "../api/client";
 import type { Editor } from "../api/editor";
-import { useCatalogue, useOrder } from "../api/queries";
-import { Segments } from "../ui/Choice";
+import { useCatalogue, useOrder, usePlan } from "../api/queries";
+import { Segments, SelectField } from "../ui/Choice";
 import { Fault, Sheet } from "../ui/Sheet";
+import { calledOn } from "./parts";
 
 const GOALS = [
-  { value: "sweep", label: "nitrogen sweep" },
-  { value: "purge", label: "purge the hoses" },
-  { value: "draw", label: "begin the draw" },
-  { value: "check-hold", label: "check-hold" },
-  { value: "valve-flush", label: "work the valves" },
-  { value: "hold", label: "hold" },
-  { value: "oil-change", label: "oil change" },
-  { value: "nitrogen-break", label: "nitrogen break" },
+  { value: "pump-down", label: "Pump the unit down" },
+  { value: "rig-up", label: "Rig up" },
+  { value: "sweep", label: "Nitrogen sweep" },
+  { value: "purge", label: "Purge the hoses" },
+  { value: "cores-out", label: "Pull the cores" },
+  { value: "rig-alone", label: "Pull the rig alone" },
+  { value: "draw", label: "Begin the draw" },
+  { value: "check-hold", label: "Check-hold" },
+  { value: "valve-flush", label: "Work the valves" },
+  { value: "swap-hose", label: "Swap a hose" },
+  { value: "oil-change", label: "Change the oil" },
+  { value: "nitrogen-break", label: "Nitrogen break" },
+  { value: "hold", label: "Isolate for the hold test" },
+  { value: "retest", label: "Hold it again" },
+  { value: "release-unit", label: "Release the unit's charge" },
+  { value: "release-cylinder", label: "Charge from a cylinder" },
+  { value: "end-cylinder", label: "Leave it under vacuum" },
 ];
 
 /** The derived order of touches on this rig, for what is to be done next. */
 export function Orders({ jobKey, job, editor }: { jobKey: string; job: Job; editor: Editor }) {
   const [goal, setGoal] = useState("hold");
+  const plan = usePlan(jobKey, editor.version);
+  const hoses = (job.rig?.parts ?? []).filter((p) => p.kind === "hose").map((p) => ({ value: p.id, label: plan.data ? calledOn(plan.data, p.id) : p.id }));
+  const [picked, setHose] = useState("");
+  const hose = hoses.some((h) => h.value === picked) ? picked : (hoses[0]?.value ?? "");
   return (
     <Sheet title="Steps in order, on this rig" className="md:col-span-2">
-      <Segments label="to" value={goal} options={GOALS} onChange={setGoal} />
-      <OrderList jobKey={jobKey} goal={goal} version={editor.version} />
+      <div className="grid max-w-xl gap-3 sm:grid-cols-2">
+        <SelectField label="What is to be done" value={goal} options={GOALS} onChange={setGoal} />
+        {goal === "swap-hose" && <SelectField label="Which hose" value={hose} options={hoses} onChange={setHose} />}
+      </div>
+      <OrderList jobKey={jobKey} goal={goal} on={goal === "swap-hose" ? hose : ""} version={editor.version} />
       <Habits job={job} editor={editor} />
     </Sheet>
   );
 }
 
 /** One derived order. */
-export function OrderList({ jobKey, goal, version }: { jobKey: string; goal: string; version: number }) {
-  const order = useOrder(jobKey, goal, version);
+export function OrderList({ jobKey, goal, version, on = "" }: { jobKey: string; goal: string; version: number; on?: string }) {
+  const order = useOrder(jobKey, goal, version, on);
   return (
     <>
       {order.error && <Fault title="No order" detail={order.error.message} />}
       <ol aria-label="Order of steps" className="mt-3 grid list-none gap-x-8 gap-y-2 p-0 md:grid-cols-2">
         {(order.data ?? []).map((s, i) => (
           <li key={`${i}${s.value}`} className="flex gap-3">
-            <span className="figure w-7 flex-none text-right text-lead font-bold">{i + 1}</span>
+            <span className="figure w-7 flex-none text-right text-lead font-bold">{s.value.startsWith("missing:") ? "!" : i + 1}</span>
             <StepBody step={s} />
           </li>
         ))}

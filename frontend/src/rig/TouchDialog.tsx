@@ -10,16 +10,17 @@ import { Modal } from "../ui/Modal";
 import { Fault, Tag } from "../ui/Sheet";
 import { capital } from "../lib/capital";
 
-/** What is asked after: a valve of the rig (the pump where none is named), or a part or section. */
-export type Asked = { valve: string | null } | { part: string } | null;
+/** What is asked after: a valve of the rig (the pump where none is named), a part or section, or one step of a list. */
+export type Asked = { valve: string | null } | { part: string } | { kind: string; words: string } | null;
 type Valve = { valve: string | null };
 
 /** A touch before it is made: what it would do, and a second question where it should not be done. */
 export function TouchDialog({ asked, onClose, jobKey, plan, live, shut }: { asked: Asked; onClose: () => void; jobKey: string; plan: PlanOut; live: LiveOut; shut: string[] }) {
   return (
-    <Modal open={asked !== null} onClose={onClose} title={asked === null ? "" : "part" in asked ? capital(calledOn(plan, asked.part)) : titleOf(asked, plan, live, shut)}>
+    <Modal open={asked !== null} onClose={onClose} title={asked === null ? "" : "kind" in asked ? "Look before you do this" : "part" in asked ? capital(calledOn(plan, asked.part)) : titleOf(asked, plan, live, shut)}>
       {asked !== null && "part" in asked && <Offers name={asked.part} jobKey={jobKey} onClose={onClose} />}
-      {asked !== null && !("part" in asked) && <Question key={asked.valve ?? "pump"} asked={kindOf(asked, plan, live, shut)} onClose={onClose} jobKey={jobKey} plan={plan} live={live} />}
+      {asked !== null && "kind" in asked && <Offered kind={asked.kind} words={asked.words} jobKey={jobKey} onClose={onClose} />}
+      {asked !== null && "valve" in asked && <Question key={asked.valve ?? "pump"} asked={kindOf(asked, plan, live, shut)} onClose={onClose} jobKey={jobKey} plan={plan} live={live} />}
     </Modal>
   );
 }

@@ -195,6 +195,17 @@ export function Links({ scope, set, cat, system }: Props) {
             >
               <TextField label="Name" value={x.name ?? ""} onChange={(v) => change(x.id, { name: v }, "typing")} />
               <SelectField label="Kind" value={x.kind ?? "joint"} options={cat.link_kinds} onChange={(v) => change(x.id, { kind: v })} />
+              {x.kind === "service-valve" && (
+                <Segments
+                  label="It is turned by"
+                  value={x.stem ?? "hex-key"}
+                  options={[
+                    { value: "hex-key", label: "a hex key" },
+                    { value: "stem", label: "its square stem" },
+                  ]}
+                  onChange={(v) => change(x.id, { stem: v })}
+                />
+              )}
               <NumberField label="Bore, if known" unit="mm" optional min={0.3} max={150} value={x.bore_mm} onChange={(v) => change(x.id, { bore_mm: v }, "typing")} />
               <SelectField label={x.kind === "check-valve" ? "Passes from" : "From"} value={x.a} options={sections} onChange={(v) => change(x.id, { a: v })} />
               <SelectField label="To" value={x.b} options={sections} onChange={(v) => change(x.id, { b: v })} />

@@ -198,9 +198,11 @@ export function NextCard({ live, jobKey }: { live: LiveOut; jobKey: string }) {
         </div>
       )}
       <div className="mt-4 grid grid-cols-[1fr_auto_auto] gap-2.5">
-        <Button kind="solid" onClick={done} disabled={touch.isPending}>
-          {now.kind === "read-hold" ? "Read it" : "Done"}
-        </Button>
+        {now.kind !== "wait" && (
+          <Button kind="solid" onClick={done} disabled={touch.isPending}>
+            {now.kind === "read-hold" ? "Read it" : "Done"}
+          </Button>
+        )}
         <Button onClick={() => setWhy((w) => !w)} aria-expanded={why}>
           Caution
         </Button>

@@ -39,7 +39,6 @@ export function Record({ jobKey, job, editor, stages }: StageProps) {
     setTouched((t) => [...t, c.key]);
     set({ acknowledged: on ? [...seen, c.key] : seen.filter((x) => x !== c.key) }, "once");
   };
-  const left = cautions.filter((c) => !isTicked(c)).length;
   const failed = verdict.data?.criteria[0]?.passed === false;
   return (
     <div className="grid items-start gap-4 md:grid-cols-2">
@@ -117,7 +116,7 @@ export function Record({ jobKey, job, editor, stages }: StageProps) {
           ))}
         </ul>
       </Sheet>
-      <SealCard jobKey={jobKey} name={closing.signed_by || job.party?.technician || ""} signed={Boolean(closing.signed_at)} blocked={left > 0 ? `${left} of the cautions are not ticked yet.` : ""} />
+      <SealCard jobKey={jobKey} name={closing.signed_by || job.party?.technician || ""} signed={Boolean(closing.signed_at)} version={editor.version} />
     </div>
   );
 }

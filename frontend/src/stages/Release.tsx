@@ -1,9 +1,17 @@
-import { useChecks, useSystem, useTouch, useVerdict } from "../api/queries";
+import { useQueryClient } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+
+import type { StepOut } from "../api/client";
+import { options } from "../api/options";
+import { useChecks, usePlan, useSystem, useTouch, useVerdict } from "../api/queries";
 import { StepBody } from "../rig/Orders";
 import { ChargeCard } from "../release/ChargeCard";
+import { Lacking } from "../release/Lacking";
 import { Ports } from "../release/Ports";
 import { ReleaseRig } from "../release/ReleaseRig";
 import { RunningCard } from "../release/RunningCard";
+import { TouchDialog, type Asked } from "../rig/TouchDialog";
+import { Button } from "../ui/Button";
 import { Segments } from "../ui/Choice";
 import { Cautions, Sheet, Tag } from "../ui/Sheet";
 import type { StageProps } from "./types";
@@ -14,18 +22,32 @@ type ReleaseDoc = NonNullable<StageProps["job"]["release"]>;
 export function Release({ jobKey, job, editor, live }: StageProps) {
   const checks = useChecks(jobKey, editor.version);
   const system = useSystem(jobKey, editor.version);
+  const plan = usePlan(jobKey, editor.version);
   const verdict = useVerdict(jobKey, false);
   const release = job.release!;
-  const done = release.steps_done ?? [];
   const set = (change: Partial<ReleaseDoc>) => editor.edit((j) => ({ ...j, release: { ...j.release!, ...change } }), "typing");
   const touch = useTouch(jobKey);
-  /** A step that turns or moves something is a touch of the run too, so that the interlock knows where things stand. */
-  const tick = (value: string, ticked: boolean) => {
-    set({ steps_done: ticked ? done.filter((d) => d !== value) : [...done, value] });
-    if (!ticked && /^(open|shut|take-off|core-in):/.test(value)) touch.mutate({ kind: value });
+  const client = useQueryClient();
+  const [asked, setAsked] = useState<Asked>(null);
+  const pending = useRef<Promise<unknown>>(Promise.resolve());
+  const done = [...new Set([...(release.steps_done ?? []), ...(checks.data?.done ?? [])])];
+  const keep = (value: string, ticked: boolean) => set({ steps_done: ticked ? done.filter((d) => d !== value) : [...done, value] });
+  /** A step is a step of the run too, wherever it is logged: foreseen before, and taken back as a correction. */
+  const tick = async (step: StepOut, ticked: boolean) => {
+    // What was ticked just before has to be known where the next is foreseen.
+    await pending.current;
+    if (step.kind && !ticked) {
+      const seen = await client.fetchQuery(options.foresight(jobKey, step.kind)).catch(() => null);
+      if (seen?.stop) return setAsked({ kind: step.kind, words: step.label });
+    }
+    keep(step.value, ticked);
+    if (step.kind) pending.current = touch.mutateAsync({ kind: ticked ? `undo:${step.kind}` : step.kind }).catch(() => undefined);
   };
   const steps = checks.data?.steps ?? [];
   const next = steps.findIndex((s) => !done.includes(s.value));
+  const [all, setAll] = useState(false);
+  const from = next < 0 ? Math.max(0, steps.length - 3) : Math.max(0, next - 1);
+  const shown = all ? steps : steps.slice(from, from + 6);
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 md:grid-cols-[minmax(0,1fr)_340px]">
       {verdict.isSuccess && verdict.data?.verdict !== "tight-and-dry" && (
@@ -43,9 +65,15 @@ export function Release({ jobKey, job, editor, live }: StageProps) {
         <ReleaseRig jobKey={jobKey} version={editor.version} live={live} />
       </div>
       <div className="grid min-w-0 gap-4">
+      {live && plan.data && <TouchDialog asked={asked} onClose={() => setAsked(null)} jobKey={jobKey} plan={plan.data} live={live} shut={live.shut} />}
+      {(checks.data?.lacking ?? []).length > 0 && <Lacking steps={checks.data!.lacking} missing={checks.data!.missing} job={job} editor={editor} />}
       <Sheet title="Steps, in this order">
+        <p className="text-soft" aria-live="polite">
+          {steps.filter((s) => done.includes(s.value)).length} of {steps.length} done
+        </p>
         <ol className="list-none p-0">
-          {steps.map((s, i) => {
+          {shown.map((s) => {
+            const i = steps.indexOf(s);
             const ticked = done.includes(s.value);
             const here = i === next;
             return (
@@ -56,7 +84,7 @@ export function Release({ jobKey, job, editor, live }: StageProps) {
                   aria-checked={ticked}
                   aria-label={s.label}
                   disabled={!ticked && !here}
-                  onClick={() => tick(s.value, ticked)}
+                  onClick={() => void tick(s, ticked)}
                   className={`figure grid size-12 flex-none place-items-center rounded-full border-[3px] text-order font-bold ${
                     ticked ? "border-green bg-green-wash text-green" : here ? "border-ink" : "border-strong text-soft"
                   }`}
@@ -68,6 +96,11 @@ export function Release({ jobKey, job, editor, live }: StageProps) {
             );
           })}
         </ol>
+        {steps.length > 6 && (
+          <Button aria-expanded={all} onClick={() => setAll(!all)}>
+            {all ? "Only what comes next" : `All ${steps.length} steps`}
+          </Button>
+        )}
       </Sheet>
       <Ports job={job} editor={editor} />
       <RunningCard jobKey={jobKey} job={job} editor={editor} />

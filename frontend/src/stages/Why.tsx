@@ -1,7 +1,8 @@
 import { useState } from "react";
 
 import type { LiveOut, WhyOut } from "../api/client";
-import { useFound, useWhy } from "../api/queries";
+import { useFound, useJob, useWhy } from "../api/queries";
+import { OrderList } from "../rig/Orders";
 import { Button } from "../ui/Button";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
 import { capital } from "../lib/capital";
@@ -16,8 +17,14 @@ export function Why({ jobKey, live }: { jobKey: string; live: LiveOut }) {
   // A stall that the plan foresees is no trouble: water takes its time.
   const odd = live.sign !== null && live.pace === "slower" || live.fit?.contradicts === true;
   const fault = why.error ?? found.error;
+  const volume = why.data ?? live;
   return (
-    <Sheet title="Why is it slow?" className={odd ? "border-ochre" : ""}>
+    <Sheet title="Why is it slow?" className={odd || volume.volume ? "border-ochre" : ""}>
+      {volume.volume && (
+        <p className="mb-2 border-l-4 border-ochre pl-3" data-testid="volume">
+          <b>{volume.volume}</b> {volume.volume_how}
+        </p>
+      )}
       {odd && live.sign && (
         <p className="mb-2" data-testid="sign">
           <Tag tone="caution">{live.sign}</Tag>
@@ -33,7 +40,7 @@ export function Why({ jobKey, live }: { jobKey: string; live: LiveOut }) {
       {open && why.data && (
         <>
           <div className="grid gap-x-8 gap-y-3 md:grid-cols-2">
-            <Suspects why={why.data} />
+            <Suspects why={why.data} jobKey={jobKey} />
             <NextTest why={why.data} busy={found.isPending} onFound={(test, outcome) => found.mutate({ test, outcome })} key={asked.join()} />
           </div>
           {why.data.answered.length > 0 && (
@@ -54,7 +61,12 @@ export function Why({ jobKey, live }: { jobKey: string; live: LiveOut }) {
   );
 }
 
-function Suspects({ why }: { why: WhyOut }) {
+/** Odds as a whole figure: never nothing, and never certainty. */
+const percentOf = (odds: number) => `${Math.min(99, Math.max(1, Math.round(100 * odds)))} %`;
+
+function Suspects({ why, jobKey }: { why: WhyOut; jobKey: string }) {
+  const [steps, setSteps] = useState("");
+  const job = useJob(jobKey);
   const shown = why.suspects.filter((s, i) => i < 2 || s.odds >= 0.04).slice(0, 4);
   const [first] = shown;
   return (
@@ -64,18 +76,36 @@ function Suspects({ why }: { why: WhyOut }) {
           <li key={s.key}>
             <div className="flex items-baseline justify-between gap-2">
               <span className={s === first ? "font-bold" : ""}>{s.words}</span>
-              <span className="figure font-bold">{Math.max(1, Math.round(100 * s.odds))} %</span>
+              <span className="flex-none text-right">
+                <span className="text-note text-soft">{s.likely}</span> <span className="figure font-bold">{percentOf(s.odds)}</span>
+              </span>
             </div>
+            {s.place && <div className="text-note">Found {s.place}</div>}
             <div className="mt-0.5 h-1.5 bg-rule" aria-hidden>
               <div className="h-full bg-ink" style={{ width: `${100 * s.odds}%` }} />
             </div>
           </li>
         ))}
       </ol>
-      {first && why.settled && (
-        <p className="mt-2 border-l-4 border-green pl-3" data-testid="cure">
-          <b>{first.cure}</b>
+      {why.both && (
+        <p className="mt-2" data-testid="both">
+          Both at once: {percentOf(why.both.odds)}. {why.both.first}, and perhaps also: {why.both.second}.
         </p>
+      )}
+      {why.settled && why.to_do.length > 0 && (
+        <ol className="mt-2 grid list-none gap-2 border-l-4 border-green p-0 pl-3" data-testid="cure" aria-label="What to do">
+          {why.to_do.map((s) => (
+            <li key={s.key}>
+              <b>{s.cure}</b>
+              {s.goal && (
+                <Button className="mt-1 block!" aria-expanded={steps === s.key} onClick={() => setSteps((now) => (now === s.key ? "" : s.key))}>
+                  {steps === s.key ? "Hide the steps" : "Show the steps"}
+                </Button>
+              )}
+              {s.goal && steps === s.key && <OrderList jobKey={jobKey} goal={s.goal} on={s.on} version={job.data?.version ?? 0} />}
+            </li>
+          ))}
+        </ol>
       )}
     </div>
   );

@@ -11,6 +11,10 @@ from numpy.typing import NDArray
 
 from rough_draw.api import runs
 from rough_draw.api.devices.hub import Hub
+from rough_draw.api.each_job import each_job, title_of
+from rough_draw.api.run.fits import fitted
+from rough_draw.api.run.next_card import next_steps
+from rough_draw.api.run.now import look
 from rough_draw.core.diagnosis.alarm_rules import Facts, Ring, ringing
 from rough_draw.core.engine.network import NetworkError
 from rough_draw.core.message import Message
@@ -18,6 +22,7 @@ from rough_draw.core.model.system import ScopeError
 from rough_draw.core.planning.next_step import Outlook, next_touches
 from rough_draw.core.sheet import criteria
 from rough_draw.store import jobs
+from rough_draw.text import say
 
 SHARED_S = 1.0
 AWAKE_S = 600.0
@@ -62,12 +67,12 @@ class Alarms:
 
     def _find(self, hub: Hub) -> list[Ringing]:
         found = []
-        for stored in jobs.listing():
-            for ring in rings_of(stored, hub):
+        for given in each_job(lambda s: rings_of(s, hub)):
+            stored = given.stored
+            for ring in given.value or []:
                 key = (stored.key, ring.key)
                 since = self._since.setdefault(key, time.time())
-                party = stored.job.party
-                title = ", ".join(x for x in (party.customer, party.unit) if x) or stored.job.title or ""
+                title = say(title_of(stored))
                 found.append(
                     Ringing(job=stored.key, title=title, key=ring.key, words=ring.words, since=since, silenced=False)
                 )
@@ -95,12 +100,25 @@ def rings_of(stored: jobs.StoredJob, hub: Hub) -> list[Ring]:
     stale = link is not None and link.stale
     return ringing(
         run.job.alarms,
-        Facts(now=now, started_at=state.started_at, held=held, at=at, pa=pa, due=_due(run, now, at, pa), stale=stale),
+        Facts(
+            now=now,
+            started_at=state.started_at,
+            held=held,
+            at=at,
+            pa=pa,
+            due=_due(stored.key, run, hub, now, at, pa),
+            stale=stale,
+        ),
     )
 
 
-def _due(run: runs.RunView, now: float, at: FloatArray, pa: FloatArray) -> tuple[str, Message] | None:
-    """The next touch where it is due now, by level and clock alone: its kind and title."""
+def _due(
+    key: str, run: runs.RunView, hub: Hub, now: float, at: FloatArray, pa: FloatArray
+) -> tuple[str, Message] | None:
+    """The next step where it is due now: its kind and title.
+
+    By level and clock alone, which costs nothing; but nobody is called to isolate where the Next card holds it back.
+    """
     try:
         where = runs.isolation_for(run.job).where
     except (ScopeError, NetworkError):
@@ -118,4 +136,15 @@ def _due(run: runs.RunView, now: float, at: FloatArray, pa: FloatArray) -> tuple
         where,
     )
     first = ahead[0] if ahead else None
-    return (first.kind, first.title) if first is not None and first.due == 0.0 else None
+    if first is None or first.due != 0.0:
+        return None
+    if first.kind == "isolate" and not _may_isolate(key, run, hub):
+        return None
+    return first.kind, first.title
+
+
+def _may_isolate(key: str, run: runs.RunView, hub: Hub) -> bool:
+    """Whether the Next card says so too: the dwell is over, the far side is down, the readings are explained."""
+    seen = look(key, run, hub)
+    steps = next_steps(seen, criteria.chosen(run.job.criterion), fitted(key, run) if seen.phase == "draw" else None)
+    return bool(steps) and steps[0].kind == "isolate" and steps[0].due_at is not None and steps[0].due_at <= seen.now

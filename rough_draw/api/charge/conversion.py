@@ -12,7 +12,7 @@ from rough_draw.api.charge.schemas import ChargingOut, RunningJudgedOut, Running
 from rough_draw.api.deps import floats
 from rough_draw.api.devices.hub import Hub
 from rough_draw.api.devices.scale_driver import scale_name
-from rough_draw.core.charging.charge import charge_to_weigh
+from rough_draw.core.charging.charge import charge_to_weigh, recovery_limit
 from rough_draw.core.charging.superheat import SUBCOOLING, SUPERHEAT, OutsideTable, read_running
 from rough_draw.core.charging.weighing import Weighing, at_ambient, hose_holds, liquid_words, weigh
 from rough_draw.core.engine.network import NetworkError
@@ -83,8 +83,9 @@ def _weights(key: str, run: runs.RunView) -> _Weighed:
     if rows and shut is not None and end is None:
         after = kg[at >= shut.at]
         end = float(np.median(after[-5:])) if after.size else None
-    if not rows and start is not None and end is not None:
-        at, kg = np.array([0.0, 1.0, 2.0]), np.array([end] * 3)
+    typed = end if end is not None else (release.interim_kg[-1] if release.interim_kg else None)
+    if not rows and start is not None and typed is not None:
+        at, kg = np.array([0.0, 1.0, 2.0]), np.array([typed] * 3)
     last = [t.kind for t in run.touches if t.kind in ("compressor-on", "compressor-off")][-1:]
     return _Weighed(
         at=at,
@@ -102,6 +103,13 @@ def _cautions(run: runs.RunView, w: _Weighed, found: Weighing, hose: float) -> l
     said = list(found.cautions)
     if w.valve != "shut" and run.job.release.way == "cylinder" and not w.running and _suction_open(run):
         said.insert(0, message("charge-suction-open"))
+    release = run.job.release
+    if release.recovered_kg is not None and release.recovery_l is not None:
+        most = recovery_limit(run.job.scope.refrigerant, release.recovery_l)
+        if release.recovered_kg > most:
+            said.insert(0, message("recovery-over", mass=mass(release.recovered_kg), most=mass(most)))
+        else:
+            said.append(message("recovery-room", most=mass(most)))
     if hose > 0.005:
         said.append(message("charge-hose-keeps", mass=mass(hose)))
     return said
@@ -120,7 +128,7 @@ def charging_of(key: str, run: runs.RunView, hub: Hub) -> ChargingOut:
     bubble, dew = at_ambient(scope.refrigerant, kelvin(scope.ambient_c))
     shown_at, shown_kg = decimate(w.at, w.kg, SHOWN) if w.read else (np.zeros(0), np.zeros(0))
     link = hub.links.get(scale_name(key))
-    unread = not w.read and (w.start is None or w.end is None)
+    unread = not w.read and (w.start is None or not w.kg.size)
     return ChargingOut(
         to_weigh_kg=wanted,
         words=charge.words if charge is not None else message("charge-no-nameplate"),

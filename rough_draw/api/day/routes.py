@@ -10,12 +10,11 @@ from fastapi import APIRouter, Query, Response
 from rough_draw.api import runs
 from rough_draw.api.deps import HubDep, Key
 from rough_draw.api.devices.hub import Hub
+from rough_draw.api.each_job import each_job
 from rough_draw.api.run.fits import fitted
 from rough_draw.api.schemas import RangeOut
 from rough_draw.api.settings.schemas import ComingOut, DayFit, DayJob, DayOut, DayTouchOut
-from rough_draw.core.engine.network import NetworkError
 from rough_draw.core.message import Name, message
-from rough_draw.core.model.system import ScopeError
 from rough_draw.core.planning.pump_use import mark_of, name_of
 from rough_draw.core.planning.schedule import Planned, conflicts, fit, touches, underway
 from rough_draw.store import calendar, jobs, shelf
@@ -67,36 +66,33 @@ def _running(stored: jobs.StoredJob, hub: Hub) -> Planned | None:
     return replace(planned, touches=underway(planned.touches, done, now, answer.target_at if answer else None))
 
 
+def _of_day(stored: jobs.StoredJob, hub: Hub) -> tuple[Planned, bool] | None:
+    """A job as the day has it, and whether it draws now; None where it is not of the day."""
+    if stored.job.closing.signed_by:
+        return None
+    if any(t.kind == "pump-on" for t in jobs.touches(stored.key)):
+        running = _running(stored, hub)
+        return (running, True) if running is not None else None
+    return _planned(stored), False
+
+
+def _not_planned(stored: jobs.StoredJob, fault: Name) -> DayJob:
+    """A job that cannot be worked out, with why."""
+    job = stored.job
+    title = job.party.customer or job.title or say(message("job-unnamed"))
+    start = job.plans.start_at
+    return DayJob(key=stored.key, title=title, unit=job.party.unit, pump="", start_at=start, touches=[], fault=fault)
+
+
 def _day(hub: Hub) -> tuple[list[DayJob], list[Planned]]:
     rows, planned = [], []
-    for stored in jobs.listing():
-        job = stored.job
-        if job.closing.signed_by:
-            continue
-        if any(t.kind == "pump-on" for t in jobs.touches(stored.key)):
-            running = _running(stored, hub)
-            if running is not None:
-                planned.append(running)
-                rows.append(_out(running, job.party.unit, running=True))
-            continue
-        try:
-            p = _planned(stored)
-        except (ScopeError, NetworkError) as e:
-            title = job.party.customer or job.title or say(message("job-unnamed"))
-            rows.append(
-                DayJob(
-                    key=stored.key,
-                    title=title,
-                    unit=job.party.unit,
-                    pump="",
-                    start_at=job.plans.start_at,
-                    touches=[],
-                    fault=e.told,
-                )
-            )
-            continue
-        planned.append(p)
-        rows.append(_out(p, job.party.unit))
+    for given in each_job(lambda s: _of_day(s, hub)):
+        if given.fault:
+            rows.append(_not_planned(given.stored, given.fault))
+        elif given.value is not None:
+            p, running = given.value
+            planned.append(p)
+            rows.append(_out(p, given.stored.job.party.unit, running=running))
     return sorted(rows, key=lambda r: (r.start_at is None, r.start_at or 0.0, r.title)), planned
 
 
@@ -107,27 +103,30 @@ def day(hub: HubDep) -> DayOut:
     return DayOut(jobs=rows, conflicts=conflicts(planned, shelf.settings().travel_min * 60.0))
 
 
+def _coming(stored: jobs.StoredJob, hub: Hub) -> list[ComingOut]:
+    """The next steps of a job that draws now or has a start."""
+    job = stored.job
+    if job.closing.signed_by or not runs.plan_ready(job):
+        return []
+    begun = any(t.kind == "pump-on" for t in jobs.touches(stored.key))
+    if not begun and job.plans.start_at is None:
+        return []
+    p = _running(stored, hub) if begun else _planned(stored)
+    if p is None or p.start is None:
+        return []
+    now = hub.clock(stored.key) or time.time()
+    where = job.party.unit or p.title
+    return [
+        ComingOut(at=p.start + t.at.value, title=t.title, where=where, job=stored.key)
+        for t in p.touches
+        if p.start + t.at.value > now - 60.0
+    ]
+
+
 @router.get("/ahead")
 def ahead(hub: HubDep) -> list[ComingOut]:
     """The next touches over all jobs, by the clock: of those that draw now or have a start. No plan is waited for."""
-    found = []
-    for stored in jobs.listing():
-        job = stored.job
-        if job.closing.signed_by or not runs.plan_ready(job):
-            continue
-        begun = any(t.kind == "pump-on" for t in jobs.touches(stored.key))
-        if not begun and job.plans.start_at is None:
-            continue
-        p = _running(stored, hub) if begun else _planned(stored)
-        if p is None or p.start is None:
-            continue
-        now = hub.clock(stored.key) or time.time()
-        where = job.party.unit or p.title
-        found += [
-            ComingOut(at=p.start + t.at.value, title=t.title, where=where, job=stored.key)
-            for t in p.touches
-            if p.start + t.at.value > now - 60.0
-        ]
+    found = [t for given in each_job(lambda s: _coming(s, hub)) for t in given.value or []]
     return sorted(found, key=lambda t: t.at)[:MOST_AHEAD]
 
 

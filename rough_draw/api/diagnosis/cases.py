@@ -10,13 +10,17 @@ from cachetools import LRUCache
 
 from rough_draw.api import runs
 from rough_draw.core.diagnosis.curve_signs import Signature, signature
-from rough_draw.core.diagnosis.diagnosis import Case, Readings, look_into
-from rough_draw.core.diagnosis.next_test import Opinion, Test, opinion, tests_of
+from rough_draw.core.diagnosis.diagnosis import Case, look_into
+from rough_draw.core.diagnosis.draws import Further, Readings
+from rough_draw.core.diagnosis.field_tests import Test, tests_of
+from rough_draw.core.diagnosis.opinion import Opinion, opinion
 from rough_draw.core.message import Telling, message
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.physics.water import saturation_pressure
+from rough_draw.core.sheet.gauge_owner import AT_PUMP
 from rough_draw.core.sheet.run_state import Touch
 from rough_draw.core.sheet.steps import Answered, LookedAnew, OnRun
+from rough_draw.store import jobs
 
 FRESH_S = 240.0
 """A case stands this long on the draw's clock, or while tests on it are being answered this many times over."""
@@ -82,7 +86,7 @@ def answers_of(touches: list[Touch]) -> list[Answered]:
 def sign_of(run: runs.RunView) -> Signature | None:
     """The sign of a draw so far; None before it or where nothing strikes the eye."""
     main, start = run.main(), run.state.started_at
-    if main is None or start is None or run.state.isolated_at is not None:
+    if main is None or start is None or run.state.isolated_at is not None or run.by_needle():
         return None
     if run.state.broken_at is not None:
         return None
@@ -91,12 +95,25 @@ def sign_of(run: runs.RunView) -> Signature | None:
     return signature(main.at[keep] - start, np.asarray(main.pa[keep]), boils)
 
 
+def _beside(run: runs.RunView, main: jobs.Readings, start: float, over: float) -> tuple[Further, ...]:
+    """Readings of the other gauges whose place on the rig is known, the one at the pump among them."""
+    nodes = {**runs.plan_for(run.job).assembly.gauges, AT_PUMP: "intake"}
+    ranges = {g.id: g.over_micron * MICRON_PA for g in run.job.rig.gauges}
+    found = []
+    for s in run.series:
+        keep = s.at >= start
+        if s is not main and s.part in nodes and int(keep.sum()) > 1:
+            at, pa = s.at[keep] - start, np.asarray(s.pa[keep])
+            found.append(Further(nodes[s.part], at, pa, ranges.get(s.part, over)))
+    return tuple(found)
+
+
 def why(key: str, run: runs.RunView, anew: bool = False) -> Why:
     """Look into a running draw. Raises NotYet without a draw or readings, ScopeError or NetworkError by the sheet."""
     main, start, gauge = run.main(), run.state.started_at, run.job.rig.gauge
     if start is None or run.state.isolated_at is not None or not run.state.pump_on or run.state.broken_at is not None:
         raise NotYet(message("diagnosis-no-draw"))
-    if gauge is None:
+    if gauge is None or run.by_needle():
         raise NotYet(message("diagnosis-no-gauge"))
     keep = main.at >= start if main is not None else np.zeros(0, dtype=bool)
     if main is None or int(keep.sum()) < LEAST:
@@ -112,6 +129,7 @@ def why(key: str, run: runs.RunView, anew: bool = False) -> Why:
         span = FRESH_S * (ANSWERING if answers else 1.0)
         if kept is None or kept.made_of != made_of or anew or now - kept.as_of > span:
             at, pa = main.at[keep] - start, np.asarray(main.pa[keep])
-            case = look_into(run.job, touches, start, Readings(at, pa, gauge.over_micron * MICRON_PA))
+            over = gauge.over_micron * MICRON_PA
+            case = look_into(run.job, touches, start, Readings(at, pa, over, _beside(run, main, start, over)))
             kept = place.kept = _Kept(made_of, case, tests_of(case), now)
         return Why(kept.case, opinion(kept.case, answers, kept.tests), answers, sign_of(run), kept.as_of)

@@ -9,9 +9,20 @@ from fastapi import APIRouter, HTTPException, Query
 from rough_draw.api import runs
 from rough_draw.api.deps import HubDep, Key
 from rough_draw.api.diagnosis import cases
-from rough_draw.api.diagnosis.schemas import AnswerChoiceOut, AnsweredOut, AnswerIn, SuspectOut, TestOut, WhyOut
+from rough_draw.api.diagnosis.schemas import (
+    AnswerChoiceOut,
+    AnsweredOut,
+    AnswerIn,
+    BothOut,
+    SuspectOut,
+    TestOut,
+    WhyOut,
+)
 from rough_draw.api.errors import refusal
-from rough_draw.core.diagnosis.next_test import Test
+from rough_draw.api.run.volume import seen_in
+from rough_draw.core.diagnosis.field_tests import Test
+from rough_draw.core.diagnosis.opinion import Opinion, Suspect
+from rough_draw.core.hold.wording import likely
 from rough_draw.core.message import message
 from rough_draw.core.sheet.steps import Answered, LookedAnew, StepKind, text_of
 from rough_draw.store import jobs
@@ -24,19 +35,25 @@ SETTLED = 0.9
 
 
 def _why(key: str, anew: bool = False) -> cases.Why:
+    return _looked(key, anew)[0]
+
+
+def _looked(key: str, anew: bool = False) -> tuple[cases.Why, runs.RunView]:
+    run = runs.view(key)
     try:
-        return cases.why(key, runs.view(key), anew)
+        return cases.why(key, run, anew), run
     except cases.NotYet as e:
         raise HTTPException(409, told(e)) from None
 
 
-def _out(found: cases.Why) -> WhyOut:
+def _out(found: cases.Why, run: runs.RunView) -> WhyOut:
+    volume = seen_in(run)
     o = found.opinion
     every = {t.key: t for t in o.every}
     return WhyOut(
         as_of=found.as_of,
         sign=found.sign.words if found.sign else None,
-        suspects=[SuspectOut(key=s.key, words=s.words, cure=s.cure, odds=s.odds) for s in o.suspects[:6]],
+        suspects=[_suspect(s) for s in o.suspects[:6]],
         tests=[_test(t) for t in o.tests[:TESTS_SHOWN]],
         answered=[
             AnsweredOut(test=a.test, do=every[a.test].do, found=every[a.test].words_of(a.outcome))
@@ -44,7 +61,32 @@ def _out(found: cases.Why) -> WhyOut:
             if a.test in every
         ],
         settled=o.suspects[0].odds >= SETTLED,
+        both=_both(o),
+        to_do=[_suspect(s) for s in o.to_do],
+        volume=volume.words if volume is not None else None,
+        volume_how=volume.how if volume is not None else None,
     )
+
+
+def _suspect(s: Suspect) -> SuspectOut:
+    return SuspectOut(
+        key=s.key,
+        words=s.words,
+        cure=s.cure,
+        odds=s.odds,
+        likely=likely(s.odds),
+        place=s.place,
+        goal=s.goal,
+        on=s.on,
+    )
+
+
+def _both(o: Opinion) -> BothOut | None:
+    if o.both is None:
+        return None
+    words = {s.key: s.words for s in o.suspects}
+    first, second, odds = o.both
+    return BothOut(first=words[first], second=words[second], odds=odds)
 
 
 def _test(t: Test) -> TestOut:
@@ -56,7 +98,7 @@ def _test(t: Test) -> TestOut:
 @router.get("/jobs/{key}/why")
 def why(key: Key, anew: bool = Query(default=False)) -> WhyOut:
     """Suspects and tests as the draw stands; ``anew`` weighs the latest readings."""
-    return _out(_why(key, anew))
+    return _out(*_looked(key, anew))
 
 
 @router.post("/jobs/{key}/why/answers", status_code=201)
@@ -72,7 +114,7 @@ def answer(key: Key, body: AnswerIn, hub: HubDep) -> WhyOut:
         known = ", ".join(o.key for o in test.outcomes)
         raise refusal(422, "test-no-outcome", test=body.test, outcome=body.outcome, known=known)
     _log(key, hub, Answered(body.test, body.outcome), say(message("test-answered", do=test.do, answer=outcome.words)))
-    return _out(_why(key))
+    return _out(*_looked(key))
 
 
 @router.delete("/jobs/{key}/why/answers")
@@ -80,7 +122,7 @@ def forget(key: Key, hub: HubDep) -> WhyOut:
     """Set the findings aside and look again at the latest readings."""
     _why(key)
     _log(key, hub, LookedAnew(), "")
-    return _out(_why(key, anew=True))
+    return _out(*_looked(key, anew=True))
 
 
 def _log(key: str, hub: HubDep, step: StepKind, note: str) -> None:

@@ -14,6 +14,18 @@ class SuspectOut(BaseModel):
     words: Said
     cure: Said
     odds: float
+    likely: Said
+    place: Said = Field(description="where a test has found it")
+    goal: str = Field(description="the order of steps that cures it, where one does")
+    on: str = Field(description="the part that the order is about")
+
+
+class BothOut(BaseModel):
+    """Two causes that are likely at work together."""
+
+    first: Said
+    second: Said
+    odds: float
 
 
 class AnswerChoiceOut(BaseModel):
@@ -49,6 +61,10 @@ class WhyOut(BaseModel):
     tests: list[TestOut]
     answered: list[AnsweredOut]
     settled: bool
+    both: BothOut | None
+    to_do: list[SuspectOut] = Field(description="what to act on, in its order")
+    volume: Said | None = Field(description="the volume that the pump sees, where it is not the sheet's")
+    volume_how: Said | None
 
 
 class AnswerIn(BaseModel):

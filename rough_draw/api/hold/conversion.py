@@ -20,18 +20,16 @@ from rough_draw.api.hold.schemas import (
     VerdictOut,
 )
 from rough_draw.api.schemas import RangeOut
-from rough_draw.core.charging.charge import grams_per_year
+from rough_draw.core.charging.charge import empty_after, grams_per_year
 from rough_draw.core.hold.advice import what_next
 from rough_draw.core.hold.compare import Before, compared
 from rough_draw.core.hold.leak_places import Place
+from rough_draw.core.hold.needle import Needle
 from rough_draw.core.hold.result import Verdict
-from rough_draw.core.hold.verdict import ALGORITHM, no_verdict
-from rough_draw.core.hold.wording import account_words, cause, disagreements, headline, likely, reasons
-from rough_draw.core.message import Message, Name, message
-from rough_draw.core.message.figure import vacuum
+from rough_draw.core.hold.verdict import ALGORITHM
+from rough_draw.core.hold.wording import account_words, cause, charge_loss, disagreements, headline, likely, reasons
+from rough_draw.core.message import Message, Name
 from rough_draw.core.model.isolation import Isolation
-from rough_draw.core.model.system import atmosphere_of
-from rough_draw.core.physics.interval import Range
 from rough_draw.core.physics.quantity import Quantity
 from rough_draw.core.physics.units import MICRON_PA, kelvin
 from rough_draw.core.physics.water import saturation_pressure
@@ -92,6 +90,7 @@ class Beside:
     places: tuple[Place, ...] = ()
     before: tuple[Before, ...] = ()
     digest: str = ""
+    needle: Needle | None = None
 
 
 def verdict_out(v: Verdict, b: Beside) -> VerdictOut:
@@ -118,7 +117,7 @@ def verdict_out(v: Verdict, b: Beside) -> VerdictOut:
         sound_at_s=v.sound_at,
         wait_s=v.wait,
         detection_micron_s=v.detection,
-        detection_g_year=_hidden(v, b.volume, b.scope),
+        loss=charge_loss(v, b.volume.value, empty_after(grams, b.scope.nameplate_kg)),
         span_s=v.span,
         started_at=b.start,
         limit_pa=b.main.limit,
@@ -127,13 +126,13 @@ def verdict_out(v: Verdict, b: Beside) -> VerdictOut:
         inside=b.inside,
         clear=b.held is None or (not b.held.hoses and b.held.gauge_inside and b.held.complete),
         criteria=outcomes(v, b.main),
-        disagreements=disagreements(v, grams),
+        disagreements=disagreements(v),
         reasons=[*reasons(v), *b.known],
         curves=curves(v, b.start) if v.readings else [],
         residuals=ResidualsOut(at=floats(at + b.start, 14), pa=floats(left), sigma=floats(sigma)),
         advice=_advice(v, b),
         earlier=[_earlier(v, x) for x in b.before],
-        needle=None,
+        needle=needle_out(b.needle, b.volume) if b.needle is not None else None,
         algorithm=ALGORITHM,
         inputs_hash=b.digest,
     )
@@ -160,31 +159,16 @@ def _litres(volume: Quantity) -> RangeOut:
     return range_out(volume.times(1000.0))
 
 
-def _hidden(v: Verdict, volume: Quantity, scope: Scope) -> RangeOut:
-    """Grams a year of the smallest leak that could not have been missed."""
-    q = v.detection * MICRON_PA
-    return range_out(grams_per_year(Range(q * volume.low, q * volume.value, q * volume.high), scope))
-
-
-def unverified(
-    start: float, span: float, volume: Quantity, main: criteria.Criterion, scope: Scope, held: Isolation
-) -> VerdictOut:
-    """A hold that only a needle watched: nothing is known but what it could have missed."""
-    blind = criteria.dial_blind(main, atmosphere_of(scope), volume.value, kelvin(scope.ambient_c))
-    need = main.minutes * 60.0
-    lasted = max(min(span, need), 60.0)
-    leak = blind.leak * need / lasted
-    grams = grams_per_year(Range(leak, leak, leak), scope).value
-    none = tuple(criteria.Outcome(c.key, None, message("outcome-no-gauge")) for c in criteria.STANDARDS.values())
-    v = no_verdict("unverified", none, span, message("unfit-needle", level=vacuum(blind.blind_pa)))
-    out = verdict_out(v, Beside(start=start, volume=volume, main=main, scope=scope, held=held, inside=held.inside))
-    needle = NeedleOut(
-        blind_pa=blind.blind_pa,
-        leak_pa_m3_s=leak,
-        rate_micron_s=leak / volume.value / MICRON_PA,
-        grams_per_year=grams,
-        water_g=blind.water_g,
-        minutes=lasted / 60.0,
-        reads_pa=blind.reads_pa,
+def needle_out(n: Needle, volume: Quantity) -> NeedleOut:
+    """What a needle showed, and what it could have missed."""
+    return NeedleOut(
+        blind_pa=n.blind,
+        leak_pa_m3_s=n.leak,
+        rate_micron_s=n.leak / volume.value / MICRON_PA,
+        water_g=n.water_g,
+        minutes=n.seconds / 60.0,
+        reads_pa=n.reads,
+        first_pa=n.first,
+        last_pa=n.last,
+        moved=n.moved,
     )
-    return out.model_copy(update={"needle": needle})

@@ -12,10 +12,14 @@ from cachetools import LRUCache, cached
 from numpy.typing import NDArray
 
 from rough_draw.api import runs
+from rough_draw.api.run.volume import judged_on
+from rough_draw.core.diagnosis.volume_seen import VolumeSeen
 from rough_draw.core.hold.compare import Before
 from rough_draw.core.hold.context import circumstances
+from rough_draw.core.hold.needle import Needle, judge_needle
 from rough_draw.core.hold.result import Circumstances, Verdict
 from rough_draw.core.hold.verdict import judge_hold
+from rough_draw.core.message import Message
 from rough_draw.core.model.isolation import Isolation
 from rough_draw.core.physics.quantity import Quantity
 from rough_draw.core.physics.units import kelvin
@@ -25,6 +29,8 @@ from rough_draw.core.sheet import criteria
 FloatArray = NDArray[np.float64]
 BEGINS = ("isolate", "check-hold")
 ENDS = ("reopen", "check-end", "break")
+LATE_S = 60.0
+"""A first reading later than this, s, begins what has been read; an earlier one stands for the moment of isolation."""
 FLOOD_S = 20.0
 """Before a gauge leaves its range, what rushed in has been seen already: so much of the hold is left out."""
 
@@ -40,6 +46,13 @@ class Judged:
     criterion: criteria.Criterion
     known: Circumstances
     inputs_hash: str
+    needle: Needle | None = None
+    seen: VolumeSeen | None = None
+
+    @property
+    def about_volume(self) -> tuple[Message, ...]:
+        """The volume that it was judged on, where the draw has shown another than the sheet's."""
+        return (self.seen.judged,) if self.seen is not None else ()
 
 
 _verdicts: LRUCache[tuple[str, bool], Judged] = LRUCache(runs.KEPT)
@@ -77,7 +90,8 @@ def readings_between(run: runs.RunView, start: float, end: float) -> tuple[Float
 def hold_data(run: runs.RunView) -> tuple[float, FloatArray, FloatArray] | None:
     """Start of the hold (epoch s), times since then and pressures, in range only; None if there is no hold."""
     start = hold_start(run)
-    if start is None or run.main() is None:
+    # A needle's hold is one without a single reading of it too: unverified as it is.
+    if start is None or (run.main() is None and not run.by_needle()):
         return None
     ends = [t.at for t in run.touches if t.kind == "reopen" and t.at > start]
     if run.state.opened_at is not None:
@@ -89,7 +103,7 @@ def _digest(run: runs.RunView, start: float, t: FloatArray, p: FloatArray) -> st
     """Of all that a verdict rests on: the sheet, the touches made in the hold, the readings."""
     end = start + float(t[-1]) if t.size else start
     touched = [f"{x.kind}@{x.at:.3f}" for x in run.touches if x.at <= end]
-    head = f"{start}|{runs.plan_key(run.job)}|{'|'.join(touched)}"
+    head = f"{start}|{run.by_needle()}|{runs.plan_key(run.job)}|{'|'.join(touched)}"
     return hashlib.sha256(head.encode() + t.tobytes() + p.tobytes()).hexdigest()
 
 
@@ -114,12 +128,18 @@ def _judged(run: runs.RunView, start: float, t: FloatArray, p: FloatArray, find_
     @cached(_verdicts, key=lambda: (digest, find_sound), lock=_guard)
     def made() -> Judged:
         job = run.job
-        held, volume = runs.isolated(job)
+        held, sheet = runs.isolated(job)
+        volume, seen = judged_on(run, sheet)
         criterion = criteria.chosen(job.criterion)
         end = start + float(t[-1]) if t.size else start
         known = circumstances(job, held, run.state, run.touches, start, end, runs.plan_for(job).assembly)
-        coldest = kelvin(job.scope.coldest_c)
-        verdict = judge_hold(t, p, volume, coldest, criterion, known, find_sound=find_sound)
+        needle = None
+        if run.by_needle():
+            warm = kelvin(job.scope.ambient_c)
+            verdict, needle = judge_needle(t, p, volume, known.atmosphere, warm, criterion)
+        else:
+            coldest = kelvin(job.scope.coldest_c)
+            verdict = judge_hold(t, p, volume, coldest, criterion, known, find_sound=find_sound)
         return Judged(
             verdict=verdict,
             start=start,
@@ -128,6 +148,8 @@ def _judged(run: runs.RunView, start: float, t: FloatArray, p: FloatArray, find_
             criterion=criterion,
             known=known,
             inputs_hash=digest,
+            needle=needle,
+            seen=seen,
         )
 
     return made()
@@ -153,4 +175,8 @@ def earlier(run: runs.RunView, before: float) -> list[Before]:
 def hold_span(run: runs.RunView) -> float:
     """Seconds of hold that have been read."""
     data = hold_data(run)
-    return float(data[1][-1]) if data is not None and data[1].size else 0.0
+    if data is None or data[1].size < 2:
+        # One figure at the end says nothing of the minutes before it.
+        return 0.0
+    t = data[1]
+    return float(t[-1] - (t[0] if t[0] > LATE_S else 0.0))

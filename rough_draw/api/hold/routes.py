@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import time
-
 import numpy as np
 from fastapi import APIRouter
 
@@ -11,19 +9,21 @@ from rough_draw.api import runs
 from rough_draw.api.deps import Key, floats
 from rough_draw.api.errors import refusal
 from rough_draw.api.hold import holds
-from rough_draw.api.hold.conversion import Beside, unverified, verdict_out
+from rough_draw.api.hold.conversion import Beside, verdict_out
 from rough_draw.api.hold.schemas import QuickIn, QuickOut, VerdictOut
 from rough_draw.core.catalogue.fluids import REFRIGERANTS
 from rough_draw.core.hold.leak_places import places
+from rough_draw.core.hold.needle import judge_needle
 from rough_draw.core.hold.quick_volume import volume_of
+from rough_draw.core.hold.result import Circumstances
 from rough_draw.core.hold.verdict import judge_hold
-from rough_draw.core.message import message
-from rough_draw.core.physics.units import kelvin
+from rough_draw.core.message import all_of, message
+from rough_draw.core.physics.units import atmosphere_at, kelvin
 from rough_draw.core.proving.assessment import known_in_the_hold
 from rough_draw.core.readings import csv_table
 from rough_draw.core.readings.downsampling import decimate
-from rough_draw.core.readings.series import find_hold
-from rough_draw.core.sheet.criteria import STANDARDS, chosen
+from rough_draw.core.readings.series import hold_begins
+from rough_draw.core.sheet.criteria import STANDARDS
 from rough_draw.core.sheet.scope import Scope
 from rough_draw.core.sheet.templates import TEMPLATES
 
@@ -37,8 +37,6 @@ def verdict(key: Key) -> VerdictOut | None:
     """The verdict on the hold, with each school beside it; null where there is no hold yet."""
     run = runs.view(key)
     job = run.job
-    if job.rig.gauge is None:
-        return _dial_only(run)
     judged = holds.judge(run)
     if judged is None:
         return None
@@ -51,23 +49,13 @@ def verdict(key: Key) -> VerdictOut | None:
             scope=job.scope,
             held=judged.isolation,
             inside=judged.isolation.inside,
-            known=tuple(known_in_the_hold(job, judged.isolation, judged.volume.value)),
+            known=(*judged.about_volume, *known_in_the_hold(job, judged.isolation, judged.volume.value)),
             places=places(job, judged.isolation),
             before=tuple(holds.earlier(run, judged.start)),
             digest=judged.inputs_hash,
+            needle=judged.needle,
         ),
     )
-
-
-def _dial_only(run: runs.RunView) -> VerdictOut | None:
-    """A hold without a micron gauge: unverified, whatever the needle did."""
-    start = run.state.isolated_at
-    if start is None:
-        return None
-    held, volume = runs.isolated(run.job)
-    main = run.main()
-    last = float(main.at[-1]) if main is not None and main.at.size else time.time()
-    return unverified(start, max(0.0, last - start), volume, chosen(run.job.criterion), run.job.scope, held)
 
 
 @router.post("/hold")
@@ -82,9 +70,12 @@ def quick(body: QuickIn) -> QuickOut:
             raise refusal(
                 422, "quick-unknown", field=message(f"quick-of-{name}"), value=value[:40], known=", ".join(known)
             )
-    found = csv_table.read_table(body.text.encode("utf-8"))
+    air = atmosphere_at(body.elevation_m or 0.0)
+    found = csv_table.read_table(body.text.encode("utf-8"), None, air, body.time_unit, body.day_first)
+    if found.mapping.undecided:
+        raise refusal(422, "quick-undecided", asked=all_of(found.guesses) or "")
     series = found.main()
-    start = body.isolated_at_s if body.isolated_at_s is not None else find_hold(series)
+    start = body.isolated_at_s if body.isolated_at_s is not None else hold_begins(series)
     if start is None:
         raise refusal(422, "quick-no-hold")
     t, p = series.slice(start)
@@ -96,11 +87,15 @@ def quick(body: QuickIn) -> QuickOut:
         ambient_c=max(body.coldest_c, 18.0),
     )
     main = STANDARDS[body.school]
-    v = judge_hold(t, p, volume, kelvin(body.coldest_c), main)
+    needle = None
+    if series.dial:
+        v, needle = judge_needle(t, p, volume, air, kelvin(scope.ambient_c), main)
+    else:
+        v = judge_hold(t, p, volume, kelvin(body.coldest_c), main, Circumstances(atmosphere=air))
     at, pa = decimate(t, p, SHOWN)
     seen = np.isfinite(pa)
     return QuickOut(
-        verdict=verdict_out(v, Beside(start=0.0, volume=volume, main=main, scope=scope, inside=words)),
+        verdict=verdict_out(v, Beside(start=0.0, volume=volume, main=main, scope=scope, inside=words, needle=needle)),
         rows=found.rows,
         over_range=found.over,
         guesses=list(found.guesses),

@@ -6,6 +6,7 @@ from pydantic import BaseModel, Field
 
 from rough_draw.api.said import Said
 from rough_draw.api.schemas import Body, RangeOut
+from rough_draw.core.readings.time_unit import TimeUnit
 
 
 class StandardOut(BaseModel):
@@ -82,15 +83,17 @@ class EarlierOut(BaseModel):
 
 
 class NeedleOut(BaseModel):
-    """What a needle only leaves open: one ± of it, the leak and the water that it could have missed."""
+    """What a needle showed, and what it leaves open: one ± of it, the leak and the water that it could have missed."""
 
     blind_pa: float
     leak_pa_m3_s: float
     rate_micron_s: float
-    grams_per_year: float
     water_g: float
     minutes: float
     reads_pa: float
+    first_pa: float | None = Field(description="where it stood at first, absolute; null where it was not read")
+    last_pa: float | None = Field(description="where it stood at the end; null where it was read once")
+    moved: bool = Field(description="whether it came up by more than it can be off")
 
 
 class VerdictOut(BaseModel):
@@ -114,7 +117,7 @@ class VerdictOut(BaseModel):
     sound_at_s: float | None
     wait_s: float | None
     detection_micron_s: float
-    detection_g_year: RangeOut
+    loss: list[Said] = Field(description="what a leak would do to the charge, and what the hold does not see")
     span_s: float
     started_at: float
     limit_pa: float
@@ -146,6 +149,11 @@ class QuickIn(Body):
     refrigerant: str = Field("R-448A", max_length=20)
     school: str = Field("code-minimum", max_length=30)
     isolated_at_s: float | None = Field(None, ge=0, le=4e6)
+    elevation_m: float | None = Field(
+        None, ge=-430, le=5000, description="of the place: a dial counts from the air there"
+    )
+    time_unit: TimeUnit | None = Field(None, description="of plain times, where the table does not say")
+    day_first: bool | None = Field(None, description="5/7 is in July, where the table leaves it open")
 
 
 class QuickOut(BaseModel):

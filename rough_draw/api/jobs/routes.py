@@ -11,6 +11,7 @@ from fastapi import APIRouter, Query, Request, Response, UploadFile
 from rough_draw.api import runs
 from rough_draw.api.deps import HubDep, Key, job_out
 from rough_draw.api.devices.hub import Hub, bench_name
+from rough_draw.api.each_job import each_job, title_of
 from rough_draw.api.hold import holds
 from rough_draw.api.jobs.schemas import JobIn, PumpOut, StageState, YardRow
 from rough_draw.api.people.browser import person_here
@@ -19,7 +20,7 @@ from rough_draw.api.schemas import JobOut
 from rough_draw.core.hold.wording import headline
 from rough_draw.core.message import Name, message
 from rough_draw.core.planning import pump_use
-from rough_draw.core.proving.stage_progress import Stage, current, stages
+from rough_draw.core.proving.stage_progress import STAGES, Stage, current, stages
 from rough_draw.core.sheet import criteria
 from rough_draw.core.sheet.habits import Habits
 from rough_draw.core.sheet.job import Job
@@ -94,6 +95,29 @@ def _row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
     )
 
 
+def _faulty(stored: jobs.StoredJob, fault: Name) -> YardRow:
+    """A job that cannot be worked out, with why: its sheet is where that is mended."""
+    return YardRow(
+        key=stored.key,
+        title=stored.job.title,
+        customer=stored.job.party.customer,
+        unit=stored.job.party.unit,
+        refrigerant=stored.job.scope.refrigerant,
+        stage="scope",
+        words=fault,
+        pa=None,
+        over_range=False,
+        live=False,
+        next_title="",
+        next_at=None,
+        stages=[StageState(key=key, done=False, missing=fault if key == "scope" else "") for key in STAGES],
+        updated_at=stored.updated_at,
+        technician=stored.job.party.technician,
+        pump=pump_name(stored.job.rig.pump),
+        start_at=None,
+    )
+
+
 def _sealed_key(stored: jobs.StoredJob, hub: Hub) -> tuple[object, ...]:
     return stored.key, stored.version, stored.updated_at, stored.sealed_at, reader()
 
@@ -108,30 +132,25 @@ def _row_once(stored: jobs.StoredJob, hub: Hub) -> YardRow:
     return _row(stored, hub) if stored.sealed_at is None else _sealed_row(stored, hub)
 
 
+def _use(stored: jobs.StoredJob) -> pump_use.Use:
+    """What a job does with its pump."""
+    run = runs.view_of(stored)
+    state = run.state
+    return pump_use.Use(
+        key=stored.key,
+        title=say(title_of(stored)),
+        pump=pump_use.mark_of(stored.job.rig.pump),
+        on=state.pump_on,
+        since=state.started_at if state.pump_on else state.pump_off_at,
+        start=stored.job.plans.start_at,
+        over=bool(stored.job.closing.signed_by),
+    )
+
+
 @router.get("/pumps")
 def pumps() -> list[PumpOut]:
     """What each pump is doing."""
-    uses = []
-    for stored in jobs.listing():
-        run = runs.view_of(stored)
-        state, party = run.state, stored.job.party
-        title = (
-            ", ".join(x for x in (party.customer, party.unit) if x) or stored.job.title or say(message("job-unnamed"))
-        )
-        over = bool(stored.job.closing.signed_by)
-        since = state.started_at if state.pump_on else state.pump_off_at
-        plan = stored.job.plans.start_at
-        uses.append(
-            pump_use.Use(
-                key=stored.key,
-                title=title,
-                pump=pump_use.mark_of(stored.job.rig.pump),
-                on=state.pump_on,
-                since=since,
-                start=plan,
-                over=over,
-            )
-        )
+    uses = [g.value for g in each_job(_use) if g.value is not None]
     gone = kit_log.retired()
     kit = [k.name for k in shelf.kit() if k.kind == "pump" and k.id not in gone]
     return [
@@ -143,7 +162,8 @@ def pumps() -> list[PumpOut]:
 @router.get("/jobs")
 def yard(hub: HubDep) -> list[YardRow]:
     """All jobs with what they wait for, those with a hand needed soonest first."""
-    rows = [_row_once(s, hub) for s in jobs.listing()]
+    given = each_job(lambda s: _row_once(s, hub))
+    rows = [g.value if g.value is not None else _faulty(g.stored, g.fault) for g in given]
     return sorted(
         rows, key=lambda r: (not (r.live and r.next_title), r.next_at is None, r.next_at or 0.0, r.stages[-1].done)
     )

@@ -27,7 +27,7 @@ from rough_draw.api.schemas import RangeOut
 from rough_draw.core.advice.cord import check as check_cord
 from rough_draw.core.advice.drawing import draw, gauge_place
 from rough_draw.core.advice.finding import Finding
-from rough_draw.core.advice.findings import findings
+from rough_draw.core.advice.job_check import findings_of
 from rough_draw.core.advice.setup_check import answers
 from rough_draw.core.catalogue.systems import LINKS
 from rough_draw.core.charging.cautions import caution, caution_keys, ticked
@@ -116,18 +116,12 @@ def finding_out(f: Finding) -> FindingOut:
     )
 
 
-def all_findings(job: Job, plan: Plan) -> list[Finding]:
-    """Findings of a planned job."""
-    held = isolation(job, plan.assembly)
-    return findings(job, plan.assembly, held, plan.gauge_error, plan.target)
-
-
 @cached(LRUCache(32), key=runs.plan_key, lock=Lock())
 def saves_of(job: Job) -> dict[str, float]:
     """Seconds that each finding's fix saves, by the finding's key; against a day where the target is out of reach."""
     plan = runs.plan_for(job)
     base = plan.time_to_target.value if plan.time_to_target else HORIZON
-    fixes = [(f.key, f.fix.job) for f in all_findings(job, plan) if f.fix is not None]
+    fixes = [(f.key, f.fix.job) for f in findings_of(job, plan) if f.fix is not None]
 
     def after(fixed: Job) -> float:
         try:
@@ -241,7 +235,7 @@ def plan_out(job: Job, first: bool = False) -> PlanOut:
         shut=_shut(assembly),
         left_out=[assembly.system.labels[s] for s in plan.left_out],
         questions=answers(job, assembly, shut),
-        findings=[finding_out(f) for f in all_findings(job, plan)],
+        findings=[finding_out(f) for f in findings_of(job, plan)],
         gauges=[_gauge_plan(job, g, plan) for g in job.rig.gauges],
         inside_pa=plan.inside,
         deciding=message(f"unknown-{plan.deciding}") if plan.deciding else None,

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import time
 from concurrent.futures import ThreadPoolExecutor
 from contextvars import copy_context
 from typing import Any
@@ -13,9 +14,10 @@ from pydantic import ValidationError
 from rough_draw.api import runs
 from rough_draw.api.deps import Key, job_out
 from rough_draw.api.errors import refusal
-from rough_draw.api.plan.conversion import all_findings, plan_out
+from rough_draw.api.plan.conversion import plan_out
 from rough_draw.api.plan.schemas import Apply, BestOut, CarryOut, PatternOut, RigEdit, RigPlan, TakeTemplate
 from rough_draw.api.schemas import JobOut
+from rough_draw.core.advice.job_check import findings_of
 from rough_draw.core.advice.packing_list import carry
 from rough_draw.core.engine.network import NetworkError
 from rough_draw.core.message import Fault, Name, message
@@ -24,9 +26,9 @@ from rough_draw.core.planning.rig_search import Best
 from rough_draw.core.sheet import rig_edit
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.kit import as_hose, free
-from rough_draw.core.sheet.rig import HosePart, Rig
+from rough_draw.core.sheet.rig import HosePart, Part, Rig
 from rough_draw.core.sheet.scope import Scope
-from rough_draw.core.sheet.setups import PATTERNS, fits, rig_from
+from rough_draw.core.sheet.setups import PATTERNS, fits, rig_from, usual_setups
 from rough_draw.core.sheet.templates import TEMPLATES
 from rough_draw.store import jobs, shelf
 from rough_draw.store.job_files import FileFault, where
@@ -123,7 +125,18 @@ def edit_rig(key: Key, edit: RigEdit) -> JobOut:
         raise ScopeError(
             e.told if isinstance(e, Fault) else str(e), f"rig.parts.{edit.part}" if edit.part else "rig"
         ) from None
-    return _save(key, edit.version, job, rig=rig)
+    saved = _save(key, edit.version, job, rig=rig)
+    if edit.op == "kit":
+        _log_exchange(key, job.rig.get(edit.part), rig.get(edit.part))
+    return saved
+
+
+def _log_exchange(key: str, old: Part | None, new: Part | None) -> None:
+    """A part changed for another while the job runs goes into its log: what it was, what it is, and when."""
+    if old is None or new is None or old.kit == new.kit or runs.view(key).state.started_at is None:
+        return
+    note = say(message("part-exchanged", old=old.called(), new=new.called()))
+    jobs.add_touch(key, f"put-on:{new.id}", time.time(), note)
 
 
 def _place(e: ValidationError) -> str:
@@ -148,7 +161,7 @@ def apply(key: Key, body: Apply) -> JobOut:
         now = job.aside[n].model_copy(update={"rig": job.rig})
         aside = tuple(now if i == n else a for i, a in enumerate(job.aside))
         return _save(key, body.version, job, rig=job.aside[n].rig, aside=aside)
-    for f in all_findings(job, runs.plan_for(job)):
+    for f in findings_of(job, runs.plan_for(job)):
         if f.key == body.key and f.fix is not None:
             return job_out(jobs.save(key, body.version, f.fix.job))
     for u in runs.upgrades_for(job):
@@ -257,9 +270,9 @@ def take_template(key: Key, body: TakeTemplate) -> JobOut:
     else:
         raise jobs.NotFound(message("no-template"))
     scope = Scope.model_validate(values)
-    pattern = job.rig.pattern if job.rig.pattern in PATTERNS else "one-hose-valved-gauge"
-    if not fits(pattern, scope):
-        pattern = "single-port"
+    usual = usual_setups(scope)
+    kept_setup = (job.rig.pattern,) if job.rig.pattern in PATTERNS and len(usual) > 1 else ()
+    pattern = next((p for p in (*kept_setup, *usual) if fits(p, scope)), "single-port")
     rig = rig_from(pattern, scope).model_copy(update={"cord": job.rig.cord})
     rig = _same_kit(job.rig, rig)
     return _save(key, body.version, job, scope=scope, rig=rig)

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from typing import get_args
+from typing import Annotated, get_args
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Query
 
 from rough_draw import __version__
 from rough_draw.api import runs
@@ -28,15 +28,16 @@ from rough_draw.core.catalogue import rig_parts
 from rough_draw.core.catalogue.fluids import OILS, REFRIGERANTS
 from rough_draw.core.catalogue.systems import LINKS
 from rough_draw.core.catalogue.tube import SIZES
-from rough_draw.core.interlock.goals import GoalKey
-from rough_draw.core.interlock.orders import Step, order
-from rough_draw.core.interlock.release import release_steps
+from rough_draw.core.interlock.goal_key import GoalKey
+from rough_draw.core.interlock.orders import Step, full_order, order
+from rough_draw.core.interlock.release import done_steps, release_goal
 from rough_draw.core.message import message
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.sheet import criteria
 from rough_draw.core.sheet.habits import QUESTIONS
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.scope import Condition, SectionKind
+from rough_draw.core.sheet.steps import OnPart, OnRun, read_step
 from rough_draw.core.sheet.templates import TEMPLATES
 from rough_draw.store import jobs, shelf
 
@@ -99,22 +100,30 @@ def catalogue() -> CatalogueOut:
 
 def step_out(s: Step) -> StepOut:
     """A step for the wire."""
-    return StepOut(value=s.key, label=s.title, note=s.why or "", care=[c.whole for c in s.care])
+    kind = s.touch.text if s.touch is not None else ""
+    logged = isinstance(read_step(kind), OnRun | OnPart)
+    return StepOut(
+        value=s.key, label=s.title, note=s.why or "", care=[c.whole for c in s.care], kind=kind if logged else ""
+    )
 
 
 @router.get("/jobs/{key}/checks")
 def checks(key: Key) -> ChecksOut:
-    """The steps of Release that apply to this job, in their order."""
-    job = jobs.get(key).job
+    """The steps of Release that apply to this job, in their order, and how far they are done."""
+    run = runs.view(key)
+    found = full_order(run.job, release_goal(run.job))
     return ChecksOut(
-        steps=[step_out(s) for s in release_steps(job)],
+        steps=[step_out(s) for s in found.steps],
+        done=list(done_steps(run.job, run.state)),
+        missing=[m.code for m in found.missing],
+        lacking=[StepOut(value=f"missing:{m.code}", label=m.words, note=m.why) for m in found.missing],
     )
 
 
 @router.get("/jobs/{key}/orders/{goal}")
-def derived_order(key: Key, goal: GoalKey) -> list[StepOut]:
-    """The order of touches to a goal, derived for the rig; one step says what is missing where there is none."""
-    return [step_out(s) for s in order(jobs.get(key).job, goal)]
+def derived_order(key: Key, goal: GoalKey, on: Annotated[str, Query(max_length=40)] = "") -> list[StepOut]:
+    """The order of steps to a goal, derived for the rig, what is missing first. ``on``: the part it is about."""
+    return [step_out(s) for s in order(jobs.get(key).job, goal, on)]
 
 
 @router.get("/jobs/{key}/system")

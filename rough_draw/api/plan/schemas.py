@@ -54,15 +54,19 @@ class ItemOut(Core):
 
 
 class StepOut(Choice):
-    """A step of a derived order, with the cautions that no order avoids."""
+    """A step of a derived order, with the cautions that no order avoids; ``kind``: how a run logs it, where it does."""
 
     care: list[Said] = []
+    kind: str = ""
 
 
 class ChecksOut(BaseModel):
-    """Steps of the release."""
+    """Steps of the release, keys of those that are done, and what the rig lacks for it: by code, and in words."""
 
     steps: list[StepOut]
+    done: list[str]
+    missing: list[str]
+    lacking: list[StepOut]
 
 
 class SectionOut(BaseModel):

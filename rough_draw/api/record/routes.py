@@ -11,6 +11,7 @@ from rough_draw.api.charge.conversion import charging_of, runnings_of
 from rough_draw.api.deps import HubDep, Key
 from rough_draw.api.devices.hub import Hub
 from rough_draw.api.hold import holds
+from rough_draw.api.record.deviations import printed
 from rough_draw.core.engine.network import NetworkError
 from rough_draw.core.message import message
 from rough_draw.core.model.assemble import Assembly
@@ -90,6 +91,9 @@ def record_pdf(key: Key, hub: HubDep) -> Response:
         hold_start=judged.start if judged else None,
         inside=judged.isolation.inside if judged else "",
         inputs_hash=judged.inputs_hash if judged else "",
+        volume=judged.volume.value if judged else 0.0,
+        judged_on=judged.about_volume if judged else (),
+        deviations=printed(key, run, hub),
         assembly=_assembly(run.job),
         closing=_closing(key, run, hub),
     )
@@ -105,5 +109,5 @@ def readings_table(key: Key) -> Response:
 @router.get("/jobs/{key}/job.json", response_class=Response)
 def job_file(key: Key) -> Response:
     """The whole job as JSON."""
-    body = job_files.dump(key).model_dump_json(indent=1)
+    body = job_files.text_of(job_files.dump(key))
     return Response(body, media_type="application/json", headers=_name(key, ".json"))

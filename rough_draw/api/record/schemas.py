@@ -12,6 +12,15 @@ class SealIn(Body):
     """Who closes the record."""
 
     by: str = Field(min_length=1, max_length=120)
+    reasons: dict[str, str] = Field({}, max_length=60, description="why, for each deviation by its key")
+
+
+class DeviationOut(BaseModel):
+    """What was not done, not shown, or came out otherwise; with the reason that was sealed for it."""
+
+    key: str
+    words: Said
+    reason: str
 
 
 class AmendIn(Body):
@@ -46,6 +55,8 @@ class SealOut(BaseModel):
     whole: bool
     faults: list[Said]
     amendments: list[AmendmentOut]
+    deviations: list[DeviationOut]
+    what: Said = Field(description="what is being sealed, in plain words")
 
 
 class RestoredOut(BaseModel):

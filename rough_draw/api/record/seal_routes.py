@@ -16,22 +16,32 @@ from rough_draw import __version__
 from rough_draw.api import runs
 from rough_draw.api.access import BACKUP
 from rough_draw.api.deps import HubDep, Key
+from rough_draw.api.devices.hub import Hub
+from rough_draw.api.errors import refusal
 from rough_draw.api.hold import holds
-from rough_draw.api.record.schemas import AmendIn, AmendmentOut, RestoredOut, SealIn, SealOut
+from rough_draw.api.record.deviations import deviations_of, sealed_in, sealing_words
+from rough_draw.api.record.schemas import AmendIn, AmendmentOut, DeviationOut, RestoredOut, SealIn, SealOut
 from rough_draw.core.hold.verdict import ALGORITHM
-from rough_draw.core.message import message
-from rough_draw.core.records.hash_chain import digest
+from rough_draw.core.message import all_of, message
+from rough_draw.core.records.deviation import Deviation, without_reason
+from rough_draw.core.records.hash_chain import closing_of, digest
 from rough_draw.store import backup, jobs, sealing
 from rough_draw.store.job_files import JobFile
+from rough_draw.text import say
 
 router = APIRouter(tags=["record"])
 
 
-def seal_out(key: str) -> SealOut:
+def seal_out(key: str, hub: Hub) -> SealOut:
     """How a record stands with its seal."""
     stored = jobs.get(key)
+    run = runs.view_of(stored)
     chain = sealing.chain_of(key)
-    closed = next((e for e in chain if e.kind == "closed"), None)
+    closed = closing_of(chain)
+    if closed is not None:
+        found = [DeviationOut(key=d["key"], words=d["words"], reason=d["reason"]) for d in sealed_in(closed)]
+    else:
+        found = [DeviationOut(key=d.key, words=d.words, reason="") for d in deviations_of(key, run, hub)]
     faults = sealing.faults(key) if chain else []
     return SealOut(
         sealed_at=stored.sealed_at,
@@ -41,6 +51,8 @@ def seal_out(key: str) -> SealOut:
         whole=bool(chain) and not faults,
         faults=[f.words for f in faults],
         amendments=[_amendment(e.number, e.at, e.body) for e in chain if e.kind == "amendment"],
+        deviations=found,
+        what="" if chain else sealing_words(run, len(found)),
     )
 
 
@@ -51,21 +63,35 @@ def _amendment(number: int, at: float, body: object) -> AmendmentOut:
 
 
 @router.get("/jobs/{key}/seal")
-def read_seal(key: Key) -> SealOut:
-    """Whether the record is sealed, and whether it is still what was sealed."""
-    return seal_out(key)
+def read_seal(key: Key, hub: HubDep) -> SealOut:
+    """Whether the record is sealed, and whether it is still what was sealed; what it deviates in."""
+    return seal_out(key, hub)
 
 
 @router.post("/jobs/{key}/seal", status_code=201)
 async def close(key: Key, body: SealIn, hub: HubDep) -> SealOut:
-    """Close the record for good: sheet, touches, readings and verdict go into a chain. The gauge is taken off first."""
+    """Close the record for good: sheet, touches, readings and verdict go into a chain. The gauge is taken off first.
+
+    What it deviates in is mended before, or has a reason that is sealed with it.
+    """
+    await asyncio.to_thread(_must_have_reasons, key, body, hub)
     await hub.detach(key)
-    return await asyncio.to_thread(_close, key, body.by.strip())
+    return await asyncio.to_thread(_close, key, body, hub)
 
 
-def _close(key: str, by: str) -> SealOut:
-    stored = jobs.get(key)
+def _must_have_reasons(key: str, body: SealIn, hub: Hub) -> tuple[Deviation, ...]:
     jobs.must_be_open(key)
+    found = deviations_of(key, runs.view(key), hub)
+    left = without_reason(found, body.reasons)
+    if left:
+        raise refusal(409, "seal-deviates", count=len(left), what=all_of([d.words for d in left]) or "")
+    return found
+
+
+def _close(key: str, body: SealIn, hub: Hub) -> SealOut:
+    by = body.by.strip()
+    found = _must_have_reasons(key, body, hub)
+    stored = jobs.get(key)
     closing = stored.job.closing
     now = time.time()
     if closing.signed_by != by or not closing.signed_at:
@@ -86,16 +112,17 @@ def _close(key: str, by: str) -> SealOut:
         "signature": digest(stored.job.closing.signature),
         "acknowledged": list(stored.job.closing.acknowledged),
         "application": __version__,
+        "deviations": [{"key": d.key, "words": say(d.words), "reason": body.reasons[d.key].strip()} for d in found],
     }
     sealing.seal(key, signature, verdict, now)
-    return seal_out(key)
+    return seal_out(key, hub)
 
 
 @router.post("/jobs/{key}/amendments", status_code=201)
-def amend(key: Key, body: AmendIn) -> SealOut:
+def amend(key: Key, body: AmendIn, hub: HubDep) -> SealOut:
     """Put something right in a sealed record: what it said and what it should say stay both."""
     sealing.amend(key, body.model_dump())
-    return seal_out(key)
+    return seal_out(key, hub)
 
 
 @router.get("/backup", response_class=FileResponse)

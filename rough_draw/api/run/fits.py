@@ -17,7 +17,7 @@ from rough_draw.api.deps import floats, range_out
 from rough_draw.api.diagnosis.cases import physical
 from rough_draw.api.run.schemas import FitOut
 from rough_draw.api.schemas import RangeOut
-from rough_draw.core.diagnosis.live_fit import Answer, Fit, fit, start_fit
+from rough_draw.core.diagnosis.live_fit import Answer, Fit, ballast_stays, fit, start_fit
 from rough_draw.core.engine.compile import EngineError
 from rough_draw.core.engine.network import NetworkError
 from rough_draw.core.message import message
@@ -67,14 +67,15 @@ def fitted(key: str, run: runs.RunView) -> Answer | None:
     None before the pump runs, in the hold, without readings, and until the first answer after a touch is there.
     """
     main, state = run.main(), run.state
-    if main is None or state.started_at is None or state.isolated_at is not None or run.job.rig.gauge is None:
+    if main is None or state.started_at is None or state.isolated_at is not None or run.by_needle():
         return None
     start = state.started_at
     keep = main.at >= start + 1.0
     if int(keep.sum()) < LEAST:
         return None
     turned = physical(run.touches)
-    made_of: _MadeOf = (runs.plan_key(run.job), tuple((t.kind, t.at) for t in turned))
+    stays = ballast_stays(run.job, turned, main.at[keep], np.asarray(main.pa[keep]))
+    made_of: _MadeOf = (runs.plan_key(run.job), tuple((t.kind, t.at) for t in turned), stays)
     seen = (int(keep.sum()), float(main.at[-1]))
     with _guard:
         found = _kept.get(key)
@@ -89,7 +90,7 @@ def fitted(key: str, run: runs.RunView) -> Answer | None:
                 for s in run.series
                 if s is not main and s.part
             }
-            _worker.submit(_work, found, run.job, turned, start, at, pa, beside, seen)
+            _worker.submit(_work, found, run.job, turned, start, stays, at, pa, beside, seen)
         return found.answer
 
 
@@ -105,6 +106,7 @@ def _work(
     job: Job,
     touches: list[Touch],
     start: float,
+    stays: bool,
     at: FloatArray,
     pa: FloatArray,
     beside: dict[str, tuple[FloatArray, FloatArray]],
@@ -112,7 +114,7 @@ def _work(
 ) -> None:
     try:
         if kept.state is None:
-            kept.state = start_fit(job, touches, start)
+            kept.state = start_fit(job, touches, start, stays)
         over = (job.rig.gauge.over_micron if job.rig.gauge else 1.0) * MICRON_PA
         kept.answer = fit(kept.state, at, pa, over, rounds=1)
         ranges = {g.id: g.over_micron * MICRON_PA for g in job.rig.gauges}

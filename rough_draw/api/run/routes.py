@@ -8,7 +8,7 @@ import time
 from collections.abc import AsyncIterator
 
 import numpy as np
-from fastapi import APIRouter, Query, UploadFile
+from fastapi import APIRouter, HTTPException, Query, UploadFile
 from sse_starlette import EventSourceResponse, ServerSentEvent
 
 from rough_draw.api import runs
@@ -26,15 +26,17 @@ from rough_draw.api.run.schemas import (
     StandinIn,
 )
 from rough_draw.api.run.standing import live_of
-from rough_draw.core.message import message
+from rough_draw.core.message import Fault, all_of, message
 from rough_draw.core.model.system import atmosphere_of
+from rough_draw.core.physics.dial import read_dial
 from rough_draw.core.readings import csv_table
 from rough_draw.core.readings.downsampling import decimate
-from rough_draw.core.readings.series import find_hold, noted_isolation
-from rough_draw.core.sheet.gauge_owner import AT_PUMP, owner, owners
+from rough_draw.core.readings.series import hold_begins, noted_isolation
+from rough_draw.core.readings.time_unit import TimeUnit
+from rough_draw.core.sheet.gauge_owner import AT_PUMP, DIAL, owner, owners
 from rough_draw.standins.gauge_server import SPEEDS
 from rough_draw.store import jobs
-from rough_draw.text import say
+from rough_draw.text import say, told
 
 router = APIRouter(tags=["run"])
 
@@ -73,32 +75,52 @@ def read_readings(
 @router.post("/jobs/{key}/readings", status_code=201)
 def add_readings(key: Key, body: ReadingsIn) -> Added:
     """Add typed readings. Once this has answered they are on disk; sent again, they are not stored twice."""
-    rig = jobs.get(key).job.rig
-    known = {AT_PUMP, *(g.id for g in rig.gauges)}
+    job = jobs.get(key).job
+    rig = job.rig
+    known = {AT_PUMP, DIAL, *(g.id for g in rig.gauges)}
     part = body.part if body.part in known else owner(rig, body.gauge)
     part = part or (rig.gauge.id if rig.gauge is not None else None)
-    rows = [jobs.NewReading(body.gauge, r.at, r.pa, r.key, part) for r in body.readings]
+    rows = []
+    for r in body.readings:
+        if r.dial is None:
+            rows.append(jobs.NewReading(body.gauge, r.at, r.pa, r.key, part))
+            continue
+        try:
+            pa = read_dial(r.dial, atmosphere_of(job.scope)).pa
+        except Fault as e:
+            raise HTTPException(422, told(e)) from None
+        rows.append(jobs.NewReading(body.gauge, r.at, pa, r.key, DIAL))
     added = jobs.add_readings(key, rows, "typed")
     return Added(added=added)
 
 
 @router.post("/jobs/{key}/import")
-def import_readings(key: Key, file: UploadFile, commit: bool = False) -> ImportOut:
-    """Read a table of readings. Without ``commit`` it only says what it would bring; faults bring nothing."""
+def import_readings(
+    key: Key, file: UploadFile, commit: bool = False, time_unit: TimeUnit | None = None, day_first: bool | None = None
+) -> ImportOut:
+    """Read a table of readings. Without ``commit`` it only says what it would bring; faults bring nothing.
+
+    ``time_unit`` and ``day_first`` decide what the table does not say; left undecided it is shown, and not taken.
+    """
     job = jobs.get(key).job
     data = file.file.read(csv_table.MOST_BYTES + 1)
-    found = csv_table.read_table(data, atmosphere=atmosphere_of(job.scope))
+    air = atmosphere_of(job.scope)
+    found = csv_table.read_table(data, atmosphere=air, time_unit=time_unit, day_first=day_first)
+    if commit and found.mapping.undecided:
+        raise refusal(422, "import-undecided", asked=all_of(found.guesses) or "")
     main = found.main()
-    hold = find_hold(main)
+    hold = hold_begins(main)
     if commit:
         touches = jobs.touches(key)
         start = max([time.time() - float(main.time[-1]), *(t.at + 1.0 for t in touches)])
         with jobs.writing():
             labels = [(s.label or f"gauge {n + 1}")[:60] for n, s in enumerate(found.series)]
-            sizes = {label: 1 + int(s is main) for label, s in zip(labels, found.series, strict=True)}
+            read = [(label, s) for label, s in zip(labels, found.series, strict=True) if not s.dial]
+            sizes = {label: 1 + int(s is main) for label, s in read}
             whose = owners(job.rig, sizes)
             for label, s in zip(labels, found.series, strict=True):
-                part = whose.get(label)
+                # A needle is no gauge of the sheet, whatever the column is called.
+                part = DIAL if s.dial else whose.get(label)
                 rows = [
                     jobs.NewReading(label, start + float(t), None if np.isnan(p) else float(p), part=part)
                     for t, p in zip(s.time, s.pressure, strict=True)
@@ -119,6 +141,7 @@ def import_readings(key: Key, file: UploadFile, commit: bool = False) -> ImportO
             ColumnOut(label=s.label, unit=c.unit) for s, c in zip(found.series, found.mapping.pressures, strict=True)
         ],
         guesses=list(found.guesses),
+        undecided=list(found.mapping.undecided),
         preview=[list(r) for r in found.preview],
         hold_from_s=hold,
     )
@@ -172,7 +195,7 @@ async def stream(key: Key, hub: HubDep) -> EventSourceResponse:
 
     async def events() -> AsyncIterator[ServerSentEvent]:
         yield ServerSentEvent(data=json.dumps({"kind": "hello"}))
-        async for told in hub.listeners.listen(key):
-            yield ServerSentEvent(data=json.dumps(told))
+        async for heard in hub.listeners.listen(key):
+            yield ServerSentEvent(data=json.dumps(heard))
 
     return EventSourceResponse(events(), ping=15)

@@ -70,6 +70,7 @@ class ReadingIn(Body):
 
     at: float = Field(ge=0, le=4e9)
     pa: float | None = Field(ge=0, le=120_000)
+    dial: str | None = Field(None, max_length=40, description="what a needle shows, as said: taken instead of pa")
     key: str = Field(min_length=1, max_length=64)
 
 
@@ -157,6 +158,8 @@ class LiveOut(BaseModel):
     target_at: RangeOut | None
     fit: FitOut | None
     sign: Said | None
+    volume: Said | None = Field(description="the volume that the pump sees, where it is not the sheet's")
+    volume_how: Said | None
     battery_pct: float | None
     target_pa: float
     limit_pa: float
@@ -188,6 +191,7 @@ class ImportOut(BaseModel):
     time_kind: str
     columns: list[ColumnOut]
     guesses: list[Said]
+    undecided: list[Literal["time-unit", "day-first"]]
     preview: list[list[str]]
     hold_from_s: float | None
 

@@ -12,11 +12,13 @@ from rough_draw.api import runs
 from rough_draw.api.deps import HubDep, Key
 from rough_draw.api.errors import refusal
 from rough_draw.api.run.schemas import ConsequenceOut, ForesightOut, OfferOut, TouchIn, TouchOut
-from rough_draw.core.interlock.preview import foresee, touches_on
+from rough_draw.core.interlock.port_parts import PLUNGER
+from rough_draw.core.interlock.preview import foresee, service_names, touches_on
+from rough_draw.core.interlock.release import release_kinds
 from rough_draw.core.model.assemble import valve_names
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.run_state import known, words_of
-from rough_draw.core.sheet.steps import RUN_MOVES, OnPart, read_step
+from rough_draw.core.sheet.steps import RUN_MOVES, OnPart, TakenBack, read_step, text_of
 from rough_draw.store import jobs, kit_log
 
 router = APIRouter(tags=["run"])
@@ -78,15 +80,17 @@ def _check(kind: str, job: Job) -> None:
     if not known(kind):
         raise refusal(422, "step-unknown", step=kind, known=", ".join(RUN_MOVES))
     one = read_step(kind)
-    if not isinstance(one, OnPart):
+    if isinstance(one, TakenBack):
+        one = read_step(one.text)
+    if not isinstance(one, OnPart) or text_of(one) in release_kinds(job):
         return
-    if one.is_valve:
-        names = valve_names(job)
+    if one.is_valve or one.is_source:
+        names = valve_names(job) | service_names(job)
         if one.part not in names:
             raise refusal(422, "step-no-valve", valve=one.part, known=", ".join(names))
         return
-    there = [p.id for p in (job.scope.ports if one.is_core else job.rig.parts)]
-    if one.part not in there:
+    there = [p.id for p in (job.scope.ports if one.is_port else job.rig.parts)]
+    if one.part.removesuffix(PLUNGER) not in there:
         raise refusal(422, "step-no-part", part=one.part, known=", ".join(there))
 
 

@@ -18,6 +18,7 @@ from rough_draw.api.settings.schemas import (
 )
 from rough_draw.core.physics.dial import read_dial
 from rough_draw.core.physics.display_units import DISPLAY
+from rough_draw.core.sheet.criteria import NEEDLE_PA
 from rough_draw.core.sheet.settings import Settings
 from rough_draw.store import jobs, people, shelf
 from rough_draw.text import told
@@ -96,4 +97,4 @@ def dial(body: DialIn) -> DialOut:
         found = read_dial(body.text, body.atmosphere_pa)
     except ValueError as e:
         raise HTTPException(422, told(e)) from None
-    return DialOut(pa=found.pa, inhg=found.inhg, asked=found.asked or "")
+    return DialOut(pa=found.pa, inhg=found.inhg, blind_pa=NEEDLE_PA, asked=found.asked or "")

@@ -98,6 +98,7 @@ class DialOut(BaseModel):
 
     pa: float
     inhg: float
+    blind_pa: float = Field(description="one ± of a needle")
     asked: Said
 
 

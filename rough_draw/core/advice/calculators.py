@@ -22,7 +22,7 @@ from rough_draw.core.physics.units import ATMOSPHERE_PA, MICRON_PA, PA_PER, atmo
 from rough_draw.core.physics.water import boiling_point, saturation_pressure
 from rough_draw.core.planning.plan import time_to_target
 from rough_draw.core.sheet.base import Sheet
-from rough_draw.core.sheet.criteria import DIAL_SHARE
+from rough_draw.core.sheet.criteria import NEEDLE_PA
 from rough_draw.core.sheet.job import CriterionChoice, Job
 from rough_draw.core.sheet.rig import Rig
 from rough_draw.core.sheet.scope import Scope
@@ -161,7 +161,7 @@ class AltitudeNote:
 def altitude_note(target: float, elevation_m: float = 0.0, barometer_pa: float | None = None) -> AltitudeNote:
     """What a dial gauge can say at an elevation (m) or a barometer's pressure (Pa) of a target (Pa)."""
     air = barometer_pa if barometer_pa is not None else atmosphere_at(elevation_m)
-    blind = DIAL_SHARE * 30.0 * PA_PER["inhg"] / MICRON_PA
+    blind = NEEDLE_PA / MICRON_PA
     depth = (air - target) / PA_PER["inhg"]
     return AltitudeNote(air, depth, blind, air / PA_PER["psi"], celsius(boiling_point(air)))
 

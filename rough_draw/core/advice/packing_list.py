@@ -6,14 +6,20 @@ from collections import Counter
 from dataclasses import dataclass
 from typing import Literal
 
+from rough_draw.core.catalogue import tube
 from rough_draw.core.catalogue.fluids import REFRIGERANTS
 from rough_draw.core.charging.charge import charge_to_weigh
+from rough_draw.core.interlock.orders import full_order
+from rough_draw.core.interlock.release import release_goal
 from rough_draw.core.message import Message, Name, listed, message
 from rough_draw.core.message.figure import hose_length, mass
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.naming import pump_name
 from rough_draw.core.sheet.rig import AdapterPart, HosePart, ManifoldPart, ToolPart
+from rough_draw.core.sheet.scope import Link, Scope
 
+CARRIED = ("charging-hose", "liquid-way", "low-side-way")
+"""What a release can lack that is carried to the job."""
 Group = Literal["rig", "fittings", "tools", "consumables", "safety"]
 
 
@@ -30,7 +36,13 @@ class Item:
 
 def carry(job: Job) -> list[Item]:
     """The list for this job, by group in the order it is packed."""
-    return [*_rig(job), *_fittings(job), *_tools(job), *_consumables(job), *_safety(job)]
+    return [*_rig(job), *_lacking(job), *_fittings(job), *_tools(job), *_consumables(job), *_safety(job)]
+
+
+def _lacking(job: Job) -> list[Item]:
+    """What the order of the release lacks on this rig."""
+    wanted = [m for m in full_order(job, release_goal(job)).missing if m.code in CARRIED]
+    return [Item(f"missing-{m.code}", "rig", message(f"carry-missing-{m.code}"), 1, m.why) for m in wanted]
 
 
 def _rig(job: Job) -> list[Item]:
@@ -67,7 +79,7 @@ def _rig(job: Job) -> list[Item]:
             Item("cord", "rig", message("carry-cord", wire=rig.cord.wire, length=hose_length(rig.cord.length_m)), 1)
         )
     if any(p.kind == "cylinder" for p in rig.parts) or job.release.way == "cylinder":
-        charge = charge_to_weigh(job.scope) if job.scope.adder_g_per_m is not None else None
+        charge = charge_to_weigh(job.scope)
         held = message("carry-cylinder", refrigerant=job.scope.refrigerant)
         if charge:
             weight = mass(charge.to_weigh)
@@ -83,6 +95,11 @@ def _in_order(counted: Counter[Message]) -> list[tuple[Message, int]]:
 
 def _fittings(job: Job) -> list[Item]:
     adapters = Counter(p.fits for p in job.rig.parts if isinstance(p, AdapterPart))
+    for p in job.scope.ports:
+        part = job.rig.on_port(p.id)
+        fits = getattr(part, "fits", p.size)
+        if part is not None and fits != p.size:
+            adapters[p.size] += 1
     items = [
         Item(f"adapter-{s.split()[0].replace('/', '-')}", "fittings", message("carry-adapter", size=s), n)
         for s, n in sorted(adapters.items())
@@ -111,10 +128,14 @@ def _fittings(job: Job) -> list[Item]:
 
 
 def _tools(job: Job) -> list[Item]:
-    kinds = {x.kind for x in job.scope.links}
     items = [Item("cap-wrench", "tools", message("carry-wrenches"), 1)]
-    if "service-valve" in kinds:
-        items.append(Item("hex-key", "tools", message("carry-hex-keys"), 1))
+    turned = [x for x in job.scope.links if x.kind == "service-valve"]
+    if any(x.stem == "hex-key" for x in turned):
+        sizes = sorted({_hex_key(job.scope, x) for x in turned if x.stem == "hex-key"})
+        why = message("carry-hex-keys.why", sizes=listed(list(sizes)))
+        items.append(Item("hex-key", "tools", message("carry-hex-keys"), len(sizes), why))
+    if any(x.stem == "stem" for x in turned):
+        items.append(Item("valve-wrench", "tools", message("carry-valve-wrench"), 1, message("carry-valve-wrench.why")))
     solenoids = sum(x.kind == "solenoid" for x in job.scope.links)
     if solenoids:
         items.append(Item("magnet", "tools", message("carry-magnet"), solenoids, message("carry-magnet.why")))
@@ -134,6 +155,13 @@ def _tools(job: Job) -> list[Item]:
     if job.scope.coldest_c < 10 or job.scope.condition in ("flooded", "leak-drawn-air"):
         items.append(Item("warmth", "tools", message("carry-warmth"), 1, message("carry-warmth.why")))
     return items
+
+
+def _hex_key(scope: Scope, valve: Link) -> str:
+    """The key that a service valve of its line's size usually takes: estimate, look at the valve."""
+    line = next((s for s in map(scope.section, (valve.a, valve.b)) if s.kind == "line"), None)
+    bore = tube.bore(line.size) if line is not None else 0.0
+    return "3/16 in (5 mm)" if bore < 11e-3 else "5/16 in (8 mm)" if bore < 30e-3 else "1/2 in (12 mm)"
 
 
 def _consumables(job: Job) -> list[Item]:

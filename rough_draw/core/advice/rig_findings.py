@@ -15,9 +15,9 @@ from rough_draw.core.message.figure import gauge_pressure, hose_length, rise, va
 from rough_draw.core.model.assemble import Assembly
 from rough_draw.core.model.gauge_sight import gauge_offset
 from rough_draw.core.model.isolation import Isolation
-from rough_draw.core.physics.units import ATMOSPHERE_PA, MICRON_PA, PA_PER
+from rough_draw.core.physics.units import ATMOSPHERE_PA, MICRON_PA
 from rough_draw.core.sheet import rig_edit
-from rough_draw.core.sheet.criteria import DIAL_SHARE
+from rough_draw.core.sheet.criteria import NEEDLE_PA
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.naming import hose_size
 from rough_draw.core.sheet.rig import GaugePart, HosePart, ManifoldPart, Rig, ToolPart
@@ -152,7 +152,7 @@ def _no_gauge(job: Job) -> Finding:
         kind="no-gauge",
         severity="caution",
         place=job.rig.pump.id,
-        values={"hidden": vacuum(DIAL_SHARE * 30.0 * PA_PER["inhg"])},
+        values={"hidden": vacuum(NEEDLE_PA)},
         fix=rig_fix(job, message("fix-add-gauge"), way) if way else None,
     )
 

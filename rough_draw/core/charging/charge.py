@@ -1,14 +1,15 @@
-"""Charge to weigh, and grams a year from a leak."""
+"""Charge to weigh: what of it is the unit's own, and grams a year from a leak."""
 
 from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from typing import Literal
 
 from rough_draw.core.catalogue import tube
 from rough_draw.core.catalogue.fluids import REFRIGERANTS
 from rough_draw.core.message import Message, message
-from rough_draw.core.message.figure import adder as adder_of
+from rough_draw.core.message.figure import adder as adder_words
 from rough_draw.core.message.figure import length as length_of
 from rough_draw.core.message.figure import mass
 from rough_draw.core.model.system import atmosphere_of
@@ -21,12 +22,28 @@ from rough_draw.core.sheet.scope import Scope
 YEAR_S = 365.25 * 86_400.0
 
 
+Way = Literal["unit-charge", "cylinder"]
+PartKey = Literal["nameplate", "line", "accessories", "held"]
+FILL_SHARE = 0.8
+"""Of a recovery cylinder's inner volume that liquid may take at the most, at the temperature it is filled at."""
+
+
 @dataclass(frozen=True)
+class ChargePart:
+    """One item of a charge, kg: negative where it is taken off."""
+
+    what: PartKey
+    kg: float
+
+
+@dataclass(frozen=True, kw_only=True)
 class Charge:
-    """Charge, kg, and how it comes about in words."""
+    """Charge to weigh in, kg, the items it is made of, the way it goes in, and how it comes about in words."""
 
     to_weigh: float
     words: Message
+    parts: tuple[ChargePart, ...]
+    way: Way
 
 
 def line_adder(name: str, size: str, temperature: float = 308.15) -> float:
@@ -37,37 +54,89 @@ def line_adder(name: str, size: str, temperature: float = 308.15) -> float:
     return saturated(name, temperature).liquid_density * 0.25 * math.pi * tube.bore(size) ** 2
 
 
-def charge_to_weigh(scope: Scope) -> Charge | None:
-    """Charge to add, kg; None without a nameplate.
+def keeps_charge(scope: Scope) -> bool:
+    """Whether a section keeps its refrigerant."""
+    return any(s.holds_charge for s in scope.sections)
 
-    Nameplate + (liquid line − included length) × adder + accessories − what the unit holds. An adder left open is
-    worked out from the liquid that each line size holds (needs the property library).
-    """
-    if scope.nameplate_kg is None:
-        return None
+
+def held_in_unit(scope: Scope) -> float:
+    """What the unit holds, kg: as typed; where nothing was typed and a section keeps its charge, the nameplate."""
+    if scope.held_in_unit_kg > 0.0 or not keeps_charge(scope):
+        return scope.held_in_unit_kg
+    return scope.nameplate_kg or 0.0
+
+
+def extra_length(scope: Scope) -> float:
+    """Liquid line beyond what the nameplate includes, m; negative where it is shorter."""
+    return sum(x.length_m for x in scope.lines("liquid")) - scope.included_length_m
+
+
+def adder_of_line(scope: Scope) -> tuple[float, Message]:
+    """Refrigerant a metre of liquid line, kg/m, as typed or worked out from the line's own sizes; and how it came."""
     lines = scope.lines("liquid")
-    length = sum(x.length_m for x in lines)
-    extra_m = length - scope.included_length_m
     if scope.adder_g_per_m is not None:
-        adder, how = scope.adder_g_per_m * 1e-3, message("adder-typed", adder=adder_of(scope.adder_g_per_m * 1e-3))
-    elif lines:
-        adder = sum(line_adder(scope.refrigerant, x.size) * x.length_m for x in lines) / length
-        how = message("adder-by-density", adder=adder_of(adder), refrigerant=scope.refrigerant)
-    else:
-        adder, how = 0.0, message("adder-no-line")
-    extra = extra_m * adder
-    total = max(0.0, scope.nameplate_kg + extra + scope.accessories_g * 1e-3 - scope.held_in_unit_kg)
+        kg_m = scope.adder_g_per_m * 1e-3
+        return kg_m, message("adder-typed", adder=adder_words(kg_m))
+    if not lines:
+        return 0.0, message("adder-no-line")
+    length = sum(x.length_m for x in lines)
+    kg_m = sum(line_adder(scope.refrigerant, x.size) * x.length_m for x in lines) / length
+    return kg_m, message("adder-by-density", adder=adder_words(kg_m), refrigerant=scope.refrigerant)
+
+
+def charge_to_weigh(scope: Scope) -> Charge | None:
+    """Charge to weigh in, kg, with what the unit holds taken off; None without a nameplate.
+
+    Nameplate + (liquid line − included length) × adder + accessories − what the unit holds. Where a section keeps its
+    charge, that is the nameplate: only the adder and accessories are left, never the nameplate again. An adder left
+    open is worked out from the liquid that each line size holds (needs the property library).
+    """
+    return charge_by(scope, "unit-charge" if keeps_charge(scope) else "cylinder")
+
+
+def charge_by(scope: Scope, way: Way) -> Charge | None:
+    """Charge to weigh in by a way, kg: None where the sheet does not say enough.
+
+    By the unit's own charge a line shorter than the included length takes nothing off: what is in the unit is in.
+    """
+    held = held_in_unit(scope)
+    by_unit = way == "unit-charge" and keeps_charge(scope)
+    if scope.nameplate_kg is None and not (by_unit and scope.included_length_m > 0.0):
+        return None
+    extra_m = extra_length(scope)
+    adder, how = adder_of_line(scope)
+    extra = max(0.0, extra_m * adder) if by_unit else extra_m * adder
+    accessories = scope.accessories_g * 1e-3
+    parts = [
+        ChargePart("nameplate", scope.nameplate_kg or 0.0),
+        ChargePart("line", extra),
+        ChargePart("accessories", accessories),
+        ChargePart("held", -held),
+    ]
+    if held == (scope.nameplate_kg or 0.0):
+        # All of it goes in by the unit's own valves.
+        parts = [p for p in parts if p.what in ("line", "accessories")]
+    total = max(0.0, sum(p.kg for p in parts))
     words = message(
         "charge-sum",
-        nameplate=mass(scope.nameplate_kg),
+        nameplate=mass(scope.nameplate_kg or 0.0),
         sign="plus" if extra >= 0 else "minus",
         extra=mass(abs(extra)),
         line=message("charge-line-more" if extra_m >= 0 else "charge-line-less", length=length_of(abs(extra_m))),
         adder=how,
-        accessories=message("charge-accessories", mass=mass(scope.accessories_g * 1e-3)) if scope.accessories_g else "",
-        held=message("charge-held", mass=mass(scope.held_in_unit_kg)) if scope.held_in_unit_kg else "",
+        accessories=message("charge-accessories", mass=mass(accessories)) if accessories else "",
+        held=message("charge-held", mass=mass(held)) if held else "",
     )
-    return Charge(total, words)
+    return Charge(to_weigh=total, words=words, parts=tuple(p for p in parts if p.kg), way=way)
+
+
+def recovery_limit(refrigerant: str, volume_l: float, kelvin_hot: float = 327.15) -> float:
+    """Most refrigerant, kg, that a recovery cylinder of ``volume_l`` litres may take.
+
+    80 % of its volume of liquid as dense as it is at ``kelvin_hot`` (54 °C, 130 °F, as cylinders are rated), so that
+    a warm day does not fill it with liquid. Near the critical point the densest state known is taken.
+    """
+    return FILL_SHARE * volume_l * 1e-3 * saturated(refrigerant, kelvin_hot).liquid_density
 
 
 def grams_per_year(leak: Range, scope: Scope) -> Range:
@@ -94,3 +163,15 @@ def grams_per_year(leak: Range, scope: Scope) -> Range:
     high = ref.pressure_40c.value
     usual = 0.6 * high
     return Range(lost(leak.low, usual, False), lost(leak.value, usual, True), lost(leak.high, high, True))
+
+
+def empty_after(yearly_g: Range, charge_kg: float | None) -> Range | None:
+    """Seconds until a loss, g/year, has emptied a charge, kg; None where either is not known.
+
+    >>> round(empty_after(Range(500.0, 1000.0, 2000.0), 1.0).value / YEAR_S, 2)
+    1.0
+    """
+    if charge_kg is None or yearly_g.low <= 0.0:
+        return None
+    whole = 1000.0 * charge_kg * YEAR_S
+    return Range(whole / yearly_g.high, whole / yearly_g.value, whole / yearly_g.low)

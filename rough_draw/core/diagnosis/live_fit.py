@@ -83,11 +83,15 @@ def unknowns_at(z: FloatArray) -> Unknowns:
 
 @dataclass
 class Fit:
-    """Members of one sheet and its touches so far; it grows as readings ask for it. Not shared between threads."""
+    """Members of one sheet and its touches so far; it grows as readings ask for it. Not shared between threads.
+
+    ``ballast_stays``: the ballast is open still though the gauge is far under the level at which it is to be closed.
+    """
 
     job: Job
     touches: tuple[Touch, ...]
     start: float
+    ballast_stays: bool = False
     base: Assembly = field(init=False)
     members: list[Member] = field(default_factory=list)
     proposals: list[Proposal] = field(default_factory=list)
@@ -108,7 +112,7 @@ class Fit:
         u = unknowns_at(z)
         varied = vary(self.base, self.job, u)
         net, later = replayed(self.job, varied, u, self.touches, self.start)
-        result = self._run(net, later, u, varied.gauge_node, ballast_left_open(self.touches))
+        result = self._run(net, later, u, varied.gauge_node, self._closes_by_itself())
         times, gauge, system, others = result
         late = times >= self.after
         at = time_at_level(times[late], system[late], self.target)
@@ -116,6 +120,10 @@ class Fit:
         return Member(
             z, times, gauge, at if at is not None else 2 * HORIZON, water, others, varied.network.volume("system")
         )
+
+    def _closes_by_itself(self) -> bool:
+        """Whether a ballast that the log leaves open is taken to be closed at its level, when it comes to that."""
+        return ballast_left_open(self.touches) and not self.ballast_stays
 
     def _run(
         self, net: Network, later: list[tuple[float, Change]], u: Unknowns, gauge: str, ballast: bool
@@ -199,10 +207,10 @@ class Answer:
     members: int
 
 
-def start_fit(job: Job, touches: Sequence[Touch], start: float) -> Fit:
+def start_fit(job: Job, touches: Sequence[Touch], start: float, ballast_stays: bool = False) -> Fit:
     """A fit of a run that began at ``start``."""
     kept = tuple(t for t in touches if t.at >= start - 1.0)
-    return Fit(job, kept, start)
+    return Fit(job, kept, start, ballast_stays)
 
 
 def thinned(at: FloatArray, pa: FloatArray) -> tuple[FloatArray, FloatArray]:
@@ -273,3 +281,19 @@ def _quantile(values: FloatArray, w: FloatArray, q: float) -> FloatArray:
     row = (run_up >= q * run_up[-1]).argmax(axis=0)
     found: FloatArray = np.take_along_axis(values, np.take_along_axis(order, row[None, :], axis=0), axis=0)[0]
     return found
+
+
+def ballast_stays(job: Job, touches: Sequence[Touch], at: FloatArray, pa: FloatArray) -> bool:
+    """Whether a ballast that the log leaves open was not closed where it should be: the gauge is long past it."""
+    level = ballast_at(job)
+    if level is None or not ballast_left_open(touches) or not at.size:
+        return False
+    over = np.flatnonzero(~(pa < PASSED * level))
+    under = at[over[-1] + 1 :] if over.size else at
+    return under.size > 0 and float(at[-1] - under[0]) > FORGOTTEN_S
+
+
+PASSED = 0.8
+"""Of the level at which the ballast is closed: under this its moment is over."""
+FORGOTTEN_S = 300.0
+"""Seconds after that moment from which it is taken to stay open."""

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 
 from rough_draw.core.hold.decision import VerdictName
 from rough_draw.core.hold.result import Verdict
-from rough_draw.core.hold.wording import HEADLINE, leak_beside
+from rough_draw.core.hold.wording import HEADLINE, leak_beside, needle_moved
 from rough_draw.core.message import Message, Value, message
 from rough_draw.core.model.isolation import Isolation
 from rough_draw.core.physics.water import TRIPLE_PA
@@ -62,6 +62,9 @@ def what_next(v: Verdict, criterion: Criterion, held: Isolation | None = None) -
     match v.verdict:
         case "tight-and-dry":
             return _sound(v)
+        case "unverified" if needle_moved(v):
+            # What lifts a needle lifts a micron gauge off its scale: first the leak.
+            return LEAK
         case "moisture" if leak_beside(v) >= HEADLINE:
             # Nobody is sent to pump for hours on a system that almost certainly leaks.
             return PLAIN["leak-and-moisture"]

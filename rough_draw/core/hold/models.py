@@ -34,7 +34,7 @@ from rough_draw.core.hold.hypotheses import (
     WATER_TAU,
     rise_shape,
 )
-from rough_draw.core.physics.units import MICRON_PA
+from rough_draw.core.physics.units import ATMOSPHERE_PA, MICRON_PA
 
 FloatArray = NDArray[np.float64]
 IntArray = NDArray[np.int64]
@@ -46,10 +46,11 @@ STEP_SIZE = 500.0 * MICRON_PA
 
 @dataclass(frozen=True)
 class Setting:
-    """What is known beside the readings: saturation Pa at the coldest spot, and s of pumping before."""
+    """What is known beside the readings: saturation at the coldest spot and the air, Pa; s of pumping before."""
 
     saturation: float
     drawn: float
+    atmosphere: float = ATMOSPHERE_PA
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -21,7 +21,7 @@ from rough_draw.core.message.figure import volume as volume_of
 from rough_draw.core.physics.gas import R_WATER
 from rough_draw.core.physics.interval import Range
 from rough_draw.core.physics.quantity import Quantity
-from rough_draw.core.physics.units import ATMOSPHERE_PA, MICRON_PA
+from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.physics.water import saturation_pressure
 from rough_draw.core.sheet import criteria
 
@@ -30,7 +30,6 @@ FloatArray = NDArray[np.float64]
 ALGORITHM = "hold-3"
 SMALLEST = 5e-5
 """m³; in less, any tool's seat shows hundreds of microns."""
-ATMOSPHERE = ATMOSPHERE_PA
 GAUGE = 0.013
 """Standard deviation of a gauge's scale, as a share (estimate)."""
 AHEAD = (600.0, 3600.0, 86_400.0)
@@ -189,7 +188,7 @@ def framed(
     keep = sound_points(t, pressures)
     touches = tuple(x - float(times[0]) for x in known.touches) or jumps(t[keep], pressures[keep])
     data = thin(t[keep], pressures[keep], touches)
-    setting = Setting(saturation, max(known.drawn, 300.0))
+    setting = Setting(saturation, max(known.drawn, 300.0), known.atmosphere)
     hose = known.hose.times(1.0 / volume.value) if known.hose is not None and known.hose.value > 0 else None
     chosen = accounts(hose, known.wetness, known.ran)
     return Frame(data=data, basis=make_basis(data, setting), setting=setting, accounts=chosen, limit=limit, hose=hose)
@@ -254,7 +253,7 @@ def _verdict(
         slope=Range(rise.low / m, rise.value / m, rise.high / m),
         rising=rise.low > 0.2 * GOOD or now.odds["leak"] + now.odds["leak-and-moisture"] > 0.5,
         moisture=_moisture(now.verdict, readings, end, volume, coldest, setting),
-        ahead=tuple((s, ahead(readings, s + late, end, setting, ATMOSPHERE)) for s in AHEAD),
+        ahead=tuple((s, ahead(readings, s + late, end, setting, setting.atmosphere)) for s in AHEAD),
         detection=now.detection / m,
         plateau=Range(max(0.0, level - Z90 * sd), level, level + Z90 * sd),
         open=now.open,

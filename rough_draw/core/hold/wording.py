@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from rough_draw.core.hold.decision import above_saturation
+from rough_draw.core.hold.decision import LEAKS, above_saturation
 from rough_draw.core.hold.posterior import Reading
 from rough_draw.core.hold.result import Verdict
 from rough_draw.core.message import Figure, Message, listed, message
-from rough_draw.core.message.figure import mass, rise, share, vacuum
+from rough_draw.core.message.figure import duration, rise, share, throughput, vacuum
 from rough_draw.core.physics.interval import Range
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.physics.water import TRIPLE_PA
@@ -53,10 +53,17 @@ def cause(name: str) -> Message:
 
 def headline(v: Verdict) -> Message:
     """The verdict in a sentence; with it a leak that very likely stands beside water."""
+    if needle_moved(v):
+        return message("verdict-needle-moved")
     leaks = leak_beside(v)
     if leaks >= HEADLINE:
         return message("verdict-moisture-leak", likely=likely(leaks), odds=share(leaks))
     return v.sentence
+
+
+def needle_moved(v: Verdict) -> bool:
+    """Whether a hold that only a needle watched has been seen to fail."""
+    return v.why is not None and v.why.key == "unfit-needle-moved"
 
 
 def leak_beside(v: Verdict) -> float:
@@ -156,8 +163,8 @@ def account_words(v: Verdict, r: Reading) -> Message:
     return message(f"account-{r.name}", level=level, rate=straight)
 
 
-def disagreements(v: Verdict, grams: Range) -> list[Message]:
-    """Where a standard's own rule and the curve part, a sentence why. ``grams`` a year at working pressure."""
+def disagreements(v: Verdict) -> list[Message]:
+    """Where a standard's own rule and the curve part, a sentence why."""
     passing = [o.name for o in v.criteria if o.passed]
     failing = [o for o in v.criteria if o.passed is False]
     if not passing:
@@ -166,7 +173,7 @@ def disagreements(v: Verdict, grams: Range) -> list[Message]:
     found = []
     if "leak" in v.verdict:
         told = "parts-leak" if v.verdict == "leak" else "parts-leak-and-water"
-        found.append(message(told, names=names, rate=_rate(v.rate.value), yearly=mass(1e-3 * grams.value)))
+        found.append(message(told, names=names, rate=_rate(v.rate.value)))
     elif v.verdict in ("moisture", "refrigerant", "vapour"):
         hour = next((r for s, r in v.ahead if s == 3600.0), None)
         if hour is not None and hour.value > v.limit:
@@ -178,6 +185,23 @@ def disagreements(v: Verdict, grams: Range) -> list[Message]:
     elif v.verdict == "hose":
         found.append(message("parts-hoses", names=names, rate=_rate(v.detection)))
     return [*found, *_against(v, failing)]
+
+
+def charge_loss(v: Verdict, volume: float, empty: Range | None) -> list[Message]:
+    """What a leak would do to the charge, and what a hold of this ``volume`` m³ does not see.
+
+    ``empty``: seconds until it has emptied the system at working pressure, where the charge is known. A hold in
+    vacuum tells that only within months, so no grams stand here.
+    """
+    found = []
+    if v.verdict in LEAKS:
+        if empty is None:
+            found.append(message("loss-charge-unknown"))
+        else:
+            found.append(message("loss-empties", soon=duration(empty.low), late=duration(empty.high)))
+    if v.readings and v.detection > 0.0:
+        found.append(message("loss-seen-from", leak=throughput(v.detection * MICRON_PA * volume)))
+    return found
 
 
 def _against(v: Verdict, failing: list[Outcome]) -> list[Message]:

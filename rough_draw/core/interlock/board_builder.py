@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 from typing import Literal
 
@@ -13,7 +14,16 @@ from rough_draw.core.message import Message, Name, message
 from rough_draw.core.model.assemble import Assembly, assemble
 from rough_draw.core.model.system import section_volume
 from rough_draw.core.sheet.job import Job
-from rough_draw.core.sheet.rig import GaugePart, HosePart, ManifoldPart, ToolPart
+from rough_draw.core.sheet.rig import (
+    AdapterPart,
+    GaugePart,
+    HosePart,
+    ManifoldPart,
+    PumpPart,
+    TeePart,
+    ToolPart,
+    ValvePart,
+)
 from rough_draw.core.sheet.scope import Link
 
 NITROGEN_PA = 300_000.0
@@ -127,7 +137,7 @@ def make_board(job: Job, assembly: Assembly | None = None, at_pump: Bottle = "")
     for link in job.scope.links:
         _add_link(draft, link, kept)
     for x in sources:
-        label = f"the {x.kind}'s valve"
+        label = message("valve-of", thing=message(f"part-{x.kind}"))
         gate = _RawGate(name=x.name, kind=x.kind, a=x.node, b=f"{SOURCE}{x.name}", label=label, part=x.name)
         draft.add(gate, is_open=False)
     return _numbered(draft)
@@ -171,7 +181,7 @@ def _add_port(d: _Draft, t: Tube) -> None:
     d.ports[port.id] = part.id
     if d.job.rig.keeps_core(port):
         d.sprung.add(name)
-    elif port.core and isinstance(part, ToolPart):
+    elif port.core and d.job.rig.tool_at(port.id) is not None:
         # Its core goes back in through the tool. One that was pulled by hand cannot, under pressure.
         d.cored.add(name)
 
@@ -223,7 +233,20 @@ def _numbered(d: _Draft) -> Board:
         places={n: at(n) for n in d.names},
         by_tube=d.by_tube,
         taps={x.name: x.node for x in d.sources},
+        liquid_ports=frozenset(p.id for p in d.job.scope.ports if p.side == "liquid"),
+        hoses=_hoses(d, at),
+        hollow=frozenset(_hoses(d, at)) | {at(p.id) for p in d.job.rig.parts if isinstance(p, ManifoldPart)},
     )
+
+
+def _hoses(d: _Draft, at: Callable[[str], int]) -> dict[int, tuple[str, ...]]:
+    """Hoses by the room their bore is in."""
+    found: dict[int, tuple[str, ...]] = {}
+    for p in d.job.rig.parts:
+        if isinstance(p, HosePart):
+            room = at(f"{p.id}.b")
+            found[room] = (*found.get(room, ()), p.id)
+    return found
 
 
 def _ends(d: _Draft) -> dict[str, str]:
@@ -232,12 +255,17 @@ def _ends(d: _Draft) -> dict[str, str]:
     for p in d.job.rig.parts:
         if isinstance(p, HosePart):
             found[p.id] = f"{p.id}.end"
-        elif isinstance(p, ToolPart) and p.port:
+        elif isinstance(p, ToolPart):
             found[p.id] = f"{p.id}.port-side"
         elif isinstance(p, GaugePart):
             found[p.id] = d.assembly.gauges[p.id]
-        elif isinstance(p, ManifoldPart):
+        elif isinstance(p, AdapterPart | ValvePart):
+            alone = p.port is not None and p.on is None
+            found[p.id] = f"{p.id}.port-side" if alone else f"{p.id}.end"
+        elif isinstance(p, ManifoldPart | TeePart):
             found[p.id] = p.id
+        elif isinstance(p, PumpPart):
+            found[p.id] = "intake"
     return found
 
 

@@ -51,6 +51,9 @@ class Board:
     for a tool to put back. ``sprung``: ports that shut themselves when what pushes their core is taken off.
     ``found``: rooms joined to each room, kept by what is open: a search asks again and again.
     ``pump_gone``: the hose at the pump stands on a bottle; ``pump`` is then the room at its end.
+    ``liquid_ports``: ports on the liquid side. ``hoses``: hoses by the room their bore is in.
+    ``drawn``: rooms of the system that were evacuated, where the rig is no longer the one that did it.
+    ``hollow``: rooms of hoses and manifolds, which hold more liquid than a fitting does.
     ``places``: room of every node of the network. ``by_tube``: the gate that shuts a passage. ``taps``: node that a
     gate at a source opens into.
     """
@@ -72,6 +75,10 @@ class Board:
     places: dict[str, int] = field(default_factory=dict)
     by_tube: dict[str, str] = field(default_factory=dict)
     taps: dict[str, str] = field(default_factory=dict)
+    liquid_ports: frozenset[str] = frozenset()
+    hoses: dict[int, tuple[str, ...]] = field(default_factory=dict)
+    hollow: frozenset[int] = frozenset()
+    drawn: frozenset[int] | None = None
     found: dict[frozenset[str], tuple[frozenset[int], ...]] = field(default_factory=dict, repr=False)
 
     @property

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Set
 from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, get_args
 
 from rough_draw.core.interlock.compartments import Board
 from rough_draw.core.interlock.gas_state import PRESSURE, VACUUM, WHIFF, State, in_vacuum, total
@@ -28,7 +28,25 @@ Kind = Literal[
     "see-pressure",
     "purge",
     "take-off",
+    "put-on",
     "cap",
+    "stem-cap",
+    "check-port",
+    "zero-scale",
+    "weigh-in",
+    "start",
+    "stop-unit",
+    "trim",
+    "empty-hose",
+    "read-floor",
+    "read-target",
+    "pump-care",
+    "tag",
+    "check-room",
+    "gauges-on",
+    "watch-suction",
+    "see-still",
+    "lock-off",
     "energise",
     "loosen",
     "tighten",
@@ -36,36 +54,51 @@ Kind = Literal[
     "work",
 ]
 
-
+KINDS: tuple[Kind, ...] = get_args(Kind)
+"""What a touch can be."""
 ConsequenceKind = Literal[
     "air-in",
+    "air-with-charge",
     "back-through-pump",
+    "back-to-cylinder",
+    "ball-closed",
     "compressor-in-vacuum",
     "core-behind-hose",
     "core-in-vacuum",
     "core-less",
+    "cylinder-open",
     "gauge-burst",
     "gauge-fouled",
     "gauge-outside",
     "gauge-pressed",
+    "hose-unrated",
     "hoses-in-hold",
+    "liquid-out",
     "liquid-to-compressor",
     "loosened-under-pressure",
     "no-flow",
+    "no-plunger",
     "no-pressure",
+    "no-pressure-gauge",
     "no-way",
+    "not-running",
     "not-seen",
+    "not-the-low-side",
+    "nothing-flows",
     "off-before-isolated",
     "oil-running",
     "port-open",
     "pressure-into-pump",
     "purge-open",
-    "purge-shut",
     "rush",
+    "scale-not-zeroed",
+    "service-closed",
     "suction-only",
+    "throttle",
     "trapped",
     "venting",
     "whiff",
+    "zero-open",
 ]
 
 
@@ -75,6 +108,17 @@ class Touch:
 
     kind: Kind
     on: str = ""
+
+    @property
+    def text(self) -> str:
+        """As a run logs it: ``open:tool-a``, ``pump-on``."""
+        return f"{self.kind}:{self.on}".rstrip(":")
+
+
+def touch_of(move: str, on: str = "") -> Touch | None:
+    """A touch by the name of its kind; None where there is no such kind."""
+    kind = next((k for k in KINDS if k == move), None)
+    return Touch(kind, on) if kind is not None else None
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -7,7 +7,6 @@ from dataclasses import dataclass, replace
 
 from rough_draw.core.engine.walk import reached
 from rough_draw.core.interlock.compartments import Board
-from rough_draw.core.sheet.rig import HosePart, ToolPart
 
 Gas = tuple[float, float, float]
 """Air, nitrogen, refrigerant in a room, Pa."""
@@ -17,6 +16,8 @@ VACUUM = 5_000.0
 """Under this a room counts as evacuated, Pa."""
 PRESSURE = 1.15
 """Over this many atmospheres a room counts as under pressure."""
+LIQUID = 1.5
+"""Over this many atmospheres of refrigerant what comes out of a liquid port is liquid; a crack gives less."""
 WHIFF = 100.0
 """Partial pressure of refrigerant from which a sensor is fouled, Pa."""
 
@@ -26,7 +27,9 @@ class State:
     """Everything a touch can change: gas by room, parts ``off``, ports ``capped``, pressure ``seen`` at the ports.
 
     ``loose``: nodes where a joint is loosened. ``swept``: nodes that nitrogen has flowed through. ``worked``: valves
-    that were shut and opened once.
+    that were shut and opened once. ``plunged``: core tools with their plunger on the hose end; ``through``: those whose
+    ball is open behind it. ``liquid``: rooms of the rig full of liquid refrigerant. ``running``: the system runs.
+    ``done``: what changes no gas: a scale zeroed, a charge weighed in or trimmed, caps on stems, ports checked.
     """
 
     opened: frozenset[str]
@@ -41,6 +44,15 @@ class State:
     loose: frozenset[str] = frozenset()
     swept: frozenset[str] = frozenset()
     worked: frozenset[str] = frozenset()
+    plunged: frozenset[str] = frozenset()
+    through: frozenset[str] = frozenset()
+    liquid: frozenset[int] = frozenset()
+    running: bool = False
+    done: frozenset[str] = frozenset()
+
+    def with_done(self, what: str) -> State:
+        """The state with one more of the things that change no gas."""
+        return replace(self, done=self.done | {what})
 
     def key(self, atmosphere: float) -> tuple[object, ...]:
         """What makes two states the same for the planner: levels instead of figures."""
@@ -56,6 +68,11 @@ class State:
             self.loose,
             self.swept,
             self.worked,
+            self.plunged,
+            self.through,
+            self.liquid,
+            self.running,
+            self.done,
             tuple(_level(g, atmosphere) for g in self.gas),
         )
 
@@ -92,8 +109,9 @@ def held(board: Board, valves: tuple[str, ...]) -> State:
 
 def carried(old: Board, state: State, new: Board) -> State:
     """A state on a board where a hose has been moved: the same valves, the same contents, air in the moved end."""
+    # A valve that was not there before was capped, and is closed.
     opened = {n for n in state.opened if n in new.gates} | {
-        n for n in new.gates if n not in old.gates and n not in new.shut
+        n for n, g in new.gates.items() if n not in old.gates and n not in new.shut and g.kind != "valve"
     }
     node = {room: n for n, room in new.places.items() if n in old.places}
     air: Gas = (new.atmosphere, 0.0, 0.0)
@@ -142,16 +160,23 @@ def settle(board: Board, state: State, air_at: int | None = None) -> State:
     gas = list(state.gas)
     seen: set[int] = set()
     loose = {board.places[n] for n in state.loose}
+    ends = {board.ends[p] for p in state.off if p in board.ends}
     for start in range(len(gas)):
         if start in seen:
             continue
         group = joined(board, state.opened, start)
         seen |= group
         vented = not group.isdisjoint(loose)
-        if len(group) == 1 and start != air_at and not vented and not (state.pump and start == board.pump):
+        open_end = not group.isdisjoint(ends)
+        if (
+            len(group) == 1
+            and start != air_at
+            and not (vented or open_end)
+            and not (state.pump and start == board.pump)
+        ):
             continue
         sources = [r for r in group if board.rooms[r].source]
-        if air_at in group or board.air in group:
+        if air_at in group or board.air in group or open_end:
             mixed: Gas = (board.atmosphere, 0.0, 0.0)
         elif vented:
             mixed = _level_with_air(board, gas, group)
@@ -164,7 +189,27 @@ def settle(board: Board, state: State, air_at: int | None = None) -> State:
             mixed = tuple(sum(gas[r][k] * board.rooms[r].volume for r in group) / volume for k in range(3))  # type: ignore[assignment]
         for r in group:
             gas[r] = _supply(board, r) if board.rooms[r].source else mixed
-    return replace(state, gas=tuple(gas))
+    return replace(state, gas=tuple(gas), liquid=state.liquid | _filling(board, state, gas))
+
+
+def within_rig(board: Board, opened: frozenset[str], start: int) -> Set[int]:
+    """Rooms joined to ``start`` without going through the system."""
+    return reached(start, lambda here: (r for r in board.beyond(here, opened) if not board.rooms[r].system))
+
+
+def _filling(board: Board, state: State, gas: list[Gas]) -> Set[int]:
+    """Rooms of the rig that fill with liquid: from an open cylinder, or by a liquid port from a charged system."""
+    found: set[int] = set()
+    for name, g in board.gates.items():
+        if name not in state.opened:
+            continue
+        if g.kind == "cylinder":
+            found |= within_rig(board, state.opened, board.fed(name))
+        elif g.kind == "port" and name.removeprefix("port:") in board.liquid_ports:
+            inner, outer = (g.a, g.b) if board.rooms[g.a].system else (g.b, g.a)
+            if gas[inner][2] > LIQUID * board.atmosphere:
+                found |= within_rig(board, state.opened, outer)
+    return found & board.hollow
 
 
 def _level_with_air(board: Board, gas: list[Gas], group: Set[int]) -> Gas:
@@ -185,13 +230,3 @@ def _filled(board: Board, gas: list[Gas], group: Set[int], source: int) -> Gas:
     supply = board.rooms[source].supply
     a, n, f = _supply(board, source)
     return (air, n and max(n - air, 0.0), f and max(f - air, 0.0)) if a == 0 else (supply, 0.0, 0.0)
-
-
-def in_the_way(board: Board, state: State, port: str) -> str | None:
-    """The hose that sits where the plunger of a port's core tool goes, while it is on; None where the way is free."""
-    tool = board.job.rig.get(board.ports.get(port.removeprefix("port:"), ""))
-    if not isinstance(tool, ToolPart) or tool.plunger == "own":
-        return None
-    rig = board.job.rig
-    ends = [rig.get(tool.on) if tool.on is not None else None, *(c for c in rig.children(tool.id) if c.at == "end")]
-    return next((p.id for p in ends if isinstance(p, HosePart) and p.id not in state.off), None)

@@ -18,7 +18,9 @@ def valves_of(board: Board, kind: str = "valve") -> list[str]:
 
 @lru_cache(maxsize=32)
 def system_rooms(board: Board) -> tuple[int, ...]:
-    """Rooms of the system from which the pump can draw when every gate of the rig is open."""
+    """Rooms of the system from which the pump can draw, or drew, when every gate of the rig is open."""
+    if board.drawn is not None:
+        return tuple(sorted(board.drawn))
     opened = frozenset(n for n in board.gates if n not in board.shut) | set(valves_of(board))
     return tuple(r for r in joined(board, opened, board.pump) if board.rooms[r].system)
 
@@ -80,3 +82,11 @@ def _ways(board: Board) -> frozenset[str]:
 def evacuated(board: Board) -> list[int]:
     """Rooms of the system that are to be evacuated."""
     return [r for r, room in enumerate(board.rooms) if room.system]
+
+
+@lru_cache(maxsize=32)
+def port_rooms(board: Board) -> tuple[int, ...]:
+    """Rooms of the system behind the ports that the rig is on, as far as the pump reaches them."""
+    drawn = set(system_rooms(board))
+    ends = [r for n in board.ports for r in (board.gates[f"port:{n}"].a, board.gates[f"port:{n}"].b)]
+    return tuple(sorted({r for r in ends if r in drawn}))

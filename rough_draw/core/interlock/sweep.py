@@ -16,6 +16,7 @@ from rough_draw.core.interlock.compartments import Board
 from rough_draw.core.message import Message, Name, message
 from rough_draw.core.sheet.naming import hose_name
 from rough_draw.core.sheet.rig import HosePart, ToolPart
+from rough_draw.core.sheet.scope import Port
 
 LEAST_SHARE = 0.02
 """Share of the flow under which a part counts as by-passed: it would take fifty times as long as the main way."""
@@ -32,20 +33,31 @@ class Joint:
 
 
 def joints(board: Board) -> list[Joint]:
-    """Joints that can be loosened: under the tools at the ports, at the far ends of hoses, at the ends of sections."""
+    """Where gas can be let out: at a port that is free, under the tools at the ports, at the far ends of hoses, at the
+    ends of sections. A cylinder has its valves and no joint.
+    """
     found = []
+    for free in free_ports(board):
+        found.append(Joint(f"system.{free.section}", message("the", thing=free.words()), 0))
     for p in board.job.rig.parts:
         if isinstance(p, ToolPart) and p.port and f"port:{p.port}" in board.cored:
             port = board.job.scope.port(p.port)
-            found.append(Joint(f"{p.id}.port-side", message("joint-under-tool", port=port.words()), 0))  # type: ignore[union-attr]
+            found.append(Joint(f"{p.id}.port-side", message("joint-under-tool", port=port.words()), 1))  # type: ignore[union-attr]
         if isinstance(p, HosePart) and f"{p.id}.end" in board.places:
             found.append(
                 Joint(f"{p.id}.end", message("joint-far-nut", hose=hose_name(board.job.rig, board.job.scope, p)), 1)
             )
+    taken = {j.node for j in found}
     for s in board.job.scope.sections:
-        if not s.holds_charge and f"system.{s.id}" in board.places:
+        solid = s.kind == "cylinder" or f"system.{s.id}" in taken
+        if not s.holds_charge and not solid and f"system.{s.id}" in board.places:
             found.append(Joint(f"system.{s.id}", message("joint-far-end", section=s.words()), 2))
     return found
+
+
+def free_ports(board: Board) -> list[Port]:
+    """Ports of what is evacuated that the rig leaves free: gas can be let out there without a joint loosened."""
+    return [p for p in board.job.scope.ports if p.id not in board.ports and f"system.{p.section}" in board.places]
 
 
 def joint_words(board: Board, node: str) -> Name:
@@ -114,13 +126,14 @@ def _solved(tubes: list[Tube], tap: str, loose: frozenset[str]) -> list[float]:
 
 
 def minutes(board: Board, shares: dict[str, float]) -> float:
-    """Minutes that a sweep has to run: `SWEEP_CHANGES` of the gas in every part it passes, two at the least.
+    """Minutes that a sweep has to run: `SWEEP_CHANGES` of the gas of all it passes, two at the least.
 
-    A well mixed volume V holds e⁻ⁿ of its first gas after n volumes have gone through.
+    A well mixed volume V holds e⁻ⁿ of its first gas after n volumes have gone through. What lies one behind the other
+    takes the sum of their volumes; what gets a share of the flow takes the longer for it.
     """
-    longest = 0.0
-    for n in board.assembly.network.nodes:
-        share = shares.get(n.name, 0.0)
-        if share >= LEAST_SHARE:
-            longest = max(longest, SWEEP_CHANGES.value * n.volume / (share * SWEEP_FLOW.value))
-    return max(LEAST_MINUTES, longest / 60.0)
+    passed = [
+        (n.volume, shares[n.name]) for n in board.assembly.network.nodes if shares.get(n.name, 0.0) >= LEAST_SHARE
+    ]
+    whole = sum(v for v, _ in passed)
+    slowest = max((v / share for v, share in passed), default=0.0)
+    return max(LEAST_MINUTES, SWEEP_CHANGES.value * max(whole, slowest) / SWEEP_FLOW.value / 60.0)

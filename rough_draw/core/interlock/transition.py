@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Set
 from dataclasses import replace
 
-from rough_draw.core.engine.walk import reached
+from rough_draw.core.interlock import charge_moves, port_moves
 from rough_draw.core.interlock.compartments import Board, Gate
 from rough_draw.core.interlock.consequence import (
     RANK,
@@ -19,19 +18,12 @@ from rough_draw.core.interlock.consequence import (
     note,
     stop,
 )
-from rough_draw.core.interlock.gas_state import (
-    PRESSURE,
-    VACUUM,
-    WHIFF,
-    State,
-    in_the_way,
-    in_vacuum,
-    joined,
-    settle,
-    total,
-)
+from rough_draw.core.interlock.gas_state import PRESSURE, VACUUM, WHIFF, State, in_vacuum, joined, settle, total
+from rough_draw.core.interlock.port_moves import free_tool
+from rough_draw.core.interlock.reachability import port_rooms
 from rough_draw.core.interlock.sweep import LEAST_SHARE, flow_shares
-from rough_draw.core.message.figure import gauge_pressure, length, volume
+from rough_draw.core.message.figure import gauge_pressure, length
+from rough_draw.core.sheet.rig import shows_pressure
 
 
 def play(board: Board, state: State, touch: Touch) -> tuple[State, list[Consequence]]:
@@ -44,13 +36,15 @@ def play(board: Board, state: State, touch: Touch) -> tuple[State, list[Conseque
 
 def _do(board: Board, state: State, t: Touch) -> tuple[State, list[Consequence]]:
     match t.kind:
+        case "open" | "shut" if free_tool(board, state, t.on) is not None:
+            return port_moves.ball(board, state, t)
         case "open":
             return settle(board, replace(state, opened=state.opened | {t.on}, vented=False)), _on_open(board, state, t)
         case "shut":
             after = replace(state, opened=state.opened - {t.on})
             return after, _on_shut(board, state, after, board.gates[t.on])
         case "crack":
-            return _cracked(board, state, board.gates[t.on]), []
+            return _cracked(board, state, board.gates[t.on]), _air_with_charge(board, state, board.gates[t.on])
         case "pump-on":
             return _pump_on(board, state)
         case "pump-off":
@@ -63,16 +57,13 @@ def _do(board: Board, state: State, t: Touch) -> tuple[State, list[Consequence]]
         case "oil-change":
             return _oil_change(board, state)
         case "core-in" | "core-out":
-            return _core(board, state, t)
-        case "purge":
-            return _purge(board, state, t.on)
-        case "take-off":
-            return _take_off(board, state, t.on)
+            return port_moves.core(board, state, t)
+        case "take-off" | "put-on":
+            return port_moves.screwed(board, state, t)
+        case "purge" | "zero-scale" | "weigh-in" | "trim" | "empty-hose" | "start" | "stop-unit":
+            return charge_moves.moved(board, state, t)
         case "see-pressure":
-            low = [
-                r for r, room in enumerate(board.rooms) if room.system and total(state.gas[r]) < 1.05 * board.atmosphere
-            ]
-            return replace(state, seen=True), [stop("no-pressure")] if low else []
+            return _see_pressure(board, state)
         case "cap":
             return replace(state, capped=state.capped | {t.on}), []
         case "loosen" | "tighten":
@@ -84,6 +75,18 @@ def _do(board: Board, state: State, t: Touch) -> tuple[State, list[Consequence]]
         case "energise":
             dry = in_vacuum(board, state, range(len(board.rooms)))
             return state, [stop("compressor-in-vacuum")] if dry else []
+        case _:
+            # What changes no gas is only kept as done.
+            return state.with_done(t.text), []
+
+
+def _see_pressure(board: Board, state: State) -> tuple[State, list[Consequence]]:
+    """Positive pressure at the ports: on something that shows it."""
+    low = [r for r in port_rooms(board) if total(state.gas[r]) < 1.05 * board.atmosphere]
+    said = [stop("no-pressure")] if low else []
+    if not shows_pressure(board.job.rig):
+        said.append(note("no-pressure-gauge"))
+    return replace(state, seen=True), said
 
 
 def _cracked(board: Board, state: State, gate: Gate) -> State:
@@ -100,6 +103,15 @@ def _cracked(board: Board, state: State, gate: Gate) -> State:
     return replace(state, gas=tuple(gas))
 
 
+def _air_with_charge(board: Board, state: State, gate: Gate) -> list[Consequence]:
+    """A service valve opened to what was never evacuated: its air would stay in the charge."""
+    if gate.kind != "service":
+        return []
+    rooms = [r for r in (gate.a, gate.b) if board.rooms[r].system and state.gas[r][0] > VACUUM]
+    names = [n for r in rooms for n in board.rooms[r].sections]
+    return [stop("air-with-charge", sections=", ".join(names))] if rooms else []
+
+
 def _on_open(board: Board, state: State, t: Touch) -> list[Consequence]:
     gate = board.gates[t.on]
     one, other = (joined(board, state.opened, x) for x in (gate.a, gate.b))
@@ -108,38 +120,12 @@ def _on_open(board: Board, state: State, t: Touch) -> list[Consequence]:
         rest = other if board.pump in one else one
         if in_vacuum(board, state, rest) and not state.vented:
             said.append(stop("back-through-pump"))
+    said += _air_with_charge(board, state, gate)
     if gate.kind == "service" and in_vacuum(board, state, one | other):
         said.append(caution("rush"))
     if any(board.rooms[r].source == "refrigerant" and not board.rooms[r].kept for r in one | other):
-        said += _charging(board, replace(state, opened=state.opened | {t.on}))
+        said += charge_moves.by_which_side(board, replace(state, opened=state.opened | {t.on}))
     return said
-
-
-def _charging(board: Board, state: State) -> list[Consequence]:
-    """A cylinder open to the rig: by which ports its liquid gets into the system."""
-    source = next(r for r, x in enumerate(board.rooms) if x.source == "refrigerant" and not x.kept)
-    rig = _within_rig(board, state.opened, source)
-    sides = {
-        board.job.scope.port(n).side  # type: ignore[union-attr]
-        for n in board.ports
-        if f"port:{n}" in state.opened and {board.gates[f"port:{n}"].a, board.gates[f"port:{n}"].b} & rig
-    }
-    could = _within_rig(board, frozenset(board.gates), source)
-    every = {
-        board.job.scope.port(n).side  # type: ignore[union-attr]
-        for n in board.ports
-        if {board.gates[f"port:{n}"].a, board.gates[f"port:{n}"].b} & could
-    }
-    if "suction" in sides and every - {"suction"}:
-        return [stop("liquid-to-compressor")]
-    if "suction" in sides:
-        return [caution("suction-only")]
-    return []
-
-
-def _within_rig(board: Board, opened: frozenset[str], start: int) -> Set[int]:
-    """Rooms joined to ``start`` without going through the system."""
-    return reached(start, lambda here: (r for r in board.beyond(here, opened) if not board.rooms[r].system))
 
 
 def _on_shut(board: Board, state: State, after: State, gate: Gate) -> list[Consequence]:
@@ -185,39 +171,6 @@ def _oil_change(board: Board, state: State) -> tuple[State, list[Consequence]]:
     return replace(state, fresh_oil=True), []
 
 
-def _core(board: Board, state: State, t: Touch) -> tuple[State, list[Consequence]]:
-    name = f"port:{t.on}"
-    gate = board.gates[name]
-    inner = gate.b if board.rooms[gate.b].system else gate.a
-    part = board.job.rig.get(board.ports.get(t.on, ""))
-    said = []
-    if part is None or part.kind != "tool" or part.id in state.off:
-        return state, [stop("core-less", what=gate.label)]
-    if t.kind == "core-in":
-        if total(state.gas[inner]) < board.atmosphere:
-            said.append(stop("core-in-vacuum"))
-        elif not state.seen:
-            said.append(stop("not-seen", "core"))
-        elif in_the_way(board, state, name) is not None:
-            said.append(stop("core-behind-hose", what=gate.label))
-        return replace(state, opened=state.opened - {name}), said
-    return settle(board, replace(state, opened=state.opened | {name})), said
-
-
-def _purge(board: Board, state: State, source: str) -> tuple[State, list[Consequence]]:
-    """Blow the air out of the hose on an open source, at its far end, with the port still shut."""
-    group = joined(board, state.opened, board.fed(source))
-    if source not in state.opened:
-        return state, [stop("purge-shut")]
-    if any(board.rooms[r].system for r in group):
-        return state, [stop("purge-open")]
-    gas = list(state.gas)
-    for r in group:
-        if not board.rooms[r].source:
-            gas[r] = (0.0, gas[r][1] + gas[r][0], gas[r][2]) if gas[r][1] else (0.0, 0.0, gas[r][2] + gas[r][0])
-    return replace(state, gas=tuple(gas)), []
-
-
 def _joint(board: Board, state: State, t: Touch) -> tuple[State, list[Consequence]]:
     """A nut loosened half a turn, or tightened again."""
     if t.kind == "tighten":
@@ -251,24 +204,3 @@ def _work(board: Board, state: State, valve: str) -> tuple[State, list[Consequen
     after = settle(board, replace(state, opened=state.opened | {valve}, worked=state.worked | {valve}))
     said = [c for c in compare(board, between, after) if c.severity == "stop"]
     return after, said
-
-
-def _take_off(board: Board, state: State, part: str) -> tuple[State, list[Consequence]]:
-    """Unscrew a part: where it was stands open to the air; a port whose core it pushed springs shut."""
-    own = [n for n, p in board.ports.items() if p == part]
-    opened = state.opened - {f"port:{n}" for n in own if f"port:{n}" in board.sprung}
-    here = replace(state, opened=opened, off=state.off | {part})
-    end = board.ends[part]
-    group = joined(board, opened, end)
-    said = air_in(board, here, group, "end")
-    loss = [r for r in group if state.gas[r][2] > 0.5 * board.atmosphere and not board.rooms[r].source]
-    if any(board.rooms[r].source == "refrigerant" or board.rooms[r].system for r in group if state.gas[r][2] > WHIFF):
-        said.append(stop("venting", "part"))
-    elif loss:
-        said.append(note("whiff", gas=volume(sum(board.rooms[r].volume for r in loss))))
-    if own and not state.seen and not said:
-        said.append(caution("not-seen", "part"))
-    for n in own:
-        if f"port:{n}" in opened:
-            said.append(stop("port-open", port=n.replace("-", " ")))
-    return settle(board, here, air_at=end), said

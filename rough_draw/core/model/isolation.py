@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from itertools import product
+from itertools import islice, product
 
 from rough_draw.core.engine.network import Network, Outgassing
 from rough_draw.core.message import Message, Name, listed, message
@@ -12,6 +12,8 @@ from rough_draw.core.model.assemble import Assembly, reaches
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.rig import HosePart, ManifoldPart
 
+MOST_CUTS = 4096
+"""Ways of closing a rig off that are compared."""
 PUMPED = 1800.0
 """How long hoses have usually been pumped on, s, when a hold begins: what their rubber gives off by then (estimate)."""
 
@@ -77,7 +79,8 @@ def _cuts(job: Job, assembly: Assembly) -> list[_Cut]:
     if start is None or any(not w for w in ways):
         return []
     found: dict[frozenset[str], _Cut] = {}
-    for choice in product(*ways):
+    # A rig of many ways with many valves each is looked at as far as a hand could follow: nearest the system first.
+    for choice in islice(product(*ways), MOST_CUTS):
         names = frozenset(choice)
         if names in found:
             continue
@@ -97,10 +100,25 @@ def isolation(job: Job, assembly: Assembly) -> Isolation:
     has_gauge = job.rig.gauge is not None
     if cuts:
         best = min(cuts, key=lambda c: (has_gauge and not c.gauge, c.hose_m, len(c.valves)))
-        return _described(job, assembly, best)
+        return _described(job, assembly, _without_dead_ends(job, assembly, best))
     # No valve anywhere: all that can be done is to stop the pump.
     joined = frozenset(assembly.network.connected("pump"))
     return _described(job, assembly, _Cut((), joined, assembly.gauge_node in joined, 0.0), complete=False)
+
+
+def _without_dead_ends(job: Job, assembly: Assembly, cut: _Cut) -> _Cut:
+    """The cut with every valve shut that leaves less hose inside: a cylinder's hose that was evacuated along."""
+    start = sorted(assembly.pumped)[0]
+    system = {n for n in cut.joined if n.startswith("system.")}
+    for name, valve in sorted(assembly.valves.items()):
+        if name in cut.valves or valve.where != "rig":
+            continue
+        net = shut(assembly.network, tuple(assembly.valves[v].tube for v in (*cut.valves, name)))
+        joined = frozenset(net.connected(start))
+        length = sum(h.length_m for h in hoses_inside(job, joined))
+        if length < cut.hose_m and system <= joined and (assembly.gauge_node in joined) == cut.gauge:
+            cut = _Cut((*cut.valves, name), joined, cut.gauge, length)
+    return cut
 
 
 def _described(job: Job, assembly: Assembly, cut: _Cut, complete: bool = True) -> Isolation:

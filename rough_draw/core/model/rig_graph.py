@@ -225,16 +225,20 @@ class RigBuilder:
         near = self.near(tool)
         name = f"{tool.id}.ball"
         outlets = tool.outlets()
-        if tool.port is not None:
+        if self.rig.port_under(tool) is not None:
             outer = near if near is not None else self.node(f"{tool.id}.end", 4e-6)
             self.tube(name, outer, inner, ball, "valve")
-            self.on_port(tool, inner, pushed=False)
+            if tool.port is not None:
+                self.on_port(tool, inner, pushed=False)
+            else:
+                # An adapter is between it and the port.
+                self.outlets[tool.id, "end"] = inner
         else:
             # On a side port or in a line: what it is screwed on is its port side.
             outer = self.node(f"{tool.id}.end", 4e-6)
             self.tube(f"{tool.id}.neck", self.must_near(tool), inner, Sizes(ball.bore, known(0.02)))
             self.tube(name, inner, outer, ball, "valve")
-        if "end" in outlets:
+        if "end" in outlets and (tool.id, "end") not in self.outlets:
             self.outlets[tool.id, "end"] = outer
         self.outlets[tool.id, "side"] = self.side_port(tool, inner)
         self.valve(tool.id, tool_name(self.rig, self.scope, tool), name, tool.id)

@@ -26,6 +26,9 @@ PA_PER: dict[str, float] = {
     "mmhg": ATMOSPHERE_PA / 760.0,
     "inhg": 3386.389,  # conventional inch of mercury at 0 °C, NIST SP 811
     "psi": 6894.757293168,  # NIST SP 811
+    "mpa": 1_000_000.0,
+    "cmhg": ATMOSPHERE_PA / 76.0,
+    "kgf/cm2": 98_066.5,  # exact, with standard gravity
 }
 
 _ALIASES: dict[str, str] = {
@@ -49,6 +52,18 @@ _ALIASES: dict[str, str] = {
     "inhg": "inhg",
     "psi": "psi",
     "psia": "psi",
+    "psig": "psi",
+    "cmhg": "cmhg",
+    "inhgvac": "inhg",
+    '"hg': "inhg",
+    "barg": "bar",
+    "kpag": "kpa",
+    "mbarg": "mbar",
+    "mpag": "mpa",
+    "kgf/cm2": "kgf/cm2",
+    "kgf/cm²": "kgf/cm2",
+    "kg/cm2": "kgf/cm2",
+    "kg/cm²": "kgf/cm2",
 }
 
 POUND_KG = 0.45359237
@@ -80,7 +95,11 @@ def pressure_unit(text: str) -> str | None:
     >>> pressure_unit("furlong") is None
     True
     """
-    return _ALIASES.get(re.sub(r"[\s.\[\]()]+", "", text.strip().lower()))
+    bare = re.sub(r"[\s.\[\]()]+", "", text.strip())
+    # With a small m it would be a thousandth of a pascal, which no gauge here shows.
+    if bare.lower() in ("mpa", "mpag"):
+        return "mpa" if bare.startswith("M") else None
+    return _ALIASES.get(bare.lower())
 
 
 def to_pa(value: float, unit: str) -> float:

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from typing import Literal
 
 from rough_draw.core.catalogue.breaking import STAND_S
 from rough_draw.core.message import Message, Name, Value
@@ -65,6 +66,16 @@ class Outlook:
     check: float | None = None
 
 
+@dataclass(frozen=True)
+class HeldBack:
+    """Why the system is not isolated yet though the gauge is there: the standard's dwell, a far side that stands
+    higher, readings that the plan cannot explain. ``due`` s from now where it is known."""
+
+    told: Literal["dwell", "far", "unexplained"]
+    due: float | None = None
+    values: tuple[tuple[str, Value], ...] = ()
+
+
 def ballast_at(job: Job) -> float | None:
     """Level, Pa, at which this job's ballast is closed; None where it stays shut."""
     return ballast_level(job.habits, is_wet(job.scope.condition, job.scope.free_water_g))
@@ -79,11 +90,12 @@ def next_touches(
     outlook: Outlook,
     now: float,
     isolate_where: Name,
+    held_back: HeldBack | None = None,
 ) -> list[NextTouch]:
     """Touches still to come in their order, the first being the one on the card.
 
     ``reading`` Pa is the last figure (None when there is none or it is over range); ``now`` is on the clock of
-    the touches.
+    the touches. ``held_back``: why the system is not to be isolated yet.
     """
     if state.broken_at is not None:
         return [_break_end(state, now), *_draw(job, state, criterion, None, outlook, isolate_where, now)]
@@ -92,7 +104,7 @@ def next_touches(
         return [*warm, _start(job), *_draw(job, state, criterion, None, outlook, isolate_where, now)]
     if state.isolated_at is not None:
         return _hold(state, criterion, now)
-    return _draw(job, state, criterion, None if over_range else reading, outlook, isolate_where, now)
+    return _draw(job, state, criterion, None if over_range else reading, outlook, isolate_where, now, held_back)
 
 
 def _is_wet(job: Job) -> bool:
@@ -107,7 +119,14 @@ def _start(job: Job) -> NextTouch:
 
 
 def _draw(
-    job: Job, state: RunState, c: Criterion, reading: float | None, outlook: Outlook, where: Name, now: float
+    job: Job,
+    state: RunState,
+    c: Criterion,
+    reading: float | None,
+    outlook: Outlook,
+    where: Name,
+    now: float,
+    held: HeldBack | None = None,
 ) -> list[NextTouch]:
     ahead: list[NextTouch] = []
 
@@ -120,7 +139,8 @@ def _draw(
     if state.ballast_open or (level is not None and not state.pump_on):
         shut_at = level if level is not None else 5_000 * MICRON_PA
         ahead.append(_next("ballast-shut", due_at(shut_at, outlook.ballast), level=vacuum(shut_at)))
-    if job.habits.check_hold and state.checked_at is None and state.checking_since is None:
+    # A check that belongs to the standard is part of it, whatever the habit.
+    if (job.habits.check_hold or c.check is not None) and state.checked_at is None and state.checking_since is None:
         at = c.check or CHECK_AT
         ahead.append(_next("check-hold", due_at(at, outlook.check), where=where, level=vacuum(at)))
     if _is_wet(job) and state.oil_changed_at is None and state.pump_on:
@@ -132,7 +152,11 @@ def _draw(
         due = due_at(level, outlook.target)
         return [*ahead, _next("break", due, level=vacuum(level), number=state.breaks + 1, count=count)]
     due = due_at(c.target, outlook.target)
-    return [*ahead, _next("isolate", due, where=where, level=vacuum(c.target))]
+    isolate = _next("isolate", due, where=where, level=vacuum(c.target))
+    if held is None or (held.told != "unexplained" and due != 0.0):
+        return [*ahead, isolate]
+    wait = NextTouch(kind="wait", told=f"wait-{held.told}", due=0.0, values=held.values)
+    return [*ahead, wait, replace(isolate, due=held.due)]
 
 
 def _break_end(state: RunState, now: float) -> NextTouch:

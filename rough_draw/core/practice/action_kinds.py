@@ -13,7 +13,7 @@ from typing import Literal, get_args
 from rough_draw.core.sheet.steps import OnPart, OnRun, read_step
 
 LookKind = Literal["power", "pressure", "oil"]
-CheckKind = Literal["see-pressure", "energise"]
+CheckKind = Literal["energise"]
 VerdictKind = Literal["tight", "leak", "moisture", "both", "refrigerant", "rig", "not-judged"]
 EndKind = Literal["release", "repair", "later"]
 
@@ -27,7 +27,7 @@ class Look:
 
 @dataclass(frozen=True)
 class Check:
-    """Pressure looked for at the ports, or power given to the compressor."""
+    """Power given to the compressor."""
 
     what: CheckKind
 
@@ -44,20 +44,6 @@ class Mend:
     """Something mended."""
 
     mend: str
-
-
-@dataclass(frozen=True)
-class Crack:
-    """A valve opened a quarter turn and shut again."""
-
-    valve: str
-
-
-@dataclass(frozen=True)
-class Cap:
-    """A port capped."""
-
-    port: str
 
 
 @dataclass(frozen=True)
@@ -95,14 +81,10 @@ class End:
     end: EndKind
 
 
-Action = (
-    OnRun | OnPart | Look | Check | DoTest | Mend | Crack | Cap | PutRigOn | CallVerdict | NameCause | AskHint | End
-)
+Action = OnRun | OnPart | Look | Check | DoTest | Mend | PutRigOn | CallVerdict | NameCause | AskHint | End
 NAMED: dict[str, Callable[[str], Action]] = {
     "test": DoTest,
     "mend": Mend,
-    "crack": Crack,
-    "cap": Cap,
     "rig": PutRigOn,
     "cause": NameCause,
 }

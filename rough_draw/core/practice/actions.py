@@ -10,15 +10,13 @@ from dataclasses import dataclass
 from typing import get_args
 
 from rough_draw.core.diagnosis.faults import kind_of, place_of
-from rough_draw.core.diagnosis.next_test import BLANK_MOST, EYE
+from rough_draw.core.diagnosis.field_tests import BLANK_MOST, EYE
 from rough_draw.core.message import Message, Name, message
 from rough_draw.core.message.figure import gauge_pressure, vacuum
 from rough_draw.core.practice.action_kinds import (
     AskHint,
     CallVerdict,
-    Cap,
     Check,
-    Crack,
     DoTest,
     End,
     EndKind,
@@ -63,6 +61,12 @@ BY_HAND: dict[str, float] = {
     "warm-up": 3.0,
     "oil-change": 8.0,
     "see-pressure": 0.3,
+    "vent-pump": 0.2,
+    "start": 0.3,
+    "stop-unit": 0.1,
+    "read-floor": 0.2,
+    "pump-care": 1.0,
+    "tag": 0.5,
     "energise": 0.2,
     "note": 0.0,
 }
@@ -74,7 +78,15 @@ ON_PART: dict[str, float] = {
     "core-out": 1.5,
     "core-in": 1.5,
     "take-off": 0.7,
+    "put-on": 0.7,
     "cap": 0.5,
+    "stem-cap": 0.3,
+    "check-port": 1.2,
+    "purge": 0.3,
+    "zero-scale": 0.2,
+    "weigh-in": 6.0,
+    "trim": 4.0,
+    "empty-hose": 1.0,
 }
 """Touches on one valve, part or port, minutes each."""
 RIG_MINUTES = 6.0
@@ -161,10 +173,6 @@ def minutes_of(kind: str) -> float | None:
             return BY_HAND[what]
         case OnPart(part_move):
             return ON_PART.get(part_move)
-        case Crack():
-            return ON_PART["crack"]
-        case Cap():
-            return ON_PART["cap"]
         case Look():
             return next(d.minutes for d in LOOKS if d.kind == kind)
         case DoTest(test):
@@ -192,10 +200,6 @@ def words_of(kind: str, names: Mapping[str, Name] | None = None) -> Name:
             return message(f"done-{what}")
         case OnPart(part_move, part):
             return message(f"done-{part_move}", what=named(part))
-        case Crack(valve):
-            return message("done-crack", what=named(valve))
-        case Cap(port):
-            return message("done-cap", what=named(port))
         case Look():
             return next(d.words for d in LOOKS if d.kind == kind)
         case DoTest(test):

@@ -8,7 +8,8 @@ from typing import Literal
 
 from pydantic import Field, field_validator, model_validator
 
-from rough_draw.core.diagnosis.faults import Cause, causes
+from rough_draw.core.diagnosis.causes import causes
+from rough_draw.core.diagnosis.faults import Cause, CauseKind
 from rough_draw.core.engine.network import Leak, Network
 from rough_draw.core.model.assemble import assemble
 from rough_draw.core.model.rig_graph import Unknowns
@@ -108,10 +109,29 @@ def with_shut(job: Job, names: tuple[str, ...]) -> Job:
     return job.model_copy(update={"scope": job.scope.model_copy(update={"links": links})})
 
 
+HIDDEN: tuple[CauseKind, ...] = (
+    "wet-oil",
+    "worn-pump",
+    "slow-pump",
+    "oil-carried",
+    "system-leak",
+    "open",
+    "water",
+    "ice",
+    "refrigerant",
+    "fouled",
+    "jumping",
+    "hose-leak",
+    "dirty-hose",
+    "core",
+)
+"""What practice hides and can have mended."""
+
+
 def possible(job: Job) -> list[Cause]:
     """Every cause that can be hidden in a scenario on this sheet. Raises ScopeError where the rig is in pieces."""
     assembly = assemble(job, needs_pump=False)
-    found = [c for c in causes(job, assembly) if c.kind not in ("none", "ballast", "shut")]
+    found = [c for c in causes(job, assembly) if c.kind in HIDDEN]
     return found + seats(job, assembly.network)
 
 

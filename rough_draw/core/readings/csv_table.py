@@ -16,10 +16,11 @@ import numpy as np
 from rough_draw.core.message import Fault as Told
 from rough_draw.core.message import Message, Name, message
 from rough_draw.core.message.figure import absolute_pressure, duration, number
-from rough_draw.core.physics.dial import dial_to_absolute
+from rough_draw.core.physics.dial import DIAL_UNITS, dial_to_absolute
 from rough_draw.core.physics.units import ATMOSPHERE_PA, PA_PER, to_pa
 from rough_draw.core.readings import table_layout as table
 from rough_draw.core.readings.series import Series
+from rough_draw.core.readings.time_unit import TimeUnit
 
 MOST_BYTES = 48 * 1024 * 1024
 MOST_ROWS = 1_500_000
@@ -62,11 +63,9 @@ class Import:
     preview: tuple[tuple[str, ...], ...] = field(default=())
 
     def main(self) -> Series:
-        """The series nearest the system: one named so, or else the first."""
-        for s in self.series:
-            if "system" in s.label.lower():
-                return s
-        return self.series[0]
+        """The series nearest the system: one named so, or else the first; a needle only where there is no other."""
+        read = [s for s in self.series if not s.dial] or list(self.series)
+        return next((s for s in read if "system" in s.label.lower()), read[0])
 
 
 def decode(data: bytes) -> str:
@@ -124,8 +123,17 @@ def _rows(text: str, delimiter: str) -> list[tuple[int, list[str]]]:
     return rows
 
 
-def read_table(data: bytes, mapping: table.Mapping | None = None, atmosphere: float = ATMOSPHERE_PA) -> Import:
+def read_table(
+    data: bytes,
+    mapping: table.Mapping | None = None,
+    atmosphere: float = ATMOSPHERE_PA,
+    time_unit: TimeUnit | None = None,
+    day_first: bool | None = None,
+) -> Import:
     """Read a table of readings. With ``mapping`` given, nothing is guessed.
+
+    ``time_unit`` and ``day_first`` decide what the table does not say; what it says itself stands. What is left
+    undecided is in the mapping, taken as usual.
 
     Raises ReadingsError with up to 50 line-numbered faults; then nothing is imported.
     """
@@ -135,14 +143,16 @@ def read_table(data: bytes, mapping: table.Mapping | None = None, atmosphere: fl
     guesses: list[Message] = []
     if mapping is None:
         try:
-            mapping = table.guess_mapping(rows, delimiter, guesses)
+            mapping = table.guess_mapping(rows, delimiter, guesses, time_unit, day_first)
         except table.MappingError as e:
             raise ReadingsError([Fault(e.line, e.told)]) from None
     body = [r for r in rows if r[0] > mapping.header_line]
     if not body:
         raise ReadingsError([Fault(mapping.header_line, message("table-no-rows"))])
     preview = tuple(tuple(cells) for _, cells in body[:6])
-    series, over = _parse(body, mapping, atmosphere)
+    series, over, put_back = _parse(body, mapping, atmosphere)
+    if put_back:
+        guesses.append(message("guess-put-back"))
     return Import(series=series, mapping=mapping, guesses=tuple(guesses), rows=len(body), over=over, preview=preview)
 
 
@@ -160,6 +170,7 @@ class _Reader:
         self.columns: list[list[float]] = [[] for _ in mapping.pressures]
         self.notes: list[tuple[float, str]] = []
         self.over = 0
+        self.below = False
         self.last: tuple[float, int, tuple[float, ...]] | None = None
 
     def take(self, line: int, cells: list[str]) -> None:
@@ -188,6 +199,7 @@ class _Reader:
         cell = cells[column.index] if column.index < len(cells) else ""
         try:
             value, is_over = _pressure(cell, column, cells, self.m, self.atmosphere)
+            self.below |= self.m.unit_column is not None and cell.strip()[:1] in ("-", "−")
         except Told as e:
             self.faults.append(Fault(line, e.told))
             return float("nan")
@@ -205,6 +217,10 @@ class _Reader:
             self.faults.append(Fault(line, message("table-same-time", at=at)))
         return False
 
+    def _is_dial(self, column: table.PressureColumn) -> bool:
+        """Whether a needle was read: the column's own layout, or figures under nothing in a column of units."""
+        return column.dial or self.below
+
     def series(self) -> tuple[Series, ...]:
         """One series a gauge, times from the first row. Raises ReadingsError."""
         if self.faults:
@@ -217,18 +233,20 @@ class _Reader:
             values = np.array(store)
             if np.isfinite(values).sum() < 2:
                 raise ReadingsError([Fault(self.m.header_line, message("table-nothing-in-range", column=column.label))])
-            found.append(Series(time, values, column.label, notes, self.start_clock))
+            found.append(Series(time, values, column.label, notes, self.start_clock, self._is_dial(column)))
         return tuple(found)
 
 
-def _parse(body: list[tuple[int, list[str]]], m: table.Mapping, atmosphere: float) -> tuple[tuple[Series, ...], int]:
+def _parse(
+    body: list[tuple[int, list[str]]], m: table.Mapping, atmosphere: float
+) -> tuple[tuple[Series, ...], int, bool]:
     reader = _Reader(m, atmosphere, len(body[0][1]))
     for line, cells in body:
         if len(reader.faults) >= MOST_FAULTS:
             reader.faults.append(Fault(line, message("table-more")))
             break
         reader.take(line, cells)
-    return reader.series(), reader.over
+    return reader.series(), reader.over, reader.clock.put_back
 
 
 def _same(a: list[float], b: tuple[float, ...]) -> bool:
@@ -253,7 +271,7 @@ def _pressure(
         raise Told(message("table-pressure", text=cell[:40])) from None
     if unit not in PA_PER:
         raise Told(message("table-no-unit", column=column.label))
-    if column.dial or (value < 0 and unit in ("inhg", "psi")):
+    if column.dial or (value < 0 and m.unit_column is not None and unit in DIAL_UNITS):
         return dial_to_absolute(value, unit, atmosphere), False
     if value < 0:
         raise Told(message("table-negative", text=cell[:40]))

@@ -15,6 +15,7 @@ class Series:
     """Readings of one gauge: ``time`` s (ascending), ``pressure`` Pa with NaN where it was over range or blank.
 
     ``notes`` are (time, text). ``start_clock`` is the clock time of the first row as written, if there was one.
+    ``dial``: a needle was read, in vacuum below the air: it shows neither the last microns nor a small rise.
     """
 
     time: FloatArray
@@ -22,6 +23,7 @@ class Series:
     label: str = ""
     notes: tuple[tuple[float, str], ...] = ()
     start_clock: str = ""
+    dial: bool = False
 
     def valid(self) -> tuple[FloatArray, FloatArray]:
         """Times and pressures of the readings that carry a figure."""
@@ -54,6 +56,14 @@ def noted_isolation(series: Series) -> float | None:
         if any(word in text.lower() for word in ("isolat", "valve shut", "closed off", "hold start", "abgesperrt")):
             return t
     return None
+
+
+def hold_begins(series: Series) -> float | None:
+    """Time at which the hold of a table begins, s: seen in the curve, or, on a needle, when it first stood deepest."""
+    if not series.dial:
+        return find_hold(series)
+    t, p = series.valid()
+    return float(t[int(np.argmin(p))]) if t.size else None
 
 
 def find_hold(series: Series) -> float | None:

@@ -3,11 +3,15 @@
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
-from datetime import UTC, datetime, timedelta
+from dataclasses import dataclass, field
+from typing import Literal
 
 from rough_draw.core.message import Fault, Message, message
+from rough_draw.core.physics.dial import DIAL_UNITS, NAMES
 from rough_draw.core.physics.units import ATMOSPHERE_PA, PA_PER, pressure_unit
+from rough_draw.core.readings.cell import number
+from rough_draw.core.readings.clock import Clock
+from rough_draw.core.readings.time_unit import TimeUnit, time_unit_in
 
 __all__ = [
     "Clock",
@@ -27,6 +31,9 @@ NOTE_WORDS = ("note", "remark", "comment", "event", "bemerkung")
 BY_NAME = r"\b\d{1,2}\W+[^\W\d_]{3,}\W+\d{2,4}\b|\b[^\W\d_]{3,}\W+\d{1,2}\W+\d{2,4}\b"
 """A date with its month by name: 11 Jul 2026, Jul 11, 2026."""
 NOT_PRESSURE = ("battery", "temp", "%", "humid", "volt", "serial", "°c", "°f", "flag")
+
+
+Undecided = Literal["time-unit", "day-first"]
 
 
 class MappingError(Fault):
@@ -49,7 +56,10 @@ class PressureColumn:
 
 @dataclass(frozen=True, kw_only=True)
 class Mapping:
-    """How to read a table. ``time_kind``: seconds, minutes, m:ss, clock, datetime; ``day_first``: 5/7 is in July."""
+    """How to read a table. ``time_kind``: a unit of plain times, m:ss, clock, datetime; ``day_first``: 5/7 is in July.
+
+    ``undecided``: what the table does not say and was taken as usual: its unit of time, the order of day and month.
+    """
 
     delimiter: str
     decimal_comma: bool
@@ -60,22 +70,7 @@ class Mapping:
     unit_column: int | None = None
     note_column: int | None = None
     day_first: bool = True
-
-
-def number(cell: str, decimal_comma: bool) -> float:
-    """A written number: thousands separators dropped, decimal comma if said so. Raises Fault."""
-    s = cell.strip().replace("\u00a0", "").replace("\u2212", "-").replace("'", "")
-    if decimal_comma:
-        s = (
-            s.replace(".", "").replace(",", ".")
-            if re.fullmatch(r"-?\d{1,3}(\.\d{3})+(,\d+)?", s)
-            else s.replace(",", ".")
-        )
-    elif re.fullmatch(r"-?\d{1,3}(,\d{3})+(\.\d+)?", s):
-        s = s.replace(",", "")
-    if not re.fullmatch(r"[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d+)?", s):
-        raise Fault(message("table-number", text=cell[:40]))
-    return float(s)
+    undecided: tuple[Undecided, ...] = ()
 
 
 def guess_delimiter(text: str) -> str:
@@ -104,12 +99,21 @@ def _is_number(cell: str, decimal_comma: bool) -> bool:
 
 def _find_header(rows: list[tuple[int, list[str]]]) -> tuple[int, list[str]] | None:
     for line, cells in rows[:60]:
-        lowered = [c.lower() for c in cells]
-        time = any(any(w in c for w in (*TIME_WORDS, *DATE_WORDS)) for c in lowered)
-        pressure = any(_looks_like_pressure(c) for c in lowered)
+        time = any(_looks_like_time(c) for c in cells)
+        pressure = any(_looks_like_pressure(c) for c in cells)
         if len(cells) >= 2 and time and pressure and not any(re.fullmatch(r"[\d.,:]+", c) for c in cells if c):
             return line, cells
     return None
+
+
+def _looks_like_time(name: str) -> bool:
+    """Whether a header cell names a time: by a word for it, as t, or by a unit of time alone."""
+    low = name.lower()
+    if _unit_in(name):
+        return False
+    if any(w in low for w in (*TIME_WORDS, *DATE_WORDS)) or re.fullmatch(r"t\b.*|t[_ ].*", low):
+        return True
+    return time_unit_in(name) is not None and not any(w in low for w in (*PRESSURE_WORDS, *NOT_PRESSURE))
 
 
 def _looks_like_pressure(name: str) -> bool:
@@ -128,25 +132,31 @@ def _unit_in(name: str) -> str | None:
     return None
 
 
-def guess_mapping(rows: list[tuple[int, list[str]]], delimiter: str, guesses: list[Message]) -> Mapping:
+def guess_mapping(
+    rows: list[tuple[int, list[str]]],
+    delimiter: str,
+    guesses: list[Message],
+    time_unit: TimeUnit | None = None,
+    day_first: bool | None = None,
+) -> Mapping:
     """Work out the layout; what is guessed rather than read is added to ``guesses``.
+
+    ``time_unit`` and ``day_first`` decide what the table itself does not say.
 
     Raises MappingError if no time or no pressure column can be found.
     """
+    asked = _Asked(guesses, time_unit, day_first)
     header = _find_header(rows)
     if header is None:
-        return _guess_without_header(rows, delimiter, guesses)
+        return _guess_without_header(rows, delimiter, asked)
     line, names = header
+    line, names = _with_units(rows, line, names)
     body = [cells for n, cells in rows if n > line][:400]
     lowered = [n.lower() for n in names]
     unit_column = next((i for i, n in enumerate(lowered) if n in ("unit", "units", "einheit")), None)
     note_column = next((i for i, n in enumerate(lowered) if any(w in n for w in NOTE_WORDS)), None)
     time_columns = tuple(
-        i
-        for i, n in enumerate(lowered)
-        if any(w in n for w in (*TIME_WORDS, *DATE_WORDS))
-        and not _unit_in(names[i])
-        and i not in (unit_column, note_column)
+        i for i in range(len(names)) if _looks_like_time(names[i]) and i not in (unit_column, note_column)
     )
     if not time_columns:
         raise MappingError(line, message("table-no-times", names=", ".join(names)[:200]))
@@ -161,16 +171,17 @@ def guess_mapping(rows: list[tuple[int, list[str]]], delimiter: str, guesses: li
         if unit is None and unit_column is None:
             unit = "micron"
             guesses.append(message("guess-microns", column=name))
-        dial = unit in ("inhg", "psi") and not _says_absolute(name) and not _is_absolute(body, i, decimal_comma, unit)
+        dial = _is_dial(name, unit, body, i, decimal_comma)
         if dial:
-            guesses.append(message("guess-dial", column=name, unit=unit or ""))
-        elif unit in ("inhg", "psi") and not _says_absolute(name):
-            guesses.append(message("guess-absolute", column=name, unit=unit or ""))
+            guesses.append(message("guess-dial", column=name, unit=NAMES.get(unit or "", unit or "")))
+        elif unit in COUNTED_DOWN and not _says_absolute(name):
+            guesses.append(message("guess-absolute", column=name, unit=NAMES[unit or ""]))
         pressures.append(PressureColumn(i, unit or "micron", name, dial))
     if not pressures:
         raise MappingError(line, message("table-no-pressures", names=", ".join(names)[:200]))
     written = [" ".join(c[i] for i in time_columns if i < len(c)) for c in body]
-    kind = _time_kind(written, lowered, time_columns, guesses)
+    kind = _time_kind(written, [names[i] for i in time_columns], asked)
+    first = kind != "datetime" or _day_first(written, asked)
     return Mapping(
         delimiter=delimiter,
         decimal_comma=decimal_comma,
@@ -180,7 +191,8 @@ def guess_mapping(rows: list[tuple[int, list[str]]], delimiter: str, guesses: li
         pressures=tuple(pressures),
         unit_column=unit_column,
         note_column=note_column,
-        day_first=kind != "datetime" or _day_first(written, guesses),
+        day_first=first,
+        undecided=tuple(asked.open),
     )
 
 
@@ -193,7 +205,36 @@ def _date_and_time(names: list[str], columns: tuple[int, ...]) -> bool:
     return is_date and "time" not in first and not any(w in second for w in DATE_WORDS)
 
 
-def _guess_without_header(rows: list[tuple[int, list[str]]], delimiter: str, guesses: list[Message]) -> Mapping:
+@dataclass
+class _Asked:
+    """What was guessed, what somebody decided beforehand, and what stays open."""
+
+    guesses: list[Message]
+    time_unit: TimeUnit | None = None
+    day_first: bool | None = None
+    open: list[Undecided] = field(default_factory=list)
+
+    def leave(self, what: Undecided, told: Message) -> None:
+        """Taken as usual, and said so."""
+        self.open.append(what)
+        self.guesses.append(told)
+
+
+def _with_units(rows: list[tuple[int, list[str]]], line: int, names: list[str]) -> tuple[int, list[str]]:
+    """Header cells with the units of a row of units under them, where there is one; that row is then passed over."""
+    following = next((r for r in rows if r[0] > line), None)
+    if following is None:
+        return line, names
+    n, cells = following
+    bare = [c.strip("()[] ") for c in cells]
+    units = [bool(c) and (pressure_unit(c) is not None or time_unit_in(c) is not None) for c in bare]
+    if sum(units) < 2 or any(re.search(r"\d", c) for c in bare):
+        return line, names
+    padded = [*bare, *[""] * len(names)]
+    return n, [f"{name} ({unit})" if unit else name for name, unit in zip(names, padded, strict=False)]
+
+
+def _guess_without_header(rows: list[tuple[int, list[str]]], delimiter: str, asked: _Asked) -> Mapping:
     if not rows:
         raise MappingError(0, message("table-nothing"))
     line, cells = rows[0]
@@ -202,9 +243,10 @@ def _guess_without_header(rows: list[tuple[int, list[str]]], delimiter: str, gue
     comma = delimiter != "," and _decimal_comma([c for _, c in rows[:400]], (0,))
     if not _is_number(cells[1], comma):
         raise MappingError(line, message("table-no-header", text=cells[1][:40]))
-    guesses.append(message("guess-no-header"))
+    asked.guesses.append(message("guess-no-header"))
     written = [c[0] for _, c in rows[:400]]
-    kind = _time_kind(written, [""], (0,), guesses)
+    kind = _time_kind(written, [""], asked)
+    first = kind != "datetime" or _day_first(written, asked)
     return Mapping(
         delimiter=delimiter,
         decimal_comma=comma,
@@ -212,7 +254,8 @@ def _guess_without_header(rows: list[tuple[int, list[str]]], delimiter: str, gue
         time_columns=(0,),
         time_kind=kind,
         pressures=(PressureColumn(1, "micron", "pressure"),),
-        day_first=kind != "datetime" or _day_first(written, guesses),
+        day_first=first,
+        undecided=tuple(asked.open),
     )
 
 
@@ -223,6 +266,24 @@ def _decimal_comma(body: list[list[str]], skip: tuple[int, ...]) -> bool:
     return commas > points
 
 
+COUNTED_DOWN = ("inhg", "psi", "cmhg")
+"""Units in which a vacuum is usually counted downward from the air, with or without a sign."""
+
+
+def _is_dial(name: str, unit: str | None, body: list[list[str]], index: int, comma: bool) -> bool:
+    """Whether a column was read on a needle: by its unit, by its name, or by figures under nothing."""
+    if unit not in DIAL_UNITS or _says_absolute(name):
+        return False
+    if unit in COUNTED_DOWN:
+        return not _is_absolute(body, index, comma, unit)
+    if re.search(r"(?i)\bgauge\b|\brel(ative)?\b|barg\b|kpag\b|mpag\b", name):
+        return True
+    # An absolute gauge whose zero has drifted shows a little under nothing now and then; a dial shows nothing else.
+    air = ATMOSPHERE_PA / PA_PER[unit]
+    values = _figures(body, index, comma)
+    return bool(values) and max(values) < 0.02 * air and min(values) < -0.2 * air
+
+
 def _says_absolute(name: str) -> bool:
     return bool(re.search(r"\babs|absol|psia\b|inhga\b|\bhga\b", name.lower()))
 
@@ -230,14 +291,18 @@ def _says_absolute(name: str) -> bool:
 def _is_absolute(body: list[list[str]], index: int, comma: bool, unit: str) -> bool:
     """Whether figures in inHg or psi can only be absolute. A dial counts vacuum downward from the air, so that is what
     they are, unless they end near zero after having begun no lower: a dial that does so has lost its vacuum."""
-    values = [number(c[index], comma) for c in body if index < len(c) and _is_number(c[index], comma)]
+    values = _figures(body, index, comma)
     near_nothing = 0.05 * ATMOSPHERE_PA / PA_PER[unit]
     return bool(values) and min(values) >= 0 and max(values[0], 0) >= values[-1] and values[-1] < near_nothing
 
 
-def _time_kind(written: list[str], names: list[str], columns: tuple[int, ...], guesses: list[Message]) -> str:
+def _figures(body: list[list[str]], index: int, comma: bool) -> list[float]:
+    return [number(c[index], comma) for c in body if index < len(c) and _is_number(c[index], comma)]
+
+
+def _time_kind(written: list[str], names: list[str], asked: _Asked) -> str:
     first = next((w for w in written if w.strip()), "")
-    header = " ".join(names[i] for i in columns if i < len(names))
+    header = " ".join(names).lower()
     if re.search(r"\d{4}-\d\d-\d\d|\d{1,2}[./-]\d{1,2}[./-]\d{2,4}|" + BY_NAME, first):
         return "datetime"
     colons = first.count(":")
@@ -248,15 +313,22 @@ def _time_kind(written: list[str], names: list[str], columns: tuple[int, ...], g
         if max(heads, default=0) > 23:
             return "m:ss"
         if "elapsed" in header or first in ("0:00", "00:00"):
-            guesses.append(message("guess-minutes"))
+            asked.guesses.append(message("guess-minutes"))
             return "m:ss"
         return "clock"
-    if "min" in header and "minute" in header:
-        return "minutes"
+    named = next((u for n in names if (u := time_unit_in(n)) is not None), None)
+    if named is None and re.fullmatch(r"\d+([.,]\d+)?", first.strip()):
+        # Figures as large as these count from 1970, and their size says in what.
+        since = float(first.strip().replace(",", "."))
+        if since > 1e8:
+            return "milliseconds" if since > 1e11 else "seconds"
+    if named is not None or asked.time_unit is not None:
+        return str(named or asked.time_unit)
+    asked.leave("time-unit", message("guess-seconds"))
     return "seconds"
 
 
-def _day_first(written: list[str], guesses: list[Message]) -> bool:
+def _day_first(written: list[str], asked: _Asked) -> bool:
     """Whether dates with strokes or points begin with the day: by any figure over twelve in the column.
 
     Where none tells, the one under which the days run on without a gap of a month; in doubt the day, and that is said.
@@ -271,84 +343,8 @@ def _day_first(written: list[str], guesses: list[Message]) -> bool:
     if len(seconds) > 1 and len(firsts) == 1:
         # The second runs on while the first stands: within one draw that is the day.
         return False
-    if pairs[0][0] != pairs[0][1] and len(firsts) == 1:
-        guesses.append(message("guess-day-first"))
+    if asked.day_first is not None:
+        return asked.day_first
+    if any(a != b for a, b in pairs):
+        asked.leave("day-first", message("guess-day-first"))
     return True
-
-
-class Clock:
-    """Turns written times into seconds, carrying clock times past midnight."""
-
-    def __init__(self, kind: str, day_first: bool = True) -> None:
-        self.kind = kind
-        self.day_first = day_first
-        self.first = ""
-        self._day = 0
-        self._last: float | None = None
-
-    def seconds(self, text: str, decimal_comma: bool = False) -> float:
-        """Seconds of ``text`` on an arbitrary but steady origin. Raises Fault that says what is wrong."""
-        s = text.strip()
-        if not s:
-            raise Fault(message("table-no-time"))
-        if self.kind in ("seconds", "minutes"):
-            try:
-                return number(s, decimal_comma) * (60.0 if self.kind == "minutes" else 1.0)
-            except Fault:
-                raise Fault(message("table-time", text=s[:40], kind=self.kind)) from None
-        if self.kind == "datetime":
-            value = _datetime(s, self.day_first)
-            self.first = self.first or value.isoformat(timespec="seconds")
-            # With a zone, clocks that are put forward or back in the middle do not matter.
-            origin = datetime(2000, 1, 1, tzinfo=UTC if value.tzinfo is not None else None)
-            return (value - origin) / timedelta(seconds=1)
-        match = re.fullmatch(r"(\d+):(\d{1,2})(?::(\d{1,2}(?:[.,]\d+)?))?\s*([AaPp][Mm])?", s)
-        if not match:
-            raise Fault(message("table-time", text=s[:40], kind="clock"))
-        a, b = int(match[1]), int(match[2])
-        c = float(match[3].replace(",", ".")) if match[3] else 0.0
-        if b > 59 or c >= 60:
-            raise Fault(message("table-time-59", text=s[:40]))
-        if self.kind == "m:ss" and match[3] is None:
-            return a * 60.0 + b
-        if match[4]:
-            a = a % 12 + (12 if match[4].lower() == "pm" else 0)
-        self.first = self.first or s
-        value_s = a * 3600.0 + b * 60.0 + c
-        if self._last is not None and value_s < self._last - 12 * 3600:
-            self._day += 1
-        self._last = value_s
-        return value_s + self._day * 86_400.0
-
-
-_TIMES = ("%I:%M:%S %p", "%H:%M:%S", "%H:%M", "%I:%M %p", "%H:%M:%S.%f")
-_PLAIN = ("%d.%m.%Y", "%Y-%m-%d", "%d.%m.%y")
-_STROKES = {True: ("%d/%m/%Y", "%d/%m/%y"), False: ("%m/%d/%Y", "%m/%d/%y")}
-_FORMATS = {first: tuple(f"{d} {t}" for d in (*_STROKES[first], *_PLAIN) for t in _TIMES) for first in (True, False)}
-
-
-def _datetime(s: str, day_first: bool = True) -> datetime:
-    """A date with a time of day. The common ways are tried by name; others are left to the date library."""
-    try:
-        return datetime.fromisoformat(s.replace("Z", "+00:00"))
-    except ValueError:
-        pass
-    for form in _FORMATS[day_first]:
-        try:
-            return datetime.strptime(s, form)
-        except ValueError:
-            continue
-    # Takes a while to import, and few files ask for it.
-    from dateutil import parser
-
-    try:
-        # Two origins: what is not written in the cell would be taken from them, and must not be.
-        one, other = (
-            parser.parse(s, dayfirst=day_first, default=d) for d in (datetime(2001, 2, 3), datetime(2004, 5, 6))
-        )
-    except (ValueError, OverflowError):
-        one, other = datetime.min, datetime.max
-    if one != other:
-        raise Fault(message("table-time", text=s[:40], kind="datetime"))
-    found: datetime = one
-    return found

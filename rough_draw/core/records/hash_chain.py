@@ -1,7 +1,8 @@
 """A record sealed as a chain: each entry carries the hash of the one before, so that no part can be changed unseen.
 
-The chain holds what was done and read: the sheet, every touch, the readings in blocks, the verdict, the signature;
-after it was closed, amendments. Hashes are SHA-256 over canonical JSON: keys in order, no spaces, UTF-8.
+The chain holds what was done and read: the sheet as its text stood, every touch, the readings in blocks, the verdict,
+the signature; after it was closed, amendments. Hashes are SHA-256 over canonical JSON: by RFC 8785, which the first
+entry names; chains of earlier versions name none and are read by the rule of that time, for ever.
 """
 
 from __future__ import annotations
@@ -11,6 +12,8 @@ import json
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
+
+import rfc8785
 
 from rough_draw.core.message import Message, message
 
@@ -40,34 +43,60 @@ class Break:
     words: Message
 
 
-def canonical(value: Any) -> bytes:
-    """JSON with keys in order and no spaces; raises ValueError for NaN, which JSON does not have."""
+JCS = "RFC 8785"
+"""The form of canonical JSON in which new chains are hashed."""
+
+
+def canonical(value: Any, form: str = JCS) -> bytes:
+    """JSON with keys in order and no spaces, by a form's rule; raises ValueError for NaN, which JSON does not have."""
+    if form == JCS:
+        return rfc8785.dumps(value)
     return json.dumps(value, sort_keys=True, separators=(",", ":"), ensure_ascii=False, allow_nan=False).encode()
 
 
-def digest(value: Any) -> str:
+def digest(value: Any, form: str = JCS) -> str:
     """SHA-256 of a value's canonical JSON, in hex."""
-    return hashlib.sha256(canonical(value)).hexdigest()
+    return hashlib.sha256(canonical(value, form)).hexdigest()
 
 
-def _hash(number: int, kind: str, at: float, body: Mapping[str, Any], before: str) -> str:
-    return digest({"number": number, "kind": kind, "at": at, "body": body, "before": before})
+def form_of(body: Mapping[str, Any]) -> str:
+    """The form in which a chain is hashed, by the body of its first entry; empty in earlier versions."""
+    return str(body.get("canonical", ""))
+
+
+def _hash(number: int, kind: str, at: float, body: Mapping[str, Any], before: str, form: str) -> str:
+    return digest({"number": number, "kind": kind, "at": at, "body": dict(body), "before": before}, form)
 
 
 def append(chain: Sequence[Entry], kind: str, at: float, body: Mapping[str, Any]) -> Entry:
     """The next entry of a chain."""
     number = len(chain) + 1
     before = chain[-1].hash if chain else FIRST
-    return Entry(number=number, kind=kind, at=at, body=body, before=before, hash=_hash(number, kind, at, body, before))
+    form = form_of(chain[0].body if chain else body)
+    made = _hash(number, kind, at, body, before, form)
+    return Entry(number=number, kind=kind, at=at, body=body, before=before, hash=made)
 
 
-def reading_blocks(gauge: str, at: Sequence[float], pa: Sequence[float | None]) -> list[dict[str, Any]]:
+def closing_of(chain: Sequence[Entry]) -> Entry | None:
+    """The entry by which a record was closed; None in a chain that never was."""
+    return next((e for e in chain if e.kind == "closed"), None)
+
+
+def reading_blocks(
+    gauge: str, at: Sequence[float], pa: Sequence[float | None], form: str = JCS
+) -> list[dict[str, Any]]:
     """Readings of a gauge in blocks: from when to when, how many, and the hash of their times and pressures."""
     found = []
     for k in range(0, len(at), BLOCK):
         times, values = list(at[k : k + BLOCK]), list(pa[k : k + BLOCK])
         found.append(
-            {"gauge": gauge, "from": times[0], "to": times[-1], "count": len(times), "sha256": digest([times, values])}
+            {
+                "gauge": gauge,
+                "from": times[0],
+                "to": times[-1],
+                "count": len(times),
+                "sha256": digest([times, values], form),
+            }
         )
     return found
 
@@ -76,12 +105,14 @@ def contents(
     sheet: Mapping[str, Any],
     touches: Iterable[Mapping[str, Any]],
     readings: Iterable[tuple[str, Sequence[float], Sequence[float | None]]],
+    form: str = JCS,
 ) -> list[tuple[str, float | None, dict[str, Any]]]:
     """All that a record holds, as (kind, its own time or None, body), in the order of the chain."""
-    found: list[tuple[str, float | None, dict[str, Any]]] = [("sheet", None, {"sha256": digest(sheet)})]
+    first = {"sha256": digest(sheet, form), **({"canonical": form} if form else {})}
+    found: list[tuple[str, float | None, dict[str, Any]]] = [("sheet", None, first)]
     found += [("touch", float(t["at"]), dict(t)) for t in touches]
     for gauge, at, pa in readings:
-        found += [("readings", b["to"], b) for b in reading_blocks(gauge, at, pa)]
+        found += [("readings", b["to"], b) for b in reading_blocks(gauge, at, pa, form)]
     return found
 
 
@@ -106,12 +137,13 @@ def sealed(
 def unbroken(chain: Sequence[Entry]) -> Break | None:
     """Where the chain itself breaks, if it does: an entry changed, taken out, put in, or moved."""
     before = FIRST
+    form = form_of(chain[0].body) if chain else JCS
     for place, e in enumerate(chain, 1):
         if e.number != place:
             return Break(place, message("chain-numbered", place=place, number=e.number))
         if e.before != before:
             return Break(place, message("chain-not-following", place=place, kind=e.kind))
-        if e.hash != _hash(e.number, e.kind, e.at, e.body, e.before):
+        if e.hash != _hash(e.number, e.kind, e.at, e.body, e.before, form):
             return Break(place, message("chain-changed", place=place, kind=e.kind))
         before = e.hash
     return None
@@ -124,7 +156,7 @@ def differences(
     readings: Sequence[tuple[str, Sequence[float], Sequence[float | None]]],
 ) -> list[Break]:
     """Where a record is not what its chain sealed."""
-    now = contents(sheet, touches, readings)
+    now = contents(sheet, touches, readings, form_of(chain[0].body))
     then = [e for e in chain if e.kind in ("sheet", "touch", "readings")]
     found = []
     for e, (kind, _, body) in zip(then, now, strict=False):
@@ -167,6 +199,6 @@ def check(
     broken = unbroken(chain)
     if broken is not None:
         return [broken]
-    if not any(e.kind == "closed" for e in chain):
+    if closing_of(chain) is None:
         return [Break(0, message("chain-never-closed"))]
     return differences(chain, sheet, touches, readings)

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from typing import Annotated
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 from pydantic_core import ErrorDetails, PydanticCustomError
 
 from rough_draw.core.message import Name, Value, message, pack, unpack
@@ -26,6 +27,17 @@ def fault(place: str, told: str, /, **values: Value) -> PydanticCustomError:
     ``told`` is the key of its sentence, after ``wrong-``. An empty ``place`` is the field's own.
     """
     return PydanticCustomError("fault", "{told}", {"place": place, "told": pack(message(f"wrong-{told}", **values))})
+
+
+def one_of(known: Collection[str], told: str, called: str) -> AfterValidator:
+    """One of a catalogue's names: any other is refused by the sentence ``told``, which calls it ``called``."""
+
+    def check(name: str) -> str:
+        if name not in known:
+            raise fault("", told, **{called: name, "known": ", ".join(known)})
+        return name
+
+    return AfterValidator(check)
 
 
 def told_of(error: ErrorDetails) -> Name:

@@ -90,6 +90,11 @@ STANDARDS: dict[str, Criterion] = {
 DIAL_SHARE = 0.01
 """One ± of a dial of 30 inHg as a share of its scale: its needle, its parallax, its zero (estimate)."""
 
+NEEDLE_PA = DIAL_SHARE * 30.0 * PA_PER["inhg"]
+"""One ± of a needle, Pa."""
+NEEDLE_MOVED = 1.5
+"""Times one ± of it, by which a needle that is read twice has moved for certain (estimate)."""
+
 
 @dataclass(frozen=True)
 class Outcome:
@@ -153,7 +158,7 @@ def dial_blind(criterion: Criterion, atmosphere: float, volume: float, temperatu
     The reading that belongs to the target here, in inHg below this atmosphere; one ± of the scale; the straight
     leak that would lift the needle by no more than that in the hold; the vapour that would stand unseen.
     """
-    blind = DIAL_SHARE * 30.0 * PA_PER["inhg"]
+    blind = NEEDLE_PA
     leak = blind * volume / (criterion.minutes * 60.0)
     water = blind * volume / (R_WATER * temperature) * 1000.0
     return DialBlind(criterion.target, (atmosphere - criterion.target) / PA_PER["inhg"], blind, leak, water)
@@ -168,7 +173,7 @@ def apply(criterion: Criterion, times: FloatArray, pressures: FloatArray) -> Out
     if times.size == 0:
         return says(None, "no-readings")
     if criterion.dial:
-        return says(None, "dial", level=vacuum(DIAL_SHARE * 30.0 * PA_PER["inhg"]))
+        return by_needle(criterion, times, pressures)
     need = criterion.minutes * 60.0
     # A standard that waits until it is flat looks at all of it; the others at their own minutes.
     inside = times <= need if criterion.flat_rate is None else times >= 0.0
@@ -188,6 +193,25 @@ def apply(criterion: Criterion, times: FloatArray, pressures: FloatArray) -> Out
             return says(False, "still-rising", rate=rise(rate * MICRON_PA), asked=asked)
         return says(True, "settled", level=vacuum(float(pressures[-1])), rate=rise(max(rate, 0.0) * MICRON_PA))
     return says(True, "stayed", peak=vacuum(peak), time=duration(need))
+
+
+def needle_rise(pressures: FloatArray) -> tuple[float, bool]:
+    """By how much a needle came up over a hold, Pa, and whether that is more than it can be off."""
+    up = float(pressures[-1] - pressures[0]) if pressures.size > 1 else 0.0
+    return up, up > NEEDLE_MOVED * NEEDLE_PA
+
+
+def by_needle(criterion: Criterion, times: FloatArray, pressures: FloatArray) -> Outcome:
+    """What a standard says of a hold that was read on a needle: failed where it moved, and never passed.
+
+    ``times`` s and ``pressures`` Pa of its positions.
+    """
+    rise_pa, moved = needle_rise(pressures)
+    if moved:
+        lasted = duration(float(times[-1] - times[0]))
+        return Outcome(criterion.key, False, message("outcome-needle-moved", rise=vacuum(rise_pa), time=lasted))
+    told = "outcome-dial" if criterion.dial else "outcome-no-gauge"
+    return Outcome(criterion.key, None, message(told, level=vacuum(NEEDLE_PA)))
 
 
 def end_rate(times: FloatArray, pressures: FloatArray, share: float = 0.25) -> float:

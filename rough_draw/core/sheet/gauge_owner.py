@@ -9,6 +9,9 @@ from rough_draw.core.sheet.rig import Rig
 AT_PUMP = "at-pump"
 """What stands for a gauge held to the pump for a look, which is on no sheet."""
 
+DIAL = "dial"
+"""What stands for a needle: a manifold's dial or a pump's own. It shows neither the last microns nor a small rise."""
+
 
 def owner(rig: Rig, called: str) -> str | None:
     """The gauge that goes by a name or an id, or the only one there is; None where it may be either of several."""

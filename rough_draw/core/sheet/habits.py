@@ -18,12 +18,15 @@ class Habits(Sheet):
 
     ``ballast``: the level (µ) at which the open ballast is closed, or another rule. ``check_hold``: a short hold at
     about 1,000 µ. ``valve_flush``: ball valves worked once near the target. ``first``: the service valve cracked first.
+    ``gauge_off``: when the micron gauge comes off; ``liquid_hose``: when the hose at the liquid port does.
     """
 
     ballast: Ballast = "5000"
     check_hold: bool = False
     valve_flush: bool = True
     first: Literal["suction", "liquid"] = "suction"
+    gauge_off: Literal["last", "first-pressure"] = "last"
+    liquid_hose: Literal["last", "first-wisp"] = "last"
 
 
 @dataclass(frozen=True)
@@ -63,6 +66,8 @@ QUESTIONS: tuple[Question, ...] = (
     Question("check_hold", ("true", "false")),
     Question("valve_flush", ("true", "false")),
     Question("first", ("suction", "liquid")),
+    Question("gauge_off", ("last", "first-pressure")),
+    Question("liquid_hose", ("last", "first-wisp")),
 )
 
 

@@ -55,14 +55,29 @@ class Running(Sheet):
     note: Long = ""
 
 
+class PortCheck(Sheet):
+    """A port looked at for leaks under its cap: how long, min, and whether it held."""
+
+    minutes: float = Field(1.0, ge=0, le=600)
+    tight: bool = True
+
+
 class Release(Sheet):
-    """How the vacuum is broken, and what was weighed in."""
+    """How the vacuum is broken, and what was weighed in.
+
+    ``interim_kg``: an ordinary scale's figures while it goes in, as they were read. ``recovered_kg`` of refrigerant was
+    taken out before, into a cylinder of ``recovery_l`` litres.
+    """
 
     way: Literal["unit-charge", "cylinder"] = "unit-charge"
     weighed_kg: float | None = Field(None, ge=0, le=2000)
     steps_done: tuple[Text, ...] = ()
     cores_new: int = Field(0, ge=0, le=40)
     port_checks: dict[Slug, Literal["bubble", "electronic", "both"]] = Field({}, max_length=20)
+    port_results: dict[Slug, PortCheck] = Field({}, max_length=20)
+    interim_kg: tuple[Annotated[float, Field(ge=0, le=5000)], ...] = Field((), max_length=100)
+    recovered_kg: float | None = Field(None, ge=0, le=5000)
+    recovery_l: float | None = Field(None, gt=0, le=2000)
     start_kg: float | None = Field(None, ge=0, le=5000)
     end_kg: float | None = Field(None, ge=0, le=5000)
     cylinder_full_kg: float | None = Field(None, gt=0, le=2000)
@@ -130,10 +145,10 @@ class Job(Sheet):
 
 def _rig_for(scope: Any) -> Any:
     """The first hook-up that the ports of this scope allow; the plain default where the scope itself is at fault."""
-    from rough_draw.core.sheet.setups import fits, rig_from
+    from rough_draw.core.sheet.setups import fits, rig_from, usual_setups
 
     try:
         found = scope if isinstance(scope, Scope) else Scope.model_validate(scope or {})
     except ValueError:
         return Rig()
-    return next((rig_from(k, found) for k in ("one-hose-valved-gauge", "single-port") if fits(k, found)), Rig())
+    return next((rig_from(k, found) for k in usual_setups(found) if fits(k, found)), Rig())

@@ -54,12 +54,13 @@ class Rig(Sheet):
     """Every part of the rig, and which ports have their core in. ``name``: what its maker calls it.
 
     Under a tool a core is out unless ``cores_in`` names its port; under anything else it is in unless it was pulled by
-    hand, which ``cores_out`` says.
+    hand, which ``cores_out`` says. ``spares``: parts brought along that stand nowhere yet.
     """
 
     name: Text = ""
     pattern: Slug | None = None
     parts: tuple[Part, ...] = Field((), max_length=40)
+    spares: tuple[Part, ...] = Field((), max_length=40)
     cores_in: tuple[Slug, ...] = Field((), max_length=12)
     cores_out: tuple[Slug, ...] = Field((), max_length=12)
     cord: Cord | None = None
@@ -76,7 +77,7 @@ class Rig(Sheet):
 
     @model_validator(mode="after")
     def _consistent(self) -> Rig:
-        unique([p.id for p in self.parts], "rig.parts", "parts")
+        unique([p.id for p in (*self.parts, *self.spares)], "rig.parts", "parts")
         pumps = [p.id for p in self.parts if p.kind == "pump"]
         if not pumps:
             raise fault("rig.parts", "no-pump")
@@ -177,9 +178,29 @@ class Rig(Sheet):
         """Whether a port's core is in as the rig stands."""
         if not port.core:
             return False
-        if isinstance(self.on_port(port.id), ToolPart):
+        if self.tool_at(port.id) is not None:
             return port.id in self.cores_in
         return port.id not in self.cores_out
+
+    def tool_at(self, port: str) -> ToolPart | None:
+        """The core tool that works on a port: on it, or with adapters between."""
+        part = self.on_port(port)
+        # Toward the pump where the branch hangs on it, or along what stands on the port alone: one way, never back.
+        hangs = part is not None and part.on is not None
+        while isinstance(part, AdapterPart):
+            if hangs:
+                part = self.get(part.on) if part.on is not None else None
+            else:
+                part = next((c for c in self.children(part.id) if c.at == "end"), None)
+        return part if isinstance(part, ToolPart) else None
+
+    def port_under(self, part: Part) -> str | None:
+        """The port that a part stands on, itself or by adapters screwed on its end; None where it stands on none."""
+        here: Part | None = part
+        while here is not None and here.port is None:
+            name = here.id
+            here = next((c for c in self.children(name) if isinstance(c, AdapterPart) and c.at == "end"), None)
+        return here.port if here is not None else None
 
     def with_core(self, port: str, is_in: bool) -> Rig:
         """The rig with a port's core in, or out."""
@@ -198,3 +219,9 @@ class Rig(Sheet):
     def with_parts(self, parts: list[Part], **changes: object) -> Rig:
         """The rig with other parts, checked again; raises ValidationError."""
         return Rig.model_validate({**self.model_dump(), **changes, "parts": [p.model_dump() for p in parts]})
+
+
+def shows_pressure(rig: Rig) -> bool:
+    """Whether something on the rig shows positive pressure: a manifold's dials, or a gauge that has a high range."""
+    dials = any(isinstance(p, ManifoldPart) and p.dials for p in rig.parts)
+    return dials or any(g.shows_kpa is not None for g in rig.gauges)

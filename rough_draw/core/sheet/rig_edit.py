@@ -18,7 +18,7 @@ LETTERS = {"hose": "abcdefgh", "tool": "abcdefgh"}
 
 def fresh_id(rig: Rig, kind: str) -> str:
     """An id for a new part: hose-a, tool-b, tee, tee-2."""
-    taken = {p.id for p in rig.parts}
+    taken = {p.id for p in (*rig.parts, *rig.spares)}
     names = [f"{kind}-{x}" for x in LETTERS[kind]] if kind in LETTERS else [kind]
     names += [f"{kind}-{n}" for n in range(2, 60)]
     return next(n for n in names if n not in taken)

@@ -9,15 +9,16 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import Field, field_validator, model_validator
+from pydantic import Field, model_validator
 
 from rough_draw.core.catalogue.rig_parts import GAUGES, HOSE_SIZES, MANIFOLD_BORE, TOOL_BORE
 from rough_draw.core.message import Name, message
-from rough_draw.core.sheet.base import Sheet, Slug, Text, fault
+from rough_draw.core.sheet.base import Sheet, Slug, Text, fault, one_of
 from rough_draw.core.sheet.scope import PortSize
 
 IntakeSize = Literal["1/4 in", "3/8 in", "1/2 in", "3/4 in"]
 """Fitting of a pump's intake."""
+HoseSize = Annotated[str, one_of(HOSE_SIZES, "hose-size", "size")]
 
 
 class Piece(Sheet):
@@ -91,8 +92,8 @@ class HosePart(Piece):
     """
 
     kind: Literal["hose"] = "hose"
-    size: str = "3/8 in"
-    size_far: str | None = None
+    size: HoseSize = "3/8 in"
+    size_far: HoseSize | None = None
     length_m: float = Field(1.5, ge=0.05, le=60)
     made_for: Literal["vacuum", "pressure"] = "vacuum"
     age: Literal["new", "used", "old"] = "used"
@@ -104,13 +105,6 @@ class HosePart(Piece):
     rated_kpa: float | None = Field(None, gt=0, le=20_000)
     fits: PortSize = "1/4 in"
 
-    @field_validator("size", "size_far")
-    @classmethod
-    def _known(cls, size: str | None) -> str | None:
-        if size is not None and size not in HOSE_SIZES:
-            raise fault("", "hose-size", size=size, known=", ".join(HOSE_SIZES))
-        return size
-
 
 class ManifoldPart(Piece):
     """A manifold. ``inlet``: the place the pump's hose is on; each other place has its own valve but the centre.
@@ -119,16 +113,9 @@ class ManifoldPart(Piece):
     """
 
     kind: Literal["manifold"] = "manifold"
-    body: str = "four-port"
+    body: Annotated[str, one_of(MANIFOLD_BORE, "manifold", "body")] = "four-port"
     inlet: Literal["vacuum", "charge", "centre", "high", "low"] = "vacuum"
     dials: bool = True
-
-    @field_validator("body")
-    @classmethod
-    def _known(cls, body: str) -> str:
-        if body not in MANIFOLD_BORE:
-            raise fault("", "manifold", body=body, known=", ".join(MANIFOLD_BORE))
-        return body
 
     def places(self) -> tuple[str, ...]:
         """All its places, the inlet among them."""
@@ -157,18 +144,11 @@ class ToolPart(Piece):
     """
 
     kind: Literal["tool"] = "tool"
-    bore: str = "3/8 in"
+    bore: Annotated[str, one_of(TOOL_BORE, "tool-bore", "size")] = "3/8 in"
     vacuum_rated: bool = True
     plunger: Literal["hose-end", "own"] = "hose-end"
     side_core: bool = False
     fits: PortSize = "1/4 in"
-
-    @field_validator("bore")
-    @classmethod
-    def _known(cls, bore: str) -> str:
-        if bore not in TOOL_BORE:
-            raise fault("", "tool-bore", size=bore, known=", ".join(TOOL_BORE))
-        return bore
 
     def outlets(self) -> tuple[str, ...]:
         """Its side port; and its hose end where nothing nearer the pump is screwed on it."""
@@ -199,7 +179,7 @@ class GaugePart(Piece):
     """
 
     kind: Literal["gauge"] = "gauge"
-    make: str = "thermistor"
+    make: Annotated[str, one_of(GAUGES, "gauge-class", "make")] = "thermistor"
     resolution_micron: float = Field(1.0, gt=0, le=1000)
     over_micron: float = Field(20_000.0, ge=1000, le=800_000)
     noise_pct: float = Field(0.4, ge=0, le=20)
@@ -210,23 +190,22 @@ class GaugePart(Piece):
     depressor: bool = True
     fits: PortSize = "1/4 in"
 
-    @field_validator("make")
-    @classmethod
-    def _known(cls, make: str) -> str:
-        if make not in GAUGES:
-            raise fault("", "gauge-class", make=make, known=", ".join(GAUGES))
-        return make
-
     def outlets(self) -> tuple[str, ...]:
         """Nothing goes on behind a gauge."""
         return ()
 
 
 class CylinderPart(Piece):
-    """A refrigerant cylinder, on a scale or not. Its own valve is shut unless it is opened."""
+    """A refrigerant cylinder, on a scale or not. Its own valve is shut unless it is opened.
+
+    ``dip_tube``: liquid comes when it stands upright; without one, only when it stands on its head; None is not known.
+    ``net_kg``: the refrigerant in it.
+    """
 
     kind: Literal["cylinder"] = "cylinder"
     on_scale: bool = True
+    dip_tube: bool | None = None
+    net_kg: float | None = Field(None, ge=0, le=2000)
 
     def outlets(self) -> tuple[str, ...]:
         """Nothing goes on behind a cylinder."""

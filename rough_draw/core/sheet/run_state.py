@@ -6,14 +6,24 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 
 from rough_draw.core.message import Name, message
-from rough_draw.core.sheet.steps import Answered, LookedAnew, OnPart, OnRun, PartMove, RunMove, StepKind, read_step
+from rough_draw.core.sheet.steps import (
+    Answered,
+    LookedAnew,
+    OnPart,
+    OnRun,
+    PartMove,
+    RunMove,
+    StepKind,
+    TakenBack,
+    read_step,
+)
 
 BALLAST = ("ballast-open", "ballast-shut")
 
 
 def known(kind: str) -> bool:
     """Whether a run knows this kind of step."""
-    return isinstance(read_step(kind), OnRun | OnPart | Answered | LookedAnew)
+    return isinstance(read_step(kind), OnRun | OnPart | Answered | LookedAnew | TakenBack)
 
 
 def words_of(kind: str, names: Mapping[str, Name] | None = None) -> Name:
@@ -23,6 +33,8 @@ def words_of(kind: str, names: Mapping[str, Name] | None = None) -> Name:
             return message(f"done-{move}")
         case OnPart(part_move, part):
             return message(f"done-{part_move}", what=(names or {}).get(part, part.replace("-", " ")))
+        case TakenBack(text):
+            return message("done-taken-back", step=words_of(text, names))
         case LookedAnew():
             return message("done-looked-anew")
         case Answered():
@@ -50,6 +62,8 @@ class RunState:
     """Where a run stands. Times are on the clock of the touches; None means it has not happened.
 
     ``breaks`` made with nitrogen so far; ``broken_at`` while it stands in the system; ``pulled_at``: the last draw.
+    ``after``: steps on parts and of the charge since the hold began, in their order: what they do to the contents
+    depends on it. ``before``: shut, opened, off and cores as they were when it began.
     ``opened_at``: since when a valve that shut the system off for the hold is open again, the pump standing still.
     """
 
@@ -72,6 +86,8 @@ class RunState:
     opened: frozenset[str] = frozenset()
     off: frozenset[str] = frozenset()
     cores: frozenset[str] = frozenset()
+    after: tuple[str, ...] = ()
+    before: tuple[frozenset[str], frozenset[str], frozenset[str], frozenset[str]] | None = None
 
 
 def _on_part(state: RunState, move: PartMove, part: str) -> RunState:
@@ -90,6 +106,8 @@ def _on_part(state: RunState, move: PartMove, part: str) -> RunState:
             return replace(state, cores=state.cores | one)
         case "core-out":
             return replace(state, cores=state.cores - one)
+        case _:
+            return state
 
 
 def _on_run(state: RunState, move: RunMove, at: float) -> RunState:
@@ -153,7 +171,8 @@ def fold(touches: Iterable[Touch], isolating: Iterable[str] = ()) -> RunState:
     """
     state = RunState()
     valves = frozenset(isolating)
-    for touch in touches:
+    for touch in in_effect(touches):
+        was = state
         match touch.step:
             case OnRun(move):
                 state = _on_run(state, move, touch.at)
@@ -165,8 +184,32 @@ def fold(touches: Iterable[Touch], isolating: Iterable[str] = ()) -> RunState:
                 state = _on_part(state, part_move, part)
                 state = _by_valves(state, part_move, part, touch.at, valves)
             case _:
-                pass
+                continue
+        state = _since_the_hold(was, state, touch.kind)
     return state
+
+
+def _since_the_hold(was: RunState, now: RunState, kind: str) -> RunState:
+    """What has been done since the hold began, kept in its order."""
+    if now.isolated_at is None:
+        return now if now.before is None else replace(now, after=(), before=None)
+    if was.isolated_at != now.isolated_at:
+        return replace(now, after=(), before=(now.shut, now.opened, now.off, now.cores))
+    return replace(now, after=(*now.after, kind))
+
+
+def in_effect(touches: Iterable[Touch]) -> list[Touch]:
+    """The steps that count: without corrections, and without what they took back (the last one of their kind)."""
+    found: list[Touch] = []
+    for touch in touches:
+        step = touch.step
+        if not isinstance(step, TakenBack):
+            found.append(touch)
+            continue
+        last = next((n for n in range(len(found) - 1, -1, -1) if found[n].kind == step.text), None)
+        if last is not None:
+            del found[last]
+    return found
 
 
 def ballast_left_open(touches: Iterable[Touch]) -> bool:

@@ -6,14 +6,14 @@ ports are where a rig can be screwed on.
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
-from pydantic import Field, field_validator, model_validator
+from pydantic import Field, model_validator
 
 from rough_draw.core.catalogue.fluids import OILS, REFRIGERANTS
 from rough_draw.core.catalogue.tube import SIZES
 from rough_draw.core.message import Name, message
-from rough_draw.core.sheet.base import Sheet, Slug, Text, fault, unique
+from rough_draw.core.sheet.base import Sheet, Slug, Text, fault, one_of, unique
 
 Condition = Literal["new-dry", "open-hours", "leak-drawn-air", "compressor-burnt", "flooded"]
 SectionKind = Literal["line", "evaporator", "condenser", "reheat", "compressor", "vessel", "drier", "cylinder"]
@@ -45,19 +45,12 @@ class Section(Sheet):
     name: Text = ""
     kind: SectionKind = "line"
     side: Side = "other"
-    size: str = "3/8 in"
+    size: Annotated[str, one_of(SIZES, "tube-size", "size")] = "3/8 in"
     length_m: float = Field(10.0, gt=0, le=500)
     capacity_kw: float = Field(0.0, ge=0, le=2000)
     volume_l: float | None = Field(None, gt=0.0005, le=5000)
     cold: bool = False
     holds_charge: bool = False
-
-    @field_validator("size")
-    @classmethod
-    def _known(cls, size: str) -> str:
-        if size not in SIZES:
-            raise fault("", "tube-size", size=size, known=", ".join(SIZES))
-        return size
 
     @model_validator(mode="after")
     def _sized(self) -> Section:
@@ -75,7 +68,11 @@ class Section(Sheet):
 
 
 class Link(Sheet):
-    """What joins two sections. A check valve passes from ``a`` to ``b`` only. ``bore_mm`` overrides the catalogue."""
+    """What joins two sections. A check valve passes from ``a`` to ``b`` only. ``bore_mm`` overrides the catalogue.
+
+    ``stem``: how a service valve is turned. A hex key: closed, or open to the stop. A square stem: front-seated, in the
+    middle, back-seated, which shuts its gauge port.
+    """
 
     id: Slug
     name: Text = ""
@@ -83,6 +80,7 @@ class Link(Sheet):
     a: Slug
     b: Slug
     open: bool = True
+    stem: Literal["hex-key", "stem"] = "hex-key"
     bore_mm: float | None = Field(None, gt=0.2, le=150)
     note: Text = ""
 
@@ -114,8 +112,8 @@ class Scope(Sheet):
     sections: tuple[Section, ...] = Field((), max_length=60)
     links: tuple[Link, ...] = Field((), max_length=90)
     ports: tuple[Port, ...] = Field((), max_length=12)
-    refrigerant: str = "R-448A"
-    oil: str = "POE"
+    refrigerant: Annotated[str, one_of(REFRIGERANTS, "refrigerant", "name")] = "R-448A"
+    oil: Annotated[str, one_of(OILS, "oil", "name")] = "POE"
     oil_kg: float = Field(1.2, ge=0, le=200)
     condition: Condition = "open-hours"
     open_hours: float = Field(3.0, ge=0, le=8760)
@@ -131,23 +129,9 @@ class Scope(Sheet):
     custom: Literal["micron", "bar"] = "micron"
     nameplate_kg: float | None = Field(None, gt=0, le=2000)
     included_length_m: float = Field(0.0, ge=0, le=500)
-    adder_g_per_m: float | None = Field(0.0, ge=0, le=5000)
+    adder_g_per_m: float | None = Field(None, ge=0, le=5000)
     accessories_g: float = Field(0.0, ge=0, le=100_000)
     held_in_unit_kg: float = Field(0.0, ge=0, le=2000)
-
-    @field_validator("refrigerant")
-    @classmethod
-    def _refrigerant(cls, name: str) -> str:
-        if name not in REFRIGERANTS:
-            raise fault("", "refrigerant", name=name, known=", ".join(REFRIGERANTS))
-        return name
-
-    @field_validator("oil")
-    @classmethod
-    def _oil(cls, name: str) -> str:
-        if name not in OILS:
-            raise fault("", "oil", name=name, known=", ".join(OILS))
-        return name
 
     @model_validator(mode="before")
     @classmethod

@@ -320,6 +320,12 @@ def rig_from(key: str, scope: Scope) -> Rig:
     return Rig.model_validate({"pattern": key, "parts": pattern.build(ports), "cores_in": cores})
 
 
+def usual_setups(scope: Scope) -> tuple[str, ...]:
+    """Setups that a new sheet starts from, the first that fits. A cylinder's second valve stays free for the sweep."""
+    alone = all(s.kind == "cylinder" for s in scope.sections)
+    return ("single-port",) if alone else ("one-hose-valved-gauge", "single-port")
+
+
 def first_rig() -> dict[str, Any]:
     """The rig of a new sheet: one hose to the suction port, the gauge with its tool on the liquid port."""
     ports = Ports(Port(id="suction", section="suction"), Port(id="liquid", section="liquid", side="liquid"), None)

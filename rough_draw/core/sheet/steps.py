@@ -31,8 +31,37 @@ RunMove = Literal[
     "compressor-off",
     "scale-zero",
     "note",
+    "vent-pump",
+    "see-pressure",
+    "start",
+    "stop-unit",
+    "read-floor",
+    "read-target",
+    "pump-care",
+    "tag",
+    "check-room",
+    "gauges-on",
+    "watch-suction",
+    "see-still",
+    "lock-off",
 ]
-PartMove = Literal["open", "shut", "take-off", "put-on", "core-out", "core-in"]
+PartMove = Literal[
+    "open",
+    "shut",
+    "crack",
+    "take-off",
+    "put-on",
+    "core-out",
+    "core-in",
+    "cap",
+    "stem-cap",
+    "check-port",
+    "purge",
+    "zero-scale",
+    "weigh-in",
+    "trim",
+    "empty-hose",
+]
 BenchMove = Literal["pump-on", "pump-off", "valve-shut", "valve-open"]
 
 RUN_MOVES: tuple[RunMove, ...] = get_args(RunMove)
@@ -56,13 +85,18 @@ class OnPart:
 
     @property
     def is_valve(self) -> bool:
-        """Whether a valve is moved."""
-        return self.move in ("open", "shut")
+        """Whether it is on a valve: one of the rig or the system, or a cylinder's."""
+        return self.move in ("open", "shut", "crack", "stem-cap")
 
     @property
-    def is_core(self) -> bool:
-        """Whether a valve core is pulled or put back: ``part`` is a port then."""
-        return self.move in ("core-out", "core-in")
+    def is_port(self) -> bool:
+        """Whether it is on a port: its core, its cap, its check."""
+        return self.move in ("core-out", "core-in", "cap", "check-port")
+
+    @property
+    def is_source(self) -> bool:
+        """Whether it is on a cylinder."""
+        return self.move in ("purge", "zero-scale", "weigh-in", "trim", "empty-hose")
 
 
 @dataclass(frozen=True)
@@ -76,6 +110,13 @@ class Answered:
 @dataclass(frozen=True)
 class LookedAnew:
     """Answers so far count no longer."""
+
+
+@dataclass(frozen=True)
+class TakenBack:
+    """The last step of this text did not happen: a correction, which stays in the log."""
+
+    text: str
 
 
 @dataclass(frozen=True)
@@ -99,8 +140,9 @@ class Other:
     text: str
 
 
-StepKind = OnRun | OnPart | Answered | LookedAnew | OnBench | BenchStage | Other
+StepKind = OnRun | OnPart | Answered | LookedAnew | TakenBack | OnBench | BenchStage | Other
 BENCH = "bench:"
+BACK = "undo:"
 
 
 @lru_cache(maxsize=4096)
@@ -116,6 +158,9 @@ def read_step(text: str) -> StepKind:
         return OnRun(text)
     if text.startswith(BENCH):
         return read_bench_step(text.removeprefix(BENCH)) or Other(text)
+    if text.startswith(BACK):
+        back = text.removeprefix(BACK)
+        return TakenBack(back) if isinstance(read_step(back), OnRun | OnPart) else Other(text)
     way, _, rest = text.partition(":")
     if way in PART_MOVES and rest:
         return OnPart(way, rest)
@@ -144,6 +189,8 @@ def text_of(step: StepKind) -> str:
             return f"found:{test}={outcome}"
         case LookedAnew():
             return "found:anew=again"
+        case TakenBack(back):
+            return f"{BACK}{back}"
         case OnBench(bench):
             return f"{BENCH}{bench}"
         case BenchStage(stage):

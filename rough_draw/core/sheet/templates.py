@@ -161,6 +161,47 @@ def _cooler() -> Values:
     }
 
 
+def _condensing_circuit() -> Values:
+    """A cold room's whole circuit, its condensing unit with it: receiver, king valve, stems at the compressor."""
+    return {
+        "sections": [
+            line("suction", "suction line", "suction", "7/8 in", 12.0),
+            coil("evaporator", "evaporator", "evaporator", 10.0, cold=True),
+            line("drop", "drop", "liquid", "3/8 in", 2.0),
+            line("liquid", "liquid line", "liquid", "3/8 in", 12.0),
+            {"id": "drier", "name": "filter-drier", "kind": "drier", "side": "liquid"},
+            vessel("receiver", "receiver", 6.0, side="liquid"),
+            coil("condenser", "condenser", "condenser", 10.0, side="discharge"),
+            coil("compressor", "compressor", "compressor", 10.0),
+        ],
+        "links": [
+            link("suction-end", "joint", "suction", "evaporator"),
+            link("metering", "thermostatic-valve", "drop", "evaporator"),
+            link("solenoid", "solenoid", "liquid", "drop", open=False),
+            link("drier-out", "filter-drier", "drier", "liquid"),
+            {**link("king", "service-valve", "receiver", "drier", stem="stem"), "name": "king valve"},
+            link("condenser-out", "joint", "condenser", "receiver"),
+            link("discharge", "joint", "compressor", "condenser"),
+            {**link("suction-stem", "service-valve", "suction", "compressor", stem="stem"), "name": "suction valve"},
+        ],
+        "ports": [
+            port("suction", "suction", "suction"),
+            port("king", "drier", "liquid"),
+            port("discharge", "condenser", "discharge"),
+        ],
+    }
+
+
+def _heat_pump() -> Values:
+    """A ducted heat pump: in heating its vapor line is the hot one, so both lines are swept and drawn alike."""
+    found = _split(10.5, "3/4 in", "3/8 in", 14.0, "expansion-valve")
+    found["sections"][0]["name"] = "vapor line"
+    found["sections"][1]["name"] = "indoor coil"
+    found["sections"][3]["name"] = "outdoor unit"
+    found["links"][1]["open"] = False
+    return found
+
+
 def _freezer() -> Values:
     return {
         "sections": [
@@ -266,7 +307,10 @@ def _cylinder() -> Values:
     return {
         "sections": [{"id": "cylinder", "name": "cylinder", "kind": "cylinder", "volume_l": 12.0, "cold": True}],
         "links": [],
-        "ports": [{"id": "valve", "section": "cylinder", "side": "other", "core": False, "name": "cylinder valve"}],
+        "ports": [
+            {"id": "valve", "section": "cylinder", "side": "other", "core": False, "name": "liquid valve"},
+            {"id": "vapor-valve", "section": "cylinder", "side": "other", "core": False, "name": "vapor valve"},
+        ],
     }
 
 
@@ -290,8 +334,10 @@ TEMPLATES: dict[str, Template] = {
             _freezer,
             {"low_temperature": True, "oil_kg": 3.0},
         ),
+        Template("condensing-circuit", _condensing_circuit, {"oil_kg": 1.5}),
         Template("rack-circuit", _rack_circuit, {}),
         Template("ducted-split", _ducted_split, {}),
+        Template("ducted-heat-pump", _heat_pump, {"refrigerant": "R-454B"}),
         Template("ductless", _ductless, {"oil_kg": 0.4}),
         Template("multi-zone", _multi_zone, {"oil_kg": 1.0}),
         Template("packaged", _packaged, {"oil_kg": 2.5}),

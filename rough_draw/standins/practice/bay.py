@@ -8,8 +8,9 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from dataclasses import replace
 
-from rough_draw.core.interlock.consequence import Consequence, Touch
-from rough_draw.core.interlock.orders import part_words
+from rough_draw.core.interlock.consequence import Consequence, Touch, touch_of
+from rough_draw.core.interlock.port_parts import PLUNGER
+from rough_draw.core.interlock.step_words import part_words
 from rough_draw.core.interlock.transition import play
 from rough_draw.core.message import Fault, Name, message
 from rough_draw.core.practice import actions
@@ -17,9 +18,7 @@ from rough_draw.core.practice.action_kinds import (
     Action,
     AskHint,
     CallVerdict,
-    Cap,
     Check,
-    Crack,
     DoTest,
     End,
     Look,
@@ -74,14 +73,23 @@ class Bay(SessionWorld):
         if not self.rigged and _needs_rig(action):
             raise CannotDo(message("cannot-no-rig"))
         match action:
-            case OnPart("open" | "shut", thing) | Crack(thing):
+            case OnPart("open" | "shut" | "crack" | "stem-cap", thing):
                 if thing not in self.board.gates:
                     raise CannotDo(message("cannot-no-valve", valve=thing))
-            case OnPart("core-out" | "core-in", port) | Cap(port):
+            case OnPart("core-out" | "core-in" | "cap" | "check-port" as move, port):
                 if self.told.scope.port(port) is None:
                     raise CannotDo(message("cannot-no-port", port=port))
-                if isinstance(action, OnPart) and port not in self.board.ports:
+                if move in ("core-out", "core-in") and port not in self.board.ports:
                     raise CannotDo(message("cannot-no-tool", port=port_words(self.told.scope, port)))
+            case OnPart("take-off" | "put-on", part) if part.endswith(PLUNGER):
+                if part.removesuffix(PLUNGER) not in self.board.ends:
+                    raise CannotDo(message("cannot-take-off", part=part))
+            case OnPart("purge" | "zero-scale" | "weigh-in" | "trim" | "empty-hose", source):
+                if source not in self.board.gates:
+                    raise CannotDo(message("cannot-no-valve", valve=source))
+            case OnPart("put-on", part):
+                if part not in self.off:
+                    raise CannotDo(message("cannot-take-off", part=part))
             case OnPart("take-off", part):
                 if part not in self.board.ends or part in self.off:
                     raise CannotDo(message("cannot-take-off", part=part))
@@ -121,9 +129,7 @@ class Bay(SessionWorld):
             self.mended.add(key)
         showed = self._carried_out(kind, action, choice)
         hold = self.hold_truth() if isinstance(action, CallVerdict) else None
-        opened = action.valve if isinstance(action, Crack) else ""
-        if isinstance(action, OnPart) and action.move == "open":
-            opened = action.part
+        opened = action.part if isinstance(action, OnPart) and action.move in ("open", "crack") else ""
         if opened and self.board.gates[opened].kind in ("service", "cylinder"):
             self.charged = True
         if not self.charged:
@@ -149,8 +155,12 @@ class Bay(SessionWorld):
             case PutRigOn() if choice is not None:
                 self._put_on(rig_of(self.told, choice, self.van), self._off_with(choice))
                 self.rigged = True
+            case OnPart("take-off" | "put-on", part) if part.endswith(PLUNGER):
+                pass
             case OnPart("take-off", part):
                 self.off.add(part)
+            case OnPart("put-on", part):
+                self.off.discard(part)
             case OnRun("warm-up"):
                 self.warmed = True
             case DoTest(test):
@@ -192,14 +202,10 @@ class Bay(SessionWorld):
         match read_action(kind):
             case OnRun("isolate" | "reopen" as move):
                 touches = [Touch("shut" if move == "isolate" else "open", v) for v in self.isolation.valves]
-            case OnPart("open" | "shut" | "core-out" | "core-in" | "take-off" as part_move, part):
+            case OnPart(part_move, part):
                 touches = [Touch(part_move, part)]
-            case Crack(valve):
-                touches = [Touch("crack", valve)]
-            case Cap(port):
-                touches = [Touch("cap", port)]
-            case OnRun("pump-on" | "pump-off" | "ballast-open" | "ballast-shut" | "oil-change" as run_move):
-                touches = [Touch(run_move)]
+            case OnRun(run_move):
+                touches = [t for t in [touch_of(run_move)] if t is not None]
             case Check(what):
                 touches = [Touch(what)]
             case _:
@@ -212,8 +218,10 @@ class Bay(SessionWorld):
 
     def names(self) -> dict[str, Name]:
         """Valves, parts and causes in words."""
-        found = {g: self.board.label(g) for g in self.board.gates}
-        found |= {p: part_words(self.board, p) for p in self.board.ends}
+        # A part that is a valve too has the valve's name, which tells it from others of its kind.
+        found = {p: part_words(self.board, p) for p in self.board.ends}
+        found |= {g: self.board.label(g) for g in self.board.gates}
+        found |= {f"{p}{PLUNGER}": message("plunger-of", tool=found[p]) for p in self.board.ends}
         found |= {p.id: message("the", thing=p.words()) for p in self.told.scope.ports}
         return found | {c.key: c.words for c in self.nameable()}
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from rough_draw.core.diagnosis.faults import kind_of
-from rough_draw.core.diagnosis.next_test import PUSHES
+from rough_draw.core.diagnosis.field_tests import PUSHES
 from rough_draw.core.message import Message, Name, listed, message
 from rough_draw.core.message.figure import gauge_pressure, vacuum
 from rough_draw.core.practice import actions

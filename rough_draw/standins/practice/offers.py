@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from rough_draw.core.interlock.port_parts import PLUNGER, end_free, port_tool, wants_plunger
+from rough_draw.core.interlock.step_words import part_words
 from rough_draw.core.message import Message, Name, message
 from rough_draw.core.practice import actions
 from rough_draw.core.practice.actions import Deed
@@ -48,6 +50,7 @@ def _run(bay: Bay) -> list[Deed]:
         "oil-change",
         "break-end" if bay.broken else "break",
         "see-pressure",
+        "vent-pump",
         "energise",
     ]
     where = bay.isolation.where
@@ -60,7 +63,7 @@ def _parts(bay: Bay) -> list[Deed]:
     for g in bay.board.gates.values():
         if g.kind == "port":
             continue
-        is_open = g.name in bay.contents.opened
+        is_open = g.name in bay.contents.opened | bay.contents.through
         if g.kind == "service" and not is_open:
             found.append(_on("crack", g.name, names[g.name]))
         # How a section's own valve stands is not seen from outside: both ways are offered.
@@ -73,7 +76,22 @@ def _parts(bay: Bay) -> list[Deed]:
             found.append(_on("core-in", port.id, port.words()))
         if part is None or part.id in bay.off:
             found.append(_on("cap", port.id, port.words()))
-    found += [_on("take-off", p, names[p]) for p in bay.board.ends if p not in bay.off]
+    found += [_on("put-on" if p in bay.off else "take-off", p, names[p]) for p in bay.board.ends if p != "pump"]
+    found += _plungers(bay)
+    opened = [n for n, g in bay.board.gates.items() if g.kind == "service" and n in bay.contents.opened]
+    return found + [_on("stem-cap", n, names[n]) for n in opened if f"stem-cap:{n}" not in bay.contents.done]
+
+
+def _plungers(bay: Bay) -> list[Deed]:
+    """The plunger of every core tool whose hose end is free."""
+    found = []
+    for port in sorted(bay.board.ports):
+        tool = port_tool(bay.board, port)
+        if tool is None or not wants_plunger(bay.board, tool) or not end_free(bay.board, bay.contents, tool):
+            continue
+        way = "take-off" if tool.id in bay.contents.plunged else "put-on"
+        what = message("plunger-of", tool=part_words(bay.board, tool.id))
+        found.append(_on(way, f"{tool.id}{PLUNGER}", what))
     return found
 
 

@@ -8,7 +8,8 @@ from dataclasses import replace
 import numpy as np
 
 from rough_draw.core.catalogue.breaking import WARMTH
-from rough_draw.core.diagnosis.faults import causes, kind_of
+from rough_draw.core.diagnosis.causes import causes
+from rough_draw.core.diagnosis.faults import kind_of
 from rough_draw.core.engine.compile import compile_network
 from rough_draw.core.engine.network import OUTSIDE, Network, Tube
 from rough_draw.core.engine.simulate import initial_state

@@ -57,3 +57,8 @@ caution-pressure-first = Positive pressure before any core goes back or anything
 caution-gauge-off-first = Close the gauge off before refrigerant comes, or know that it will be fouled.
 caution-nitrogen-vented = Vent holding nitrogen to { $zero } before a pump or a micron gauge is connected.
 caution-liquid-line = Liquid into the liquid line, never to the compressor.
+
+charge-adder-zero = The line is longer than the nameplate includes, and its adder is 0: enter the maker's, or let it be computed
+
+recovery-over = { $mass } recovered: this cylinder may take { $most } at the most, 80 % of it as liquid. Use another before it warms up
+recovery-room = The recovery cylinder may take { $most } at the most, 80 % of it as liquid on a hot day

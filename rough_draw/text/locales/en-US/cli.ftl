@@ -1,6 +1,7 @@
 ## The command line's words.
 
 cli-line = {"  "}{ $text }
+cli-no-verdict = { $verdict }, hold test from { $start }, { $time } read
 cli-verdict = { $verdict } ({ $likely }, { $odds }), hold test from { $start }, { $time } read
 cli-odds = {"  "}{ $odds } { $likely }: { $cause }
 cli-sound = {"  "}Verdict is firm since { $time }
@@ -10,3 +11,6 @@ cli-plan = to { $level }: { $time } ({ $low } to { $high })
 cli-plan-far = to { $level }: not within a day
 cli-part = {"  "}{ $share } { $part }
 cli-saves = {"  "}saves { $time }: { $change }
+
+cli-charge = To weigh in: { $mass }. { $sum }
+cli-check-clean = Nothing found.

@@ -41,8 +41,47 @@ draw-cause-core = The core is still in at the { $where }
     .cure = Pull it through the core tool.
 draw-cause-shut = The core tool at the { $where } is closed
     .cure = Open it.
+draw-cause-gauge-joint = The joint of { $where } leaks
+    .cure = Wipe it, a new gasket, hand tight; then look whether it falls.
+draw-cause-tool-leak = { CAP($where) } leaks
+    .cure = Hand tight, a new gasket; if that does not help, another core tool.
+draw-cause-manifold-leak = { CAP($where) } leaks
+    .cure = Take it out of the line, or seat its valves and joints.
+draw-cause-pump-joint = The joint at the pump leaks
+    .cure = A new gasket at the pump's intake, hand tight.
+draw-cause-all-hoses = All hoses give off gas or let it through
+    .cure = Vacuum hoses instead, or pull longer: rubber of this kind does not go deeper.
+draw-cause-choked-intake = The pump's intake is choked
+    .cure = Take the coupling off: a plugged screen, a core or a depressor left in it.
+draw-cause-kinked = { CAP($where) } is kinked or flattened
+    .cure = Straighten it, or change it.
+draw-cause-plugged = { CAP($where) } is partly closed or plugged
+    .cure = Open its ball fully; look for a torn gasket or a core in its way.
+draw-cause-cores = The cores are still in, under every core tool
+    .cure = Pull each through its core tool.
+draw-cause-gauge-shut = { CAP($where) } is closed: the gauge does not read the system
+    .cure = Open it.
+draw-cause-section-shut = { CAP($where) } is closed: what is behind it is not evacuated
+    .cure = Open it: a magnet on a solenoid, service mode for an electronic valve, or pull from its other side too.
+draw-cause-other = Something else: nothing that is known here explains these readings
+    .cure = Trust no single cause. Blank off the pump, then go part by part.
 draw-cause-seat = The seat of the core tool at the { $where } leaks
     .cure = Change its seat, or the core tool.
+
+volume-small = The pump sees about { $seen } ({ $low } to { $high }); the sheet has { $sheet }. { $count ->
+        [0] Something is closed, or the sizes on the sheet are wrong.
+       *[other] Something is closed. This fits: { $names }.
+    }
+    .how = Warm its bulb, hold a magnet to its coil, pull from its other side too, or put a gauge behind it.
+volume-judged = Judged on { $seen }, which the pump saw; the sheet has { $sheet }. { $says ->
+        [small] What is behind a closed valve was not held.
+       *[large] More is open than the sheet says.
+    }
+volume-large = The pump sees about { $seen } ({ $low } to { $high }); the sheet has { $sheet }. { $count ->
+        [0] A section is open that should be closed, or the sizes on the sheet are wrong.
+       *[other] A section is open that should keep its charge. This fits: { $names }.
+    }
+    .how = Look at its service valves: front-seated, caps off, stems home.
 
 test-ballast = Look at the ballast. Is it open?
 test-oil = Look at the pump's oil. Is it milky?
@@ -52,7 +91,7 @@ test-joint = Hold the gauge's joint still, wipe it, hand tight. Does the reading
 test-drops = Look into the hose's end at the pump. Is there oil in it?
 test-gauge = Connect another gauge beside it. Do they disagree?
 test-blank = Close the core tools, gauge on the pump alone. Does it stay above { $most }?
-test-thumb = A thumb over the exhaust for five seconds. Does gas still push?
+test-thumb = A gloved hand near the exhaust, not over it, for five seconds. Does gas still push?
 test-hold = Close { $where } for one minute, the pump running.
 test-pump-valve = Close the pump's isolation valve for half a minute.
 test-tool = Close { $tool } for half a minute, the rest open.
@@ -62,25 +101,37 @@ test-ways-at = the core tool at the { $place }
 test-ways-none = all open
 test-core = Pull again through each core tool. Was a core still in?
 test-core-at = at the { $place }
+test-core-each = in each of them
 test-core-none = no core
 test-cores = Pull again through each core tool. Was a core still in?
 test-joints = Alcohol on joints and caps, one by one. Where does the reading move?
 test-joints-at = { $place }
-test-joints-system = at a joint or cap of the system
+test-joints-in = on the system: { $section }
+test-joints-pump = at the pump
 test-joints-none = nowhere
 test-hoses = Close the core tools, pull on one hose at a time. With which does it stay high?
 test-hoses-at = with { $place }
 test-hoses-none = with none
+test-each = with each of them
+test-intake = Take the coupling off the pump's intake. Is a screen plugged, or a core or depressor in it?
+test-bent = Go along every hose and core tool. Is one kinked, flattened, or its ball half open?
+test-bent-at = { $place }
+test-bent-none = all free
 test-smell = Take the hoses off at the closed core tools, smell and wipe them. Rubber, oil, water?
 test-smell-at = { $place }
 test-smell-none = clean and dry
 test-seats = Cap the core tools off, each alone on the gauge. Which one rises?
-test-second = Connect a second gauge at the pump, and read both.
+test-second = Connect a second gauge at the pump. What does it show?
+test-second-far-under = under { $low }
+test-second-under = { $low } to { $mid }
+test-second-alike = about as much, up to { $high }
+test-second-over = over { $high }
 test-says-yes = yes
 test-says-no = no
-test-says-falls = it falls
-test-says-stays = it stays
-test-says-rises = it rises
+test-says-falls = it falls under { $low }
+test-says-stays = it stays, or creeps no higher than { $sound }
+test-says-rises = it rises past { $sound }
+test-says-leaps = it rises past { $far }
 test-answered = { $do } { CAP($answer) }.
 test-unknown = There is no test { $test } for this rig; there are { $known }.
 test-no-outcome = { $test } does not turn out { $outcome }: it is one of { $known }.

@@ -182,6 +182,9 @@ carry-hose = { $made ->
    *[other] { $size } charging hose, { $length }
 }
 carry-core-tool = core tool, { $size } port
+carry-missing-charging-hose = Charging hose rated for the refrigerant
+carry-missing-liquid-way = Core tool with a valve for the liquid port
+carry-missing-low-side-way = Charging hose with a valve at its end, or a manifold
 carry-manifold = manifold
 carry-tee = vacuum tee
 carry-gauge = micron gauge
@@ -200,7 +203,10 @@ carry-caps = port caps with sound seals
 carry-gaskets = hose gaskets
     .why = two a hose, as spares
 carry-wrenches = cap and flare wrenches
-carry-hex-keys = hex keys, long enough for the valve stems
+carry-hex-keys = Hex keys for the service valves
+    .why = Usual for these lines: { $sizes } (estimate; look at the valve).
+carry-valve-wrench = Service valve wrench, 1/4 in square
+    .why = For square stems; never with pliers.
 carry-magnet = solenoid magnet
     .why = holds each valve open
 carry-service-mode = service tool or manual for the unit's service mode

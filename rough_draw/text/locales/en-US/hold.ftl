@@ -11,6 +11,7 @@ verdict-refrigerant = Refrigerant still comes out of the oil
 verdict-vapour = Tight, but vapor still comes off
 verdict-hose = Rises no more than its hoses let in
 verdict-not-settled = Too early to call
+verdict-needle-moved = Does not hold: the needle moved
 verdict-unverified = Unverified: a needle cannot show this
 verdict-invalid = This hold test cannot be judged
 
@@ -60,6 +61,8 @@ unfit-atmosphere = The pressure reached the atmosphere: a valve was opened, or a
 unfit-gauge-outside = The gauge is outside of what was closed off, so it does not read the system.
 unfit-gauge-beyond-core = The gauge does not read the system: what the hoses on its side give off stands { $offset } above it, behind a core. Hold at core tools, with the gauge inside.
 unfit-small = The isolated volume is { $volume }, too small to judge: the seat of any core tool shows hundreds of microns there.
+unfit-needle-moved = The needle came up by { $rise } in { $time }: air gets in, or much liquid boils inside.
+unfit-needle-once = The needle was read once only: read it at the start and at the end of the hold test. It can be off by { $level }.
 unfit-needle = A needle can be off by { $level }: it cannot show a rise of less than that.
 
 account-dry = levels off, { $level }
@@ -72,8 +75,11 @@ account-leak-and-moisture = water, toward { $level }, and { $rate }
 
 ## Where a standard and the curve part.
 
-parts-leak = Passes { $names }, but rises { $rate } without bending: about { $yearly } a year at working pressure.
-parts-leak-and-water = Passes { $names }, but rises { $rate } beside the water, without bending: about { $yearly } a year at working pressure.
+parts-leak = Passes { $names }, but rises { $rate } without bending: it leaks.
+parts-leak-and-water = Passes { $names }, but rises { $rate } beside the water, without bending: it leaks.
+loss-empties = At working pressure such a leak would empty this system in about { $soon } to { $late }.
+loss-charge-unknown = What it would do to the charge is not known: the nameplate weight is not on the sheet.
+loss-seen-from = This hold test sees leaks from about { $leak }. Smaller ones need the pressure test and a leak detector.
 parts-rises-to = Passes { $names } within the minutes asked for, but keeps rising: { $level } in an hour.
 parts-rises-on = Passes { $names } within the minutes asked for, but keeps rising.
 parts-too-early = { $count ->

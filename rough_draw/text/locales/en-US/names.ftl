@@ -1,6 +1,8 @@
 ## What parts, valves and places are called.
 
 the = the { $thing }
+plunger-of = the plunger of { $tool }
+valve-of = the { $thing }'s valve
 the-at = the { $thing } at the { $place }
 the-gauge = the micron gauge
 the-pump = the pump

@@ -63,7 +63,8 @@ report-no-hold = No hold test was read.
 report-verdict = { CAP($likely) } ({ $odds }); { $time } read; { $inside }.
 report-odds = Odds: { $causes }.
 report-odds-of = { $cause } { $odds }
-report-leak = Leak { $rate }, { $inflow }: about { $yearly } a year at working pressure (estimate).
+report-leak = Leak { $rate }, { $inflow }.
+report-certifies-nothing = { $time } read; { $inside }.
 report-water = Water left { $mass }.
 report-standard = Standard
 report-says = Says
@@ -78,10 +79,14 @@ report-no-nameplate = no nameplate charge given
 report-weighed = Weighed in
 report-mass = { $mass }
 report-scale = By the scale
+report-recovered = Recovered before
 report-weights = { $before } before, { $after } after
 report-no-weights = no weights taken
 report-release = Release
 report-ports-checked = Ports checked
+report-port-tight = { $port }: { $seen }, { $time }, tight
+report-port-leaks = { $port }: { $seen }, { $time }, LEAKS
+report-weights-between = { $weights }; in between { $between }
 report-port-checked = { $port }: { $seen }
 report-new-cores = New cores
 report-first = After the start
@@ -125,3 +130,53 @@ port-both = bubbles and electronic detector
 chart-minutes = minutes
 chart-target = target { $level }
 chart-limit = limit { $level }
+
+## What a record deviates in, and what is being sealed.
+
+deviation-check-open = Check not seen: { $check }
+deviation-check-stated = Check stated, no evidence: { $check }
+deviation-check-doubtful = Check doubtful: { $check }
+deviation-check-failed = Check failed: { $check }
+deviation-check-skipped = Check skipped: { $check }
+deviation-no-draw = The pump was never started: no evacuation is on this record
+deviation-no-readings = Not one reading was taken
+deviation-no-hold = No hold test was made
+deviation-short-hold = The hold test was read for { $held }; { $standard } asks for { $needed }
+deviation-no-verdict = There is no verdict on the hold test
+deviation-verdict = The verdict is: { $headline }
+deviation-standard-fails = { $standard } fails it: { $reason }
+deviation-standard-open = { $standard } could not be applied{ $reason ->
+        [one] {""}
+       *[other] : { $reason }
+    }
+deviation-simulated = Readings come from the simulated gauge, and not from this system
+deviation-charge = { $off } { $more ->
+        [more] more
+       *[less] less
+    } weighed in than was to be
+deviation-steps = { $count } steps of the release are not done: { $steps }
+deviation-cautions = { $count ->
+        [1] One caution is not ticked
+       *[other] { $count } cautions are not ticked
+    }
+sealing-what = { $drawn ->
+        [no] No draw.
+       *[yes] { $read ->
+            [no] A draw without readings.
+           *[yes] A draw down to { $lowest }.
+        }
+    } { $held ->
+        [no] No hold test.
+       *[yes] A hold test of { $span }: { $headline }.
+    } { $count ->
+        [0] Nothing deviates.
+        [1] One deviation.
+       *[other] { $count } deviations.
+    }
+seal-deviates = Not sealed: { $count ->
+        [1] one deviation has no reason
+       *[other] { $count } deviations have no reason
+    }. { $what }. Mend it, or give a reason for each.
+report-deviation-why = { $what }. Reason: { $reason }
+report-deviation-open = { $what }. No reason given yet
+report-no-deviations = None.

@@ -32,6 +32,7 @@ outcome-fails = fails
 outcome-not-yet = not yet
 outcome-no-readings = no readings in the hold test yet
 outcome-no-gauge = no micron gauge read this hold test
+outcome-needle-moved = the needle came up by { $rise } in { $time }
 outcome-dial = unverified: a needle can be off by { $level }, so it cannot show this
 outcome-rose-above = rose above { $limit } after { $time } (reached { $peak })
 outcome-began-above = the hold test began at { $start }, above the { $target } to pull to

@@ -53,11 +53,14 @@ edit-no-manifold = The rig has no manifold.
 edit-port-has-hose = A hose leads to the { $port } port already.
 edit-no-part = The rig has no part { $part }.
 
-dial-no-reading = { $text } is no dial reading: write it like 29.5 inHg or −14.2 psi.
-dial-not-psi = −{ $value } psi cannot be: the least here is −{ $least } psi. Taken as { $value } inHg: is that right?
-dial-too-deep = { $value } inHg cannot be: the most here is { $most } inHg. Taken as a full vacuum.
-dial-impossible-inhg = A dial vacuum of { $value } inHg cannot be: the most possible here is { $most } inHg. Check the elevation or barometer, or re-zero the dial.
-dial-impossible-psi = A dial vacuum of { $value } psi cannot be: the most possible here is { $most } psi. Did you mean { $value } inHg?
+dial-no-reading = { $text } is no dial reading: write it like 29.5 inHg, −14.2 psi, −1 bar, −0.1 MPa or −75 cmHg.
+dial-other-unit = −{ $value } { $unit } cannot be: the least here is −{ $most } { $unit }. Taken as { $value } { $other }: is that right?
+dial-too-deep = −{ $value } { $unit } cannot be: the least here is −{ $most } { $unit }. Taken as a full vacuum: check the elevation or barometer, or re-zero the dial.
+dial-impossible = A dial vacuum of { $value } { $unit } cannot be: the most possible here is { $most } { $unit }. Check the elevation or barometer, or re-zero the dial.
+dial-impossible-other = A dial vacuum of { $value } { $unit } cannot be: the most possible here is { $most } { $unit }. Did you mean { $value } { $other }?
 edit-no-setup = There is no setup { $setup }.
 edit-wrong-kind = { $item } is a { $kind }: it cannot take the place of { $part }.
 edit-no-port = The system has no port { $port }.
+
+import-undecided = { $asked } Say which it is, then take them
+quick-undecided = { $asked } Say which it is under “What is known”

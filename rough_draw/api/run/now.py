@@ -1,0 +1,93 @@
+"""A run looked at once: its clock, what its gauge last said, where that stands against the plan."""
+
+from __future__ import annotations
+
+import time
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from rough_draw.api import runs
+from rough_draw.api.devices.hub import Hub
+from rough_draw.api.hold import holds
+from rough_draw.core.planning.plan import Plan
+from rough_draw.core.planning.progress import Standing, standing
+from rough_draw.store import jobs
+
+RECENT_S = 900.0
+"""Readings older than this say nothing of how fast it falls now."""
+
+
+@dataclass(frozen=True, kw_only=True)
+class Now:
+    """A run looked at once: its clock, what its gauge last said, and where that stands against the plan."""
+
+    key: str
+    run: runs.RunView
+    now: float
+    main: jobs.Readings | None
+    pa: float | None
+    over: bool
+    reading_at: float | None
+    started: float | None
+    begun: float | None
+    plan: Plan
+    stand: Standing
+    elapsed: float
+
+    @property
+    def planned_at(self) -> float:
+        """Where on the plan's clock the draw is, s: by what the gauge shows, else by the clock."""
+        return self.stand.plan_time if self.stand.plan_time is not None else self.elapsed
+
+    @property
+    def phase(self) -> Literal["before", "draw", "hold"]:
+        """What goes on."""
+        if self.begun is not None:
+            return "hold"
+        return "draw" if self.started is not None else "before"
+
+
+def look(key: str, run: runs.RunView, hub: Hub) -> Now:
+    clock = hub.clock(key)
+    now = clock if clock is not None else time.time()
+    main = run.main()
+    started, pa, over, reading_at = run.state.started_at, None, False, None
+    times, values = np.array([]), np.array([])
+    if main is not None and main.at.size:
+        last, reading_at = float(main.pa[-1]), float(main.at[-1])
+        over = bool(np.isnan(last))
+        pa = None if over else last
+        started = started if started is not None else float(main.at[0])
+        good = np.isfinite(main.pa) & (main.at >= now - RECENT_S)
+        times, values = main.at[good], main.pa[good]
+    elapsed = max(0.0, now - started) if started is not None else 0.0
+    plan = runs.plan_for(run.job)
+    return Now(
+        key=key,
+        run=run,
+        now=now,
+        main=main,
+        pa=pa,
+        over=over,
+        reading_at=reading_at,
+        started=started,
+        begun=holds.hold_start(run),
+        plan=plan,
+        stand=standing(plan, elapsed, times, values),
+        elapsed=elapsed,
+    )
+
+
+def sections_of(n: Now) -> dict[str, float]:
+    """What the plan has in each section when its gauge shows what this one does, Pa."""
+    if n.phase != "draw" or n.stand.plan_time is None:
+        return {}
+    nominal, at = n.plan.nominal, [n.stand.plan_time]
+    scale = n.pa / max(float(nominal.at(n.plan.assembly.gauge_node, at)[0]), 1e-3) if n.pa else 1.0
+    found = {}
+    for node in nominal.network.nodes:
+        value = float(nominal.at(node.name, at)[0]) * scale
+        found[node.name.removeprefix("system.")] = float(f"{value:.4g}")
+    return found

@@ -1,0 +1,139 @@
+"""What is made of a slow draw: the causes by their odds after the tests made so far, and the test that comes next."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from rough_draw.core.diagnosis.diagnosis import Case, marginal
+from rough_draw.core.diagnosis.faults import Cause, CauseKind, keys_of, kind_of
+from rough_draw.core.diagnosis.field_tests import Test, tests_of
+from rough_draw.core.message import Message, Name
+from rough_draw.core.sheet.steps import Answered
+
+HANDLING = 1.0
+"""Minutes that every test costs beside its own: going there, writing down (estimate)."""
+TELLS = 0.01
+"""Bits that a test must be expected to take away to be worth naming."""
+ORDERS: dict[CauseKind, str] = {
+    "hose-leak": "swap-hose",
+    "dirty-hose": "swap-hose",
+    "kinked": "swap-hose",
+    "wet-oil": "oil-change",
+    "oil-carried": "oil-change",
+    "core": "cores-out",
+    "cores": "cores-out",
+    "plugged": "cores-out",
+    "water": "nitrogen-break",
+    "ice": "nitrogen-break",
+}
+"""Cures that are an order of steps on this rig, by the goals of the planner."""
+
+
+LEAKS: tuple[CauseKind, ...] = (
+    *("system-leak", "open", "hose-leak"),
+    *("tool-leak", "gauge-joint", "manifold-leak", "pump-joint"),
+)
+"""Causes that let air in for as long as they are there."""
+ACTED_ON = 0.5
+"""Odds from which a cause is acted on."""
+
+
+@dataclass(frozen=True)
+class Suspect:
+    """A cause with its odds, whatever is beside it. ``goal`` and ``on``: the order of steps that cures it, if one does.
+
+    ``place``: where a test has found it.
+    """
+
+    key: str
+    words: Message
+    cure: Message
+    odds: float
+    goal: str = ""
+    on: str = ""
+    place: Name = ""
+
+
+@dataclass(frozen=True)
+class Opinion:
+    """Causes by their odds, tests by what they tell for their minutes, the best first, and ``every`` test there is.
+
+    ``both``: two causes that are likely at work together, with the odds of that.
+    """
+
+    suspects: tuple[Suspect, ...]
+    tests: tuple[Test, ...]
+    every: tuple[Test, ...]
+    both: tuple[str, str, float] | None = None
+
+    @property
+    def to_do(self) -> tuple[Suspect, ...]:
+        """What to act on, in its order: nobody pumps for hours on what very likely leaks."""
+        likely = [s for s in self.suspects if s.odds >= ACTED_ON]
+        return tuple(sorted(likely, key=lambda s: kind_of(s.key) not in LEAKS))
+
+
+TWO = 0.3
+"""Odds from which two causes together are worth naming."""
+
+
+def opinion(case: Case, answers: Sequence[Answered] = (), tests: Sequence[Test] | None = None) -> Opinion:
+    """Odds after the answers (test and outcome), and which test comes next. Answers to unknown tests change nothing.
+
+    ``tests`` are those of `tests_of`, where they are at hand: they are simulated, and the same for any answers.
+    """
+    every = {t.key: t for t in (tests if tests is not None else tests_of(case))}
+    odds, found = case.odds, {}
+    for a in answers:
+        t = every.get(a.test)
+        n = next((i for i, o in enumerate(t.outcomes) if o.key == a.outcome), None) if t is not None else None
+        if t is not None and n is not None:
+            odds = {k: p * t.likelihood[k][n] for k, p in odds.items()}
+            whole = sum(odds.values())
+            odds = {k: p / whole for k, p in odds.items()}
+            found.update(dict.fromkeys(t.outcomes[n].means, t.outcomes[n].words))
+    causes = {one.key: one for w in case.weighed for one in w.cause.each}
+    each = marginal(odds)
+    ranked = sorted(each, key=lambda k: -each[k])
+    done = {a.test for a in answers}
+    open_tests = [t for t in every.values() if t.key not in done]
+    gains = {t.key: gain(t, odds) for t in open_tests}
+    worth = sorted(open_tests, key=lambda t: -gains[t.key] / (t.minutes + HANDLING))
+    return Opinion(
+        tuple(_suspect(causes[k], each[k], found.get(causes[k].kind, "")) for k in ranked),
+        tuple(t for t in worth if gains[t.key] > TELLS),
+        tuple(every.values()),
+        _both(odds),
+    )
+
+
+def _suspect(c: Cause, odds: float, place: Name) -> Suspect:
+    goal = ORDERS.get(c.kind, "")
+    return Suspect(c.key, c.words, c.cure, odds, goal, c.place if goal == "swap-hose" else "", place)
+
+
+def _both(odds: Mapping[str, float]) -> tuple[str, str, float] | None:
+    key = max(odds, key=lambda k: odds[k])
+    two = keys_of(key)
+    return (two[0], two[1], odds[key]) if len(two) == 2 and odds[key] >= TWO else None
+
+
+def gain(test: Test, odds: Mapping[str, float]) -> float:
+    """Bits of what is not known that a test is expected to take away."""
+
+    def entropy(p: np.ndarray[tuple[int], np.dtype[np.float64]]) -> float:
+        q = p[p > 0]
+        return float(-(q * np.log2(q)).sum())
+
+    keys = list(odds)
+    prior = np.array([odds[k] for k in keys])
+    left = 0.0
+    for n in range(len(test.outcomes)):
+        joint = prior * np.array([test.likelihood[k][n] for k in keys])
+        p = float(joint.sum())
+        if p > 0:
+            left += p * entropy(joint / p)
+    return entropy(prior) - left
