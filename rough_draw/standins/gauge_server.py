@@ -41,11 +41,11 @@ class RunningWorld:
 
     async def touch(self, kind: str) -> float:
         """Bring the world to now, then obey a touch; returns when it took place."""
-        at = self.now()
-        await self.advance(at)
+        await self.advance(self.now())
         async with self.lock:
             self.world.touch(kind)
-        return at
+            # The reader of readings may have brought the world further meanwhile: the touch took place where it stood.
+            return self.start_at + self.world.time
 
     def set_speed(self, speed: float) -> None:
         """Change the pace without a jump of the clock."""

@@ -21,6 +21,8 @@ GATHER_S = 0.04
 """Seconds in which lines that come together are gathered into one transaction."""
 READY_S = 3.0
 """Seconds a touch waits for a line that is not up; after that it is told as soon as the line is."""
+ANSWER_S = 15.0
+"""Seconds a simulated world may take to come to a touch: logged at another moment it would contradict its readings."""
 STALE_AFTER = 5.0
 """Seconds without a line after which a gauge counts as stale."""
 
@@ -113,7 +115,7 @@ class Link:
         self._answers[kind] = answer
         self._writer.write(json.dumps({"touch": kind}).encode() + b"\n")
         try:
-            async with asyncio.timeout(3.0):
+            async with asyncio.timeout(ANSWER_S):
                 return await answer
         except TimeoutError:
             return None

@@ -37,6 +37,8 @@ LEAKS: tuple[CauseKind, ...] = (
     *("tool-leak", "gauge-joint", "manifold-leak", "pump-joint"),
 )
 """Causes that let air in for as long as they are there."""
+AT_ONCE: tuple[CauseKind, ...] = ("ballast", "gauge-shut", "shut")
+"""Causes that one turn of a hand takes away: done first, whatever else is likely, and then looked at again."""
 ACTED_ON = 0.5
 """Odds from which a cause is acted on."""
 
@@ -71,9 +73,9 @@ class Opinion:
 
     @property
     def to_do(self) -> tuple[Suspect, ...]:
-        """What to act on, in its order: nobody pumps for hours on what very likely leaks."""
+        """What to act on, in its order: a turn of a hand first; nobody pumps for hours on what very likely leaks."""
         likely = [s for s in self.suspects if s.odds >= ACTED_ON]
-        return tuple(sorted(likely, key=lambda s: kind_of(s.key) not in LEAKS))
+        return tuple(sorted(likely, key=lambda s: (kind_of(s.key) not in AT_ONCE, kind_of(s.key) not in LEAKS)))
 
 
 TWO = 0.3

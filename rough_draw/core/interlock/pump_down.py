@@ -39,9 +39,13 @@ def pump_down_touches(board: Board) -> list[tuple[Touch, State]]:
     """Touches of a pump-down: started, the liquid valve closed, the suction watched and closed, stopped, watched."""
     found = sides(board)
     state = before_the_draw(board)
+    kept = {n for names in found.values() for n in names}
+    # A working unit has every service valve open: one that the sheet has closed elsewhere is opened before it starts.
+    service = set(valves_of(board, "service"))
     touches = [
         Touch("check-room"),
         Touch("gauges-on"),
+        *(Touch("open", n) for n in sorted(service - state.opened - kept)),
         Touch("start"),
         *(Touch("shut", n) for n in found["liquid"]),
         Touch("watch-suction"),
@@ -54,5 +58,5 @@ def pump_down_touches(board: Board) -> list[tuple[Touch, State]]:
         (0.0, 0.0, x.supply or board.atmosphere * 2) if x.system or x.kept else g
         for x, g in zip(board.rooms, state.gas, strict=True)
     )
-    state = State(opened=state.opened | set(found["liquid"]) | set(found["suction"]), gas=full, seen=True)
+    state = State(opened=state.opened | service, gas=full, seen=True)
     return [(t, state) for t in touches]
