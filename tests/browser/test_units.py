@@ -8,6 +8,8 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
+from tests.browser.waits import Visits
+
 SETS: dict[str, dict[str, str]] = {
     "american": {
         "pressure": "micron",
@@ -91,16 +93,17 @@ def test_every_page_speaks_the_readers_units(page: Page, site: str, kind: str) -
     chosen(page, site, SETS[kind])
     ours = names(page, site)
     wrong: list[str] = []
+    visits = Visits(page, site)
     for path in PAGES:
-        page.goto(f"{site}/{path}")
+        visits.go(path)
         expect(page.get_by_role("main")).not_to_contain_text(re.compile("…$"))
-        page.wait_for_load_state("networkidle")
         for line in said(page).splitlines():
             bare = OWN.sub("", ours.sub("", line))
             for pattern in (FOREIGN[kind], MACHINE):
                 found = re.search(pattern, bare)
                 if found:
                     wrong.append(f"/{path}: {found.group(0)!r} in {line.strip()[:120]!r}")
+    visits.end()
     assert not wrong, "\n".join(dict.fromkeys(wrong))
 
 

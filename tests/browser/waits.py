@@ -6,7 +6,7 @@ import time
 from collections.abc import Callable
 from typing import Any
 
-from playwright.sync_api import Page, Response
+from playwright.sync_api import Page, Request, Response
 
 from tests.browser.conftest import PATIENCE_MS
 
@@ -21,6 +21,50 @@ def saved(page: Page) -> None:
 def told(method: str, ending: str) -> Callable[[Response], bool]:
     """An answer to a request of this kind, for ``expect_response``."""
     return lambda r: r.request.method == method and r.url.split("?")[0].endswith(ending)
+
+
+class Visits:
+    """Goes from page to page as a press on a link does, the application staying loaded, and waits until all is there."""
+
+    QUIET_MS = 250
+
+    def __init__(self, page: Page, site: str) -> None:
+        self.page = page
+        self.asked: set[Request] = set()
+        page.on("request", self._begun)
+        page.on("requestfinished", self._over)
+        page.on("requestfailed", self._over)
+        page.goto(f"{site}/")
+        self._wait()
+
+    def _begun(self, request: Request) -> None:
+        # A stream of readings never ends.
+        if not request.url.endswith("/stream"):
+            self.asked.add(request)
+
+    def _over(self, request: Request) -> None:
+        self.asked.discard(request)
+
+    def go(self, path: str) -> None:
+        """Show a page; back when it has asked for nothing for a while."""
+        self.page.evaluate(
+            "(to) => { history.pushState(null, '', to); dispatchEvent(new PopStateEvent('popstate')); }", f"/{path}"
+        )
+        self._wait()
+
+    def _wait(self) -> None:
+        end = time.monotonic() + PATIENCE_MS / 1000
+        quiet = 0.0
+        while quiet < self.QUIET_MS:
+            assert time.monotonic() < end, [r.url for r in self.asked]
+            self.page.wait_for_timeout(50)
+            quiet = 0.0 if self.asked else quiet + 50
+
+    def end(self) -> None:
+        """Listen no longer."""
+        self.page.remove_listener("request", self._begun)
+        self.page.remove_listener("requestfinished", self._over)
+        self.page.remove_listener("requestfailed", self._over)
 
 
 def until(found: Callable[[], Any], wanted: Callable[[Any], bool], seconds: float = PATIENCE_MS / 1000) -> Any:

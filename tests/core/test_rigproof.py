@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from itertools import pairwise
 from typing import Any
 
@@ -10,9 +11,12 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from rough_draw.core.engine.network import Network
+from rough_draw.core.engine.walk import reached
 from rough_draw.core.model.assemble import assemble
 from rough_draw.core.model.isolation import isolation
-from rough_draw.core.model.proof_network import expected, proof_stages
+from rough_draw.core.model.proof_network import GAUGE_NODE, expected, network_of, proof_stages
+from rough_draw.core.model.rig_graph import Unknowns
 from rough_draw.core.model.rise_rate import inflow, measured
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.proving import bench_session
@@ -50,7 +54,41 @@ def test_every_pattern_is_opened_one_hose_at_a_time(pattern: str) -> None:
         assert after.volume > before.volume
         assert after.passing.value >= before.passing.value
         assert sum(job.rig.get(p).kind == "hose" for p in set(after.parts) - set(before.parts)) <= 1  # type: ignore[union-attr]
-        assert keys(after.do)[0] in ("bring-in-hose", "bring-in-manifold")
+        assert keys(after.do)[0] in ("bring-in-hose", "bring-in-manifold", "bring-in-tool")
+
+
+@pytest.mark.parametrize("pattern", list(PATTERNS))
+def test_the_core_tools_come_after_the_hoses_each_with_its_gauge_and_joined_to_the_pump(pattern: str) -> None:
+    job = sheet(pattern)
+    stages = proof_stages(job)
+    tools = [p.id for p in job.rig.parts if p.kind == "tool" and job.rig.from_pump(p)]
+    assert [s.key for s in stages if s.optional] == [s.key for s in stages][len(stages) - len(tools) :]
+    assert {s.key for s in stages if s.optional} == set(tools)
+    for n, stage in enumerate(stages):
+        net = network_of(job, n, Unknowns())
+        joined = reached(GAUGE_NODE, lambda here, net=net: _beyond(net, here))
+        assert joined | {"pump"} == {x.name for x in net.nodes}, stage.key
+        gauges = {c.id for c in job.rig.children(stage.key) if c.kind == "gauge"}
+        assert not stage.optional or gauges <= set(stage.parts)
+
+
+def _beyond(net: Network, here: str) -> Iterator[str]:
+    for t in net.tubes:
+        if here in (t.a, t.b):
+            yield t.b if t.a == here else t.a
+
+
+def test_a_rig_is_proved_without_its_tools_and_a_bad_tool_fails_it() -> None:
+    job = sheet()
+    read = {s.key: rising(n, s.passing.value, job) for n, s in enumerate(proof_stages(job)) if n and not s.optional}
+    hoses = job.model_copy(update={"prove": Prove(stages=read)})
+    assert next(g for g in prove(hoses).gates if g.spec.key == "rig-proof").state == "passed"
+    index = next(n for n, s in enumerate(proof_stages(job)) if s.optional)
+    key = proof_stages(job)[index].key
+    with_bad = {**read, key: rising(index, 5e-3, job)}
+    judged = job.model_copy(update={"prove": Prove(stages=with_bad)})
+    assert judge_stage(judged, index).verdict == "bad"
+    assert next(g for g in prove(judged).gates if g.spec.key == "rig-proof").state == "failed"
 
 
 def test_a_good_stage_jumps_and_falls_back() -> None:

@@ -18,7 +18,7 @@ export function Alarms() {
   const loud = on.length > 0;
   useEffect(() => {
     if (!loud) return;
-    sound();
+    void sound();
     const again = window.setInterval(sound, 2500);
     return () => window.clearInterval(again);
   }, [loud]);

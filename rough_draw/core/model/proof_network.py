@@ -15,14 +15,14 @@ from numpy.typing import NDArray
 from rough_draw.core.catalogue.rig_parts import GAUGES, TEE_VOLUME
 from rough_draw.core.engine.network import Leak, Network
 from rough_draw.core.engine.simulate import run
-from rough_draw.core.message import Message, Name, message
+from rough_draw.core.message import Message, message
+from rough_draw.core.model.proof_order import Opened, hoses_opened, tools_opened
 from rough_draw.core.model.pump import pump_element
 from rough_draw.core.model.rig_graph import RigBuilder, Unknowns
 from rough_draw.core.model.system import SystemModel, build_system
 from rough_draw.core.physics.interval import Range
 from rough_draw.core.sheet.job import Job
-from rough_draw.core.sheet.naming import hose_size
-from rough_draw.core.sheet.rig import HosePart, ManifoldPart, Part, Rig
+from rough_draw.core.sheet.rig import HosePart, ManifoldPart, Rig
 from rough_draw.core.sheet.scope import Scope
 
 FloatArray = NDArray[np.float64]
@@ -39,6 +39,7 @@ class ProofStage:
 
     ``passing``: what the hoses so far let in and give off, Pa·m³/s, 10 %, best guess, 90 %; ``own``: this stage's
     share. ``shuts``: whether the pump has a valve to shut for the rise. ``mark`` tells the part from another of its id.
+    ``optional``: whether the rig counts as proved without it.
     """
 
     key: str
@@ -51,6 +52,7 @@ class ProofStage:
     own: Range
     shuts: bool
     mark: str
+    optional: bool = False
 
     @property
     def closed(self) -> float:
@@ -88,13 +90,15 @@ def _stages(scope: Scope, rig: Rig) -> tuple[ProofStage, ...]:
     system = build_system(scope)
     builds = [_built(job, system, Unknowns(hose=z)) for z in EDGES]
     found: list[ProofStage] = []
+    hoses = hoses_opened(rig, scope)
     open_parts: list[str] = [rig.pump.id]
     before = Range(0.0, 0.0, 0.0)
-    for key, short, of, do, parts in [
-        ("pump", message("stage-blank-off"), None, message("stage-blank-off.do"), []),
-        *_opened(rig, scope),
+    for opened in [
+        Opened("pump", message("stage-blank-off"), None, message("stage-blank-off.do"), []),
+        *hoses,
+        *tools_opened(rig, scope, frozenset(p for o in hoses for p in o.parts)),
     ]:
-        open_parts += parts
+        open_parts += opened.parts
         names = frozenset(open_parts)
         flows = sorted(_passing(_network(job, b, names)) for b in builds)
         total = Range(flows[0], flows[1], flows[2])
@@ -102,16 +106,17 @@ def _stages(scope: Scope, rig: Rig) -> tuple[ProofStage, ...]:
         volume = _network(job, builds[1], names).volume()
         found.append(
             ProofStage(
-                key=key,
-                short=short,
-                title=message("stage-of", stage=short, part=of) if of else short,
-                do=do,
+                key=opened.key,
+                short=opened.short,
+                title=message("stage-of", stage=opened.short, part=opened.of) if opened.of else opened.short,
+                do=opened.do,
                 parts=tuple(open_parts),
                 volume=volume,
                 passing=total,
                 own=own,
                 shuts=rig.pump.valve,
-                mark=mark_of(rig, key),
+                mark=mark_of(rig, opened.key),
+                optional=opened.optional,
             )
         )
         before = total
@@ -128,58 +133,6 @@ def mark_of(rig: Rig, key: str) -> str:
     if isinstance(part, HosePart):
         return f"{part.size} {part.length_m:g} {part.made_for} {part.age}"
     return f"{part.kind} {getattr(part, 'body', '') or getattr(part, 'plate_cfm', '')}".strip()
-
-
-def _opened(rig: Rig, scope: Scope) -> list[tuple[str, Message, Name | None, Message, list[str]]]:
-    """Stages after the pump alone: key, what it is, of which part, what to do, and the parts that come in with it."""
-    found: list[tuple[str, Message, Name | None, Message, list[str]]] = []
-    waiting: list[str] = []
-
-    def walk(part: Part) -> None:
-        nonlocal waiting
-        for child in rig.children(part.id):
-            if child.kind in ("gauge", "cylinder", "nitrogen", "tool"):
-                continue
-            waiting.append(child.id)
-            if isinstance(child, HosePart | ManifoldPart):
-                found.append((child.id, _short(rig, scope, child), _of(child), _do(rig, part, child), waiting))
-                waiting = []
-            walk(child)
-
-    walk(rig.pump)
-    return found
-
-
-def _short(rig: Rig, scope: Scope, part: HosePart | ManifoldPart) -> Message:
-    if isinstance(part, ManifoldPart):
-        return message("stage-manifold")
-    ends = [part, *rig.children(part.id)]
-    port = next((scope.port(p.port) for p in ends if p.port), None)
-    return message("stage-hose-to", port=port.words()) if port else message("stage-hose")
-
-
-def _of(part: HosePart | ManifoldPart) -> Name | None:
-    """A part by its own name; a hose without one by its size."""
-    if part.name:
-        return part.name
-    return hose_size(part) if isinstance(part, HosePart) else None
-
-
-def _do(rig: Rig, on: Part, part: HosePart | ManifoldPart) -> Message:
-    """How a part is brought in, and how its far end is closed."""
-    way = message("bring-in-connect")
-    if isinstance(on, ManifoldPart) and on.valved(part.at):
-        way = message("bring-in-open", port=part.at)
-    if isinstance(part, ManifoldPart):
-        return message("bring-in-manifold", way=way)
-    below = rig.children(part.id)
-    if part.ball_end:
-        end = "ball"
-    elif any(c.kind == "tool" for c in below):
-        end = "tool"
-    else:
-        end = "next" if below else "cap"
-    return message("bring-in-hose", way=way, end=end)
 
 
 def _built(job: Job, system: SystemModel, unknown: Unknowns) -> RigBuilder:

@@ -100,12 +100,12 @@ def _of_rig(stages: list[tuple[ProofStage, StageAnswer]], fault: Name) -> tuple[
     if bad:
         return "failed", message("stages-bad", stages=listed(bad))
     doubtful = [s.title for s, a in beyond if a.verdict == "doubtful"]
-    left = [s.title for s, a in beyond if a.verdict == "open"]
+    left = [s.title for s, a in beyond if a.verdict == "open" and not s.optional]
     if left:
         return "open", message("stages-left", stages=listed(left))
     if doubtful:
         return "doubtful", message("stages-doubtful", stages=listed(doubtful))
-    return "passed", message("stages-good", count=len(beyond))
+    return "passed", message("stages-good", count=sum(a.verdict != "open" for _, a in beyond))
 
 
 def known_in_the_hold(job: Job, held: Isolation, volume: float) -> list[Message]:

@@ -142,6 +142,14 @@ stage-manifold = Manifold
 stage-hose = Hose
 stage-of = { $stage }: { $part }
 stage-hose-to = Hose to the { $port }
+stage-tool = Core tool
+stage-tool-at = Core tool on the { $port }
+stage-gauge-tool = Gauge tool
+bring-in-tool = { $end ->
+    [core] The valve core still in the port, or a cap on the tool: open its ball valve
+    [gauge] The gauge on it: open its ball valve
+   *[cap] A cap on its free end: open its ball valve
+}. Its seals and its side port come in; the reading jumps a little, then falls.
 bring-in-connect = Connect it
 bring-in-open = Open the manifold's { $port } valve
 bring-in-manifold = { $way }, its side valves closed. The reading jumps, then falls.
