@@ -24,7 +24,7 @@ def told(method: str, ending: str) -> Callable[[Response], bool]:
 
 
 class Visits:
-    """Goes from page to page as a press on a link does, the application staying loaded, and waits until all is there."""
+    """Goes from page to page as a press on a link does, the application staying loaded; waits until all is there."""
 
     QUIET_MS = 250
 
