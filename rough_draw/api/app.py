@@ -32,7 +32,7 @@ from rough_draw.api.plan import routes as plan_routes
 from rough_draw.api.practice import routes as practice_routes
 from rough_draw.api.prove import routes as prove_routes
 from rough_draw.api.reading import Readers
-from rough_draw.api.record import history_routes, seal_routes
+from rough_draw.api.record import history_routes, photo_routes, seal_routes
 from rough_draw.api.record import routes as record_routes
 from rough_draw.api.run import routes as run_routes
 from rough_draw.api.run import step_routes
@@ -59,6 +59,7 @@ FEATURES = (
     prove_routes,
     charge_routes,
     record_routes,
+    photo_routes,
     history_routes,
     kit_routes,
     practice_routes,

@@ -18,6 +18,7 @@ from rough_draw.core.sheet.base import told_of
 from rough_draw.store.backup import BackupFault
 from rough_draw.store.job_files import Duplicate, FileFault
 from rough_draw.store.jobs import Conflict, NotFound, NothingToUndo, Sealed
+from rough_draw.store.photos import PhotoFault
 from rough_draw.store.sealing import NotSealed
 from rough_draw.text import say, told
 
@@ -105,6 +106,7 @@ def install(app: FastAPI) -> None:
         (BackupFault, 422, "backup"),
         (Duplicate, 409, "duplicate"),
         (FileFault, 422, "file"),
+        (PhotoFault, 422, "photo"),
         (NetworkError, 0, "rig"),
         (EngineError, 0, "run"),
     )

@@ -88,7 +88,7 @@ class GaugeServer:
             at = str(opening.get("at", ""))
             name = running.others.get(at) or (f"Gauge at the {at}" if at else running.name)
             unit = getattr(running.world, "unit", "pa")
-            send({"hello": PROTOCOL, "gauge": name[:60], "unit": unit, "battery": 87})
+            send({"hello": PROTOCOL, "gauge": name[:60], "unit": unit, "battery": 87, "simulated": True})
             commands = asyncio.create_task(self._commands(reader, running, send))
             try:
                 await self._stream(running, at, writer, send)

@@ -5,6 +5,10 @@ from __future__ import annotations
 import csv
 import io
 import json
+import re
+import zipfile
+import zlib
+from collections.abc import Mapping
 from datetime import UTC, datetime
 from typing import Annotated, Any, Literal
 
@@ -14,11 +18,12 @@ from pydantic import BaseModel, ConfigDict, Field, PrivateAttr, ValidationError
 from rough_draw.core.message import Fault, message
 from rough_draw.core.message.figure import number
 from rough_draw.core.physics.units import from_pa
-from rough_draw.core.records.hash_chain import Break, check, closing_of
+from rough_draw.core.records.hash_chain import JCS, Break, Contents, Read, check, closing_of, form_of
 from rough_draw.core.sheet.base import place_of, told_of
 from rough_draw.core.sheet.gauge_owner import owners
 from rough_draw.core.sheet.job import Job
-from rough_draw.store import jobs, labels, sealing, shelf, weights
+from rough_draw.store import jobs, labels, photos, sealing, shelf, weights
+from rough_draw.store.reading_cache import SIMULATED
 from rough_draw.text import say
 
 MOST_BYTES = 64 * 1024 * 1024
@@ -31,16 +36,34 @@ class FileTouch(BaseModel):
     kind: Annotated[str, Field(max_length=60)]
     at: float
     note: Annotated[str, Field(max_length=2000)] = ""
+    hand: Annotated[str, Field(max_length=200)] = ""
+
+
+class FilePhoto(BaseModel):
+    """A picture: its hash, what it is about, its caption, when and by whom. The picture itself lies beside the JSON."""
+
+    model_config = ConfigDict(extra="forbid")
+    sha256: Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
+    about: Annotated[str, Field(max_length=80)]
+    caption: Annotated[str, Field(max_length=500)] = ""
+    at: float
+    hand: Annotated[str, Field(max_length=200)] = ""
+    width: int
+    height: int
 
 
 class FileSeries(BaseModel):
-    """Readings of one gauge: epoch seconds and Pa, null for over range; ``part``: its id on the sheet, if known."""
+    """Readings of one gauge: epoch seconds and Pa, null for over range; ``part``: its id on the sheet, if known.
+
+    ``simulated``: a simulated gauge gave them.
+    """
 
     model_config = ConfigDict(extra="forbid")
     gauge: Annotated[str, Field(max_length=60)]
     part: Annotated[str, Field(max_length=40)] | None = None
     at: list[float]
     pa: list[float | None]
+    simulated: bool = False
 
 
 class FileWeight(BaseModel):
@@ -64,19 +87,20 @@ class FileEntry(BaseModel):
 
 
 class JobFile(BaseModel):
-    """The job file, version 2: sheet, touches, readings, weights, and the chain of a sealed record.
+    """The job file, version 3: sheet, touches, readings, weights, photos, and the chain of a sealed record.
 
-    Version 1 had neither weights nor a chain.
+    Version 1 had neither weights nor a chain; version 2 no photos, no hands, and did not tell simulated readings apart.
     """
 
     model_config = ConfigDict(extra="forbid")
     format: Literal["rough-draw/job-file"] = "rough-draw/job-file"
-    version: Literal[1, 2] = 2
+    version: Literal[1, 2, 3] = 3
     key: Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}$")]
     job: Job
     touches: list[FileTouch] = []
     readings: list[FileSeries] = []
     weights: list[FileWeight] = []
+    photos: list[FilePhoto] = []
     chain: list[FileEntry] = []
     _written: dict[str, Any] | None = PrivateAttr(None)
     """The sheet as the file has it: what was sealed is that, and not what a later version makes of it."""
@@ -98,14 +122,17 @@ def where(error: ValidationError) -> str:
 def dump(key: str) -> JobFile:
     """The job file of a stored job; raises NotFound."""
     stored = jobs.get(key)
+    entries = sealing.chain_of(key)
+    form = form_of(entries[0].body) if entries else JCS
     series = [
-        FileSeries(gauge=r.gauge, part=r.part, at=r.at.tolist(), pa=[None if np.isnan(p) else float(p) for p in r.pa])
-        for r in jobs.readings(key)
+        FileSeries(gauge=r.gauge, part=part, at=list(r.at), pa=list(r.pa), simulated=r.simulated)
+        for part, r in sealing.plain_readings(key, form)
     ]
-    touches = [FileTouch(kind=t.kind, at=t.at, note=t.note) for t in jobs.touches(key)]
-    chain = [FileEntry(**sealing.as_values(e)) for e in sealing.chain_of(key)]
+    touches = [FileTouch(kind=t.kind, at=t.at, note=t.note, hand=t.hand) for t in jobs.touches(key)]
+    chain = [FileEntry(**sealing.as_values(e)) for e in entries]
     scale = [FileWeight(at=at, kg=kg) for at, kg in weights.of(key)]
-    found = JobFile(key=key, job=stored.job, touches=touches, readings=series, weights=scale, chain=chain)
+    seen = [FilePhoto(**sealing.described(p), width=p.width, height=p.height) for p in photos.of(key)]
+    found = JobFile(key=key, job=stored.job, touches=touches, readings=series, weights=scale, photos=seen, chain=chain)
     found._written = jobs.document(key) if chain else None
     return found
 
@@ -116,6 +143,47 @@ def text_of(file: JobFile) -> str:
     if file._written is not None:
         values["job"] = file._written
     return json.dumps(values, ensure_ascii=False, indent=1)
+
+
+PICTURES = "photos/{}.jpg"
+"""Where a picture lies in a job file with pictures, by its hash."""
+SHEET = "job.json"
+ZIP = b"PK\x03\x04"
+
+
+def packed(key: str) -> bytes:
+    """The job file with its pictures beside it, as one ZIP. Raises NotFound."""
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as z:
+        z.writestr(SHEET, text_of(dump(key)))
+        for p in photos.of(key, with_data=True):
+            if p.data is not None:
+                z.writestr(PICTURES.format(p.sha256), p.data, zipfile.ZIP_STORED)
+    return out.getvalue()
+
+
+def unpacked(data: bytes) -> tuple[bytes, dict[str, bytes]]:
+    """The JSON of a job file and its pictures by their hash; of a JSON alone, just that. Raises FileFault."""
+    if not data.startswith(ZIP):
+        return data, {}
+    try:
+        with zipfile.ZipFile(io.BytesIO(data)) as z:
+            listed = z.infolist()
+            # What is packed small can be large: it is looked at before it is unpacked.
+            if sum(i.file_size for i in listed) > 4 * MOST_BYTES:
+                raise FileFault(
+                    message("file-too-large", size=number(round(len(data) / 1e6)), most=MOST_BYTES // 2**20)
+                )
+            names = {i.filename for i in listed}
+            if SHEET not in names:
+                raise FileFault(message("file-no-sheet", name=SHEET))
+            pictures = {n[len("photos/") : -len(".jpg")]: z.read(n) for n in names if re.fullmatch(PICTURE, n)}
+            return z.read(SHEET), pictures
+    except (zipfile.BadZipFile, zlib.error, NotImplementedError, RuntimeError, EOFError):
+        raise FileFault(message("file-bad-zip")) from None
+
+
+PICTURE = r"photos/[0-9a-f]{64}\.jpg"
 
 
 def parse(data: bytes) -> JobFile:
@@ -147,12 +215,15 @@ class Duplicate(FileFault):
 
 
 def _bare(file: JobFile) -> JobFile:
-    """A file without whose readings they are, which earlier versions did not say."""
-    return file.model_copy(update={"readings": [s.model_copy(update={"part": None}) for s in file.readings]})
+    """A file without whose readings they are and whether simulated, which earlier versions did not say."""
+    bare = [s.model_copy(update={"part": None, "simulated": False}) for s in file.readings]
+    return file.model_copy(update={"readings": bare})
 
 
-def load(file: JobFile, again: bool = False) -> str:
+def load(file: JobFile, again: bool = False, pictures: Mapping[str, bytes] | None = None) -> str:
     """Store a job file as a new job, all or nothing; returns its key (a new one if the old is taken).
+
+    ``pictures``: photos by their hash, where they came with it.
 
     Raises Duplicate where the same job stands here unchanged, unless it is wanted ``again`` as a copy.
     """
@@ -161,7 +232,7 @@ def load(file: JobFile, again: bool = False) -> str:
         not again
         and file.key in taken
         and (file.readings or file.touches)
-        and _bare(dump(file.key)) == _bare(file.model_copy(update={"version": 2}))
+        and _bare(dump(file.key)) == _bare(file.model_copy(update={"version": 3}))
     ):
         raise Duplicate(message("file-here-already", key=file.key))
     key: str | None = file.key if file.key not in taken and file.key != "imported" else None
@@ -175,11 +246,16 @@ def load(file: JobFile, again: bool = False) -> str:
         written = json.dumps(file._written, ensure_ascii=False) if file._written is not None else None
         stored = jobs.create(file.job, key, written=written)
         for t in file.touches:
-            jobs.add_touch(stored.key, t.kind, t.at, t.note)
+            jobs.add_touch(stored.key, t.kind, t.at, t.note, hand=t.hand)
+        # Earlier versions did not tell: where a simulated gauge was on, nothing passes for real.
+        doubtful = file.version < 3 and any(t.kind == "gauge-attached" for t in file.touches)
         for s in file.readings:
             part = s.part or whose.get(s.gauge)
             rows = [jobs.NewReading(s.gauge, at, pa, part=part) for at, pa in zip(s.at, s.pa, strict=True)]
-            jobs.add_readings(stored.key, rows, "import")
+            jobs.add_readings(stored.key, rows, SIMULATED if s.simulated or doubtful else "import")
+        for p in file.photos:
+            data = (pictures or {}).get(p.sha256)
+            photos.keep_imported(stored.key, photos.Photo(**p.model_dump(), data=data))
         weights.add(stored.key, [(w.at, w.kg) for w in file.weights])
         sealing.keep_imported(stored.key, [sealing.entry_of(e.model_dump()) for e in file.chain])
     return stored.key
@@ -197,9 +273,17 @@ def verify(document: Any) -> tuple[float, list[Break], int]:
         raise FileFault(message("file-no-chain"))
     try:
         chain = [sealing.entry_of(e) for e in raw]
-        touches = [{"kind": t["kind"], "at": t["at"], "note": t.get("note", "")} for t in document.get("touches", [])]
-        readings = [(s["gauge"], s["at"], s["pa"]) for s in document.get("readings", [])]
-        found = check(chain, document["job"], touches, readings)
+        touches = [
+            sealing.plain_touch(t["kind"], t["at"], t.get("note", ""), t.get("hand", ""))
+            for t in document.get("touches", [])
+        ]
+        readings = [Read(s["gauge"], s["at"], s["pa"], bool(s.get("simulated"))) for s in document.get("readings", [])]
+        seen = [
+            {k: p[k] for k in ("sha256", "about", "caption", "at", "hand")}
+            for p in document.get("photos", [])
+            if not photos.of_visit(p["about"])
+        ]
+        found = check(chain, Contents(document["job"], touches, readings, seen))
     except (KeyError, TypeError, ValueError) as e:
         raise FileFault(message("file-chain-unread", fault=str(e))) from None
     closed = closing_of(chain)
@@ -223,16 +307,22 @@ def kit_csv() -> str:
 
 
 def readings_csv(key: str, unit: str = "micron") -> str:
-    """Readings of a job as CSV: clock, elapsed seconds, gauge, pressure with its unit in the header, note."""
+    """Readings of a job as CSV: clock, elapsed seconds, gauge, pressure with its unit in the header, note.
+
+    Where a simulated gauge gave some, a column says which.
+    """
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\n")
     series = jobs.readings(key)
     touches = jobs.touches(key)
     gauges = [s.gauge for s in series]
     heads = [f"pressure_{unit}"] if len(gauges) < 2 else [f"{safe_cell(g)}_{unit}".replace(" ", "-") for g in gauges]
-    writer.writerow(["timestamp", "elapsed_s", *heads, "note"])
+    made = any(s.simulated.any() for s in series)
+    writer.writerow(["timestamp", "elapsed_s", *heads, *(["source"] if made else []), "note"])
     table: dict[float, list[str]] = {}
+    simulated: set[float] = set()
     for column, s in enumerate(series):
+        simulated |= {float(at) for at in s.at[s.simulated]}
         for at, pa in zip(s.at, s.pa, strict=True):
             cells = table.setdefault(float(at), [""] * len(series))
             cells[column] = "OVER" if np.isnan(pa) else f"{from_pa(float(pa), unit):.6g}"
@@ -246,5 +336,6 @@ def readings_csv(key: str, unit: str = "micron") -> str:
     for at in times:
         stamp = datetime.fromtimestamp(at, UTC).isoformat(timespec="milliseconds")
         note = safe_cell("; ".join(notes.get(at, [])))
-        writer.writerow([stamp, f"{at - times[0]:.3f}", *table[at], note])
+        source = [["", "simulated"][at in simulated]] if made else []
+        writer.writerow([stamp, f"{at - times[0]:.3f}", *table[at], *source, note])
     return out.getvalue()

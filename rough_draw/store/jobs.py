@@ -18,11 +18,11 @@ from peewee import OperationalError
 from rough_draw.core.message import Telling, message
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.run_state import Touch
-from rough_draw.store.models import ChainRow, JobRow, Revision, TouchRow, WeightRow, database
+from rough_draw.store.models import ChainRow, JobRow, PhotoRow, Revision, TouchRow, WeightRow, database
 from rough_draw.store.reading_cache import Readings, all_readings, forget
 
 KEEP_REVISIONS = 200
-TOUCHES_OF = "SELECT kind, at, note FROM touch WHERE job_id = ? ORDER BY at, id"
+TOUCHES_OF = "SELECT kind, at, note, hand FROM touch WHERE job_id = ? ORDER BY at, id"
 """In words: everybody who looks asks it for every job, and putting it together costs five times what it takes."""
 ADD_READING = (
     "INSERT OR IGNORE INTO reading (job_id, gauge, at, pa, source, client_key, part) VALUES (?, ?, ?, ?, ?, ?, ?)"
@@ -192,25 +192,26 @@ def delete(key: str) -> None:
         must_be_open(key)
         ChainRow.delete().where(ChainRow.job == key).execute()
         WeightRow.delete().where(WeightRow.job == key).execute()
+        PhotoRow.delete().where(PhotoRow.job == key).execute()
         _row(key).delete_instance(recursive=True)
     forget(key)
 
 
-def add_touch(key: str, kind: str, at: float, note: str = "", client_key: str | None = None) -> Touch:
-    """Log a touch; one whose client key is known already is not logged again, but returned as it was."""
+def add_touch(key: str, kind: str, at: float, note: str = "", client_key: str | None = None, hand: str = "") -> Touch:
+    """Log a touch, with whose ``hand`` it was; one whose client key is known already is returned as it was."""
     with writing():
         job = must_be_open(key).key
         known = touch_of(job, client_key) if client_key else None
         if known is not None:
             return known
-        TouchRow.create(job=job, kind=kind, at=at, note=note, client_key=client_key)
-    return Touch(kind, at, note)
+        TouchRow.create(job=job, kind=kind, at=at, note=note, client_key=client_key, hand=hand)
+    return Touch(kind, at, note, hand)
 
 
 def touch_of(key: str, client_key: str) -> Touch | None:
     """The touch that was sent with this client key, if it came."""
     row = TouchRow.get_or_none((TouchRow.job == key) & (TouchRow.client_key == client_key))
-    return Touch(row.kind, row.at, row.note) if row is not None else None
+    return Touch(row.kind, row.at, row.note, row.hand) if row is not None else None
 
 
 def touches(key: str) -> list[Touch]:
@@ -251,4 +252,4 @@ def readings(key: str, since: float = -1.0, bench: bool = False) -> list[Reading
     if since < 0:
         return found
     kept = [(r, int(np.searchsorted(r.at, since, side="right"))) for r in found]
-    return [Readings(r.gauge, r.at[n:], r.pa[n:], r.part) for r, n in kept if n < r.at.size]
+    return [r.pick(slice(n, None)) for r, n in kept if n < r.at.size]

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from peewee import (
     AutoField,
+    BlobField,
     CharField,
     DatabaseProxy,
     FloatField,
@@ -59,6 +60,7 @@ class TouchRow(Table):
     at = FloatField()
     note = TextField(default="")
     client_key = CharField(max_length=64, null=True)
+    hand = CharField(max_length=200, default="")
 
     class Meta:
         table_name = "touch"
@@ -94,6 +96,26 @@ class ChainRow(Table):
 
     class Meta:
         table_name = "chain"
+
+
+class PhotoRow(Table):
+    """A picture of a job: its hash, what it is about, who took it when. ``data`` is JPEG; null where only its
+    description came.
+    """
+
+    id = AutoField()
+    job = CharField(max_length=40, index=True)
+    sha256 = CharField(max_length=64)
+    about = CharField(max_length=80)
+    caption = TextField(default="")
+    at = FloatField()
+    hand = CharField(max_length=200, default="")
+    width = IntegerField()
+    height = IntegerField()
+    data = BlobField(null=True)
+
+    class Meta:
+        table_name = "photo"
 
 
 class WeightRow(Table):

@@ -12,10 +12,13 @@ from numpy.typing import NDArray
 from rough_draw.store.models import database
 
 FloatArray = NDArray[np.float64]
+BoolArray = NDArray[np.bool_]
 MOST_JOBS = 200
+SIMULATED = "simulated"
+"""Source of readings that a simulated gauge gave: they are marked so wherever they go, for ever."""
 BENCH = "bench"
 """Source of readings that were taken of the rig alone: they are no part of the draw."""
-SINCE = "SELECT id, gauge, at, pa, part FROM reading WHERE job_id = ? AND id > ? AND source <> ? ORDER BY id"
+SINCE = "SELECT id, gauge, at, pa, part, source FROM reading WHERE job_id = ? AND id > ? AND source <> ? ORDER BY id"
 SINCE_BENCH = SINCE.replace("<>", "=")
 
 
@@ -23,13 +26,19 @@ SINCE_BENCH = SINCE.replace("<>", "=")
 class Readings:
     """Readings of one gauge: epoch seconds and Pa, NaN for over range. Not to be changed: others hold them too.
 
-    ``part``: its id on the sheet; None where nobody said whose they are.
+    ``part``: its id on the sheet; None where nobody said whose they are. ``simulated``: of each, whether a simulated
+    gauge gave it.
     """
 
     gauge: str
     at: FloatArray
     pa: FloatArray
+    simulated: BoolArray
     part: str | None = None
+
+    def pick(self, keep: slice | BoolArray) -> Readings:
+        """Some of them."""
+        return Readings(self.gauge, self.at[keep], self.pa[keep], self.simulated[keep], self.part)
 
 
 @dataclass
@@ -49,30 +58,34 @@ def all_readings(key: str, bench: bool = False) -> list[Readings]:
     with _guard:
         tail = _tails.setdefault(name, _Tail())
     with tail.lock:
-        fresh: dict[tuple[str, str | None], tuple[list[float], list[float]]] = {}
+        fresh: dict[tuple[str, str | None], tuple[list[float], list[float], list[bool]]] = {}
         found = database.execute_sql(SINCE_BENCH if bench else SINCE, (key, tail.last, BENCH))
-        for number, gauge, at, pa, part in found:
-            times, values = fresh.setdefault((gauge, part), ([], []))
+        for number, gauge, at, pa, part, source in found:
+            times, values, made = fresh.setdefault((gauge, part), ([], [], []))
             times.append(at)
+            made.append(source == SIMULATED)
             values.append(float("nan") if pa is None else pa)
             tail.last = number
-        for (gauge, part), (times, values) in fresh.items():
+        for (gauge, part), (times, values, made) in fresh.items():
             # A gauge that was given another name goes on as the same.
             name = f"#{part}" if part else gauge
-            tail.series[name] = _joined(gauge, part, tail.series.get(name), np.array(times), np.array(values))
+            new = Readings(gauge, np.array(times), np.array(values), np.array(made, dtype=bool), part)
+            tail.series[name] = _joined(tail.series.get(name), new)
         return list(tail.series.values())
 
 
-def _joined(gauge: str, part: str | None, old: Readings | None, at: FloatArray, pa: FloatArray) -> Readings:
+def _joined(old: Readings | None, new: Readings) -> Readings:
+    at, pa, made = new.at, new.pa, new.simulated
     if old is not None:
         at, pa = np.concatenate([old.at, at]), np.concatenate([old.pa, pa])
+        made = np.concatenate([old.simulated, made])
     if at.size > 1 and bool((np.diff(at) < 0).any()):
         # Typed or imported late: they belong where their time is.
         order = np.argsort(at, kind="stable")
-        at, pa = at[order], pa[order]
-    at.setflags(write=False)
-    pa.setflags(write=False)
-    return Readings(gauge, at, pa, part)
+        at, pa, made = at[order], pa[order], made[order]
+    for values in (at, pa, made):
+        values.setflags(write=False)
+    return Readings(new.gauge, at, pa, made, new.part)
 
 
 def forget_all() -> None:

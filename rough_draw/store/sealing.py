@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 import json
 import math
 import time
@@ -9,8 +10,19 @@ from collections.abc import Mapping, Sequence
 from typing import Any
 
 from rough_draw.core.message import Telling, message
-from rough_draw.core.records.hash_chain import Break, Entry, append, check, closing_of, sealed
-from rough_draw.store import jobs
+from rough_draw.core.records.hash_chain import (
+    JCS,
+    Break,
+    Contents,
+    Entry,
+    Read,
+    append,
+    check,
+    closing_of,
+    form_of,
+    sealed,
+)
+from rough_draw.store import jobs, photos
 from rough_draw.store.models import ChainRow, JobRow
 
 
@@ -44,17 +56,38 @@ def entry_of(values: Mapping[str, Any]) -> Entry:
     )
 
 
-def plain_touches(key: str) -> list[dict[str, Any]]:
-    """Touches as the chain and the job file have them."""
-    return [{"kind": t.kind, "at": t.at, "note": t.note} for t in jobs.touches(key)]
+def held(key: str, form: str = JCS) -> Contents:
+    """What a job holds, as its chain and its file have it; in earlier versions' form readings are not told apart."""
+    return Contents(
+        jobs.document(key),
+        [plain_touch(t.kind, t.at, t.note, t.hand) for t in jobs.touches(key)],
+        [read for _, read in plain_readings(key, form)],
+        [described(p) for p in photos.of(key) if not p.visit],
+    )
 
 
-def plain_readings(key: str) -> list[tuple[str, list[float], list[float | None]]]:
-    """Readings as the chain and the job file have them: gauge, epoch seconds, Pa with None for over range."""
-    return [
-        (r.gauge, [float(x) for x in r.at], [None if math.isnan(p) else float(p) for p in r.pa])
-        for r in jobs.readings(key)
-    ]
+def plain_touch(kind: str, at: float, note: str, hand: str) -> dict[str, Any]:
+    """A touch as the chain has it: whose hand it was only where that is known, as in every earlier version."""
+    return {"kind": kind, "at": at, "note": note, **({"hand": hand} if hand else {})}
+
+
+def described(photo: photos.Photo) -> dict[str, Any]:
+    """A photo as the chain has it: by its hash."""
+    return {"sha256": photo.sha256, "about": photo.about, "caption": photo.caption, "at": photo.at, "hand": photo.hand}
+
+
+def plain_readings(key: str, form: str = JCS) -> list[tuple[str | None, Read]]:
+    """Readings as the chain and the job file have them, with whose they are: simulated ones apart from the others."""
+    found = []
+    for r in jobs.readings(key):
+        parts = (
+            [(~r.simulated, False), (r.simulated, True)] if form == JCS else [(r.at == r.at, bool(r.simulated.any()))]
+        )
+        for keep, simulated in parts:
+            if keep.any():
+                pa = [None if math.isnan(p) else float(p) for p in r.pa[keep]]
+                found.append((r.part, Read(r.gauge, [float(x) for x in r.at[keep]], pa, simulated)))
+    return found
 
 
 def seal(
@@ -64,8 +97,7 @@ def seal(
     now = at if at is not None else time.time()
     with jobs.writing():
         jobs.must_be_open(key)
-        sheet = jobs.document(key)
-        chain = sealed(sheet, plain_touches(key), plain_readings(key), verdict, signature, now)
+        chain = sealed(held(key), verdict, signature, now)
         _keep(key, chain)
         JobRow.update(sealed_at=now).where(JobRow.key == key).execute()
     return chain
@@ -100,4 +132,10 @@ def keep_imported(key: str, entries: Sequence[Entry]) -> None:
 def faults(key: str) -> list[Break]:
     """What is wrong with a sealed record as it is stored now; nothing where it is whole."""
     # The sheet as it was stored, and not as a later version reads it: what is new has no part in what was sealed.
-    return check(chain_of(key), jobs.document(key), plain_touches(key), plain_readings(key))
+    chain = chain_of(key)
+    found = check(chain, held(key, form_of(chain[0].body) if chain else JCS))
+    # A picture is sealed by its hash: whether its bytes are still those is seen by making it again.
+    for p in photos.of(key, with_data=True):
+        if p.data is not None and hashlib.sha256(p.data).hexdigest() != p.sha256:
+            found.append(Break(0, message("chain-photo-bytes", about=p.about)))
+    return found

@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import shutil
 import sqlite3
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
@@ -15,7 +16,18 @@ from peewee import SqliteDatabase
 
 from rough_draw.cli.main import main
 from rough_draw.core.message import message
-from rough_draw.core.records.hash_chain import BLOCK, append, canonical, check, digest, reading_blocks, sealed, unbroken
+from rough_draw.core.records.hash_chain import (
+    BLOCK,
+    Contents,
+    Read,
+    append,
+    canonical,
+    check,
+    digest,
+    reading_blocks,
+    sealed,
+    unbroken,
+)
 from rough_draw.core.sheet.job import Job, Party
 from rough_draw.store import backup, job_files, jobs, sealing, weights
 from rough_draw.store.database import open_database
@@ -26,11 +38,13 @@ SHEET: dict[str, Any] = {"unit": "Cold room 1", "kg": 6.4}
 TOUCHES = [{"kind": "pump-on", "at": 10.0, "note": ""}, {"kind": "isolate", "at": 900.0, "note": "both tools"}]
 AT = [float(x) for x in range(200)]
 PA: list[float | None] = [None, *(200.0 - x for x in range(1, 200))]
-READINGS = [("Gauge 2", AT, PA)]
+READINGS = [Read("Gauge 2", AT, PA)]
+PHOTOS = [{"sha256": "0" * 64, "about": "oil", "caption": "", "at": 5.0, "hand": ""}]
+HELD = Contents(SHEET, TOUCHES, READINGS, PHOTOS)
 
 
 def closed() -> list[Any]:
-    return sealed(SHEET, TOUCHES, READINGS, {"verdict": "tight-and-dry"}, {"by": "Mara Tollivet"}, 1000.0)
+    return sealed(HELD, {"verdict": "tight-and-dry"}, {"by": "Mara Tollivet"}, 1000.0)
 
 
 def test_digest_is_the_published_sha_256() -> None:
@@ -46,13 +60,13 @@ def test_a_chain_that_was_not_touched_is_whole() -> None:
     assert [e.kind for e in chain[:3]] == ["sheet", "touch", "touch"]
     assert sum(e.kind == "readings" for e in chain) == -(-len(AT) // BLOCK)
     assert chain[-1].kind == "closed"
-    assert check(chain, SHEET, TOUCHES, READINGS) == []
+    assert check(chain, HELD) == []
 
 
 def test_a_changed_reading_is_found_to_its_block() -> None:
     pa = list(PA)
     pa[130] = 71.0
-    found = check(closed(), SHEET, TOUCHES, [("Gauge 2", AT, pa)])
+    found = check(closed(), replace(HELD, readings=[Read("Gauge 2", AT, pa)]))
     assert len(found) == 1
     assert found[0].words == message("chain-figure-changed", gauge="Gauge 2", count=60, start="120")
 
@@ -60,15 +74,20 @@ def test_a_changed_reading_is_found_to_its_block() -> None:
 @pytest.mark.parametrize(
     ("change", "says"),
     [
-        (lambda s, t, r: ({**s, "kg": 9.9}, t, r), "chain-other-sheet"),
-        (lambda s, t, r: (s, [{**t[0], "note": "later"}, t[1]], r), "chain-other-step"),
-        (lambda s, t, r: (s, t, [("Gauge 2", AT[:-1], PA[:-1])]), "chain-readings-changed"),
-        (lambda s, t, r: (s, t, [*r, ("Gauge 3", [1.0], [2.0])]), "chain-more"),
-        (lambda s, t, r: (s, t[:1], r), "chain-other-step"),
+        ({"sheet": {**SHEET, "kg": 9.9}}, "chain-other-sheet"),
+        ({"touches": [{**TOUCHES[0], "note": "later"}, TOUCHES[1]]}, "chain-other-step"),
+        ({"touches": [{**TOUCHES[0], "hand": "Ossi Brandt"}, TOUCHES[1]]}, "chain-other-step"),
+        ({"readings": [Read("Gauge 2", AT[:-1], PA[:-1])]}, "chain-readings-changed"),
+        ({"readings": [Read("Gauge 2", AT, PA, simulated=True)]}, "chain-figure-changed"),
+        ({"readings": [*READINGS, Read("Gauge 3", [1.0], [2.0])]}, "chain-other-photo"),
+        ({"photos": [{**PHOTOS[0], "sha256": "1" * 64}]}, "chain-other-photo"),
+        ({"photos": [{**PHOTOS[0], "caption": "dark"}]}, "chain-other-photo"),
+        ({"photos": []}, "chain-less"),
+        ({"touches": TOUCHES[:1]}, "chain-other-step"),
     ],
 )
-def test_any_change_is_found(change: Any, says: str) -> None:
-    found = check(closed(), *change(SHEET, TOUCHES, READINGS))
+def test_any_change_is_found(change: dict[str, Any], says: str) -> None:
+    found = check(closed(), replace(HELD, **change))
     assert says in keys(b.words for b in found)
 
 
@@ -89,13 +108,13 @@ def test_a_chain_that_was_touched_is_broken(place: int, how: str) -> None:
 def test_an_entry_added_later_follows_on_and_changes_nothing_before() -> None:
     chain = closed()
     chain.append(append(chain, "amendment", 2000.0, {"what": "unit", "before": "1", "after": "2"}))
-    assert check(chain, SHEET, TOUCHES, READINGS) == []
+    assert check(chain, HELD) == []
 
 
 @given(st.lists(st.floats(0, 1e5), max_size=200))
 def test_blocks_count_every_reading(values: list[float]) -> None:
     at = [float(k) for k in range(len(values))]
-    blocks = reading_blocks("g", at, list(values))
+    blocks = reading_blocks(Read("g", at, list(values)))
     assert sum(b["count"] for b in blocks) == len(values)
 
 

@@ -255,7 +255,8 @@ export interface paths {
         put?: never;
         /**
          * Import Job
-         * @description Import a job file (JSON): a whole job, or a sheet alone; one that is here unchanged only ``again``, as a copy.
+         * @description Import a job file (JSON, or ZIP with its pictures): a whole job, or a sheet alone; one that is here unchanged
+         *     only ``again``, as a copy.
          */
         post: operations["import_job_api_job_files_post"];
         delete?: never;
@@ -638,6 +639,7 @@ export interface paths {
          * @description Read a table of readings. Without ``commit`` it only says what it would bring; faults bring nothing.
          *
          *     ``time_unit`` and ``day_first`` decide what the table does not say; left undecided it is shown, and not taken.
+         *     ``began``: the day of clock times, or the moment at which elapsed ones begin. Times written with their date stand.
          */
         post: operations["import_readings_api_jobs__key__import_post"];
         delete?: never;
@@ -658,6 +660,26 @@ export interface paths {
          * @description The whole job as JSON.
          */
         get: operations["job_file_api_jobs__key__job_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{key}/job.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Job Archive
+         * @description The whole job as JSON with its pictures beside it.
+         */
+        get: operations["job_archive_api_jobs__key__job_zip_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -741,6 +763,54 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{key}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Photos
+         * @description Pictures of a job in the order in which they came.
+         */
+        get: operations["read_photos_api_jobs__key__photos_get"];
+        put?: never;
+        /**
+         * Add Photo
+         * @description Keep a picture (JPEG, PNG, WebP): made small, and without where it was taken unless that is wanted.
+         */
+        post: operations["add_photo_api_jobs__key__photos_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{key}/photos/{sha256}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Photo
+         * @description The picture itself.
+         */
+        get: operations["read_photo_api_jobs__key__photos__sha256__get"];
+        put?: never;
+        post?: never;
+        /**
+         * Remove Photo
+         * @description Take a picture out of a job that is open.
+         */
+        delete: operations["remove_photo_api_jobs__key__photos__sha256__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2499,6 +2569,28 @@ export interface components {
             /** Words */
             words: string;
         };
+        /** Body_add_photo_api_jobs__key__photos_post */
+        Body_add_photo_api_jobs__key__photos_post: {
+            /**
+             * About
+             * @default other
+             */
+            about: string;
+            /** At */
+            at?: number | null;
+            /**
+             * Caption
+             * @default
+             */
+            caption: string;
+            /** File */
+            file: string;
+            /**
+             * Keep Place
+             * @default false
+             */
+            keep_place: boolean;
+        };
         /** Body_import_job_api_job_files_post */
         Body_import_job_api_job_files_post: {
             /** File */
@@ -3846,6 +3938,12 @@ export interface components {
          * @description What an import would bring, or brought.
          */
         ImportOut: {
+            /**
+             * Asks
+             * @description what has to be said of when it began
+             * @enum {string}
+             */
+            asks: "" | "day" | "moment";
             /** Columns */
             columns: components["schemas"]["ColumnOut"][];
             /** Committed */
@@ -3862,6 +3960,11 @@ export interface components {
             rows: number;
             /** Span S */
             span_s: number;
+            /**
+             * Starts At
+             * @description when the first row was read, epoch s; null where that is to be said
+             */
+            starts_at: number | null;
             /** Time Kind */
             time_kind: string;
             /** Undecided */
@@ -5040,6 +5143,26 @@ export interface components {
             licence: string;
             /** Name */
             name: string;
+        };
+        /**
+         * PhotoOut
+         * @description A picture: its hash, what it is about, caption, epoch s, whose hand, pixels.
+         */
+        PhotoOut: {
+            /** About */
+            about: string;
+            /** At */
+            at: number;
+            /** Caption */
+            caption: string;
+            /** Hand */
+            hand: string;
+            /** Height */
+            height: number;
+            /** Sha256 */
+            sha256: string;
+            /** Width */
+            width: number;
         };
         /**
          * Place
@@ -6738,7 +6861,8 @@ export interface components {
          * SeriesOut
          * @description Readings of one gauge; ``pa`` null is over range. Thinned keeping extremes when ``thinned``.
          *
-         *     ``part``: its id on the sheet.
+         *     ``part``: its id on the sheet. ``simulated``: spans of time (epoch s, from and to) in which a simulated gauge gave
+         *     them.
          */
         SeriesOut: {
             /** At */
@@ -6749,6 +6873,11 @@ export interface components {
             pa: (number | null)[];
             /** Part */
             part: string | null;
+            /** Simulated */
+            simulated: [
+                number,
+                number
+            ][];
             /** Thinned */
             thinned: boolean;
             /** Total */
@@ -7302,6 +7431,8 @@ export interface components {
         TouchOut: {
             /** At */
             at: number;
+            /** Hand */
+            hand: string;
             /** Kind */
             kind: string;
             /** Note */
@@ -8737,6 +8868,7 @@ export interface operations {
                 commit?: boolean;
                 time_unit?: ("milliseconds" | "seconds" | "minutes" | "hours" | "days") | null;
                 day_first?: boolean | null;
+                began?: string | null;
             };
             header?: never;
             path: {
@@ -8771,6 +8903,35 @@ export interface operations {
         };
     };
     job_file_api_jobs__key__job_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_archive_api_jobs__key__job_zip_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -8915,6 +9076,132 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PatternOut"][];
                 };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_photos_api_jobs__key__photos_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"][];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_photo_api_jobs__key__photos_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_add_photo_api_jobs__key__photos_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_photo_api_jobs__key__photos__sha256__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+                sha256: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_photo_api_jobs__key__photos__sha256__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+                sha256: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description What was sent cannot be used */
             422: {

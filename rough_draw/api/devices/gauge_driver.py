@@ -15,6 +15,7 @@ from dataclasses import dataclass, field
 
 from rough_draw.api.devices.reading_writer import Keeper
 from rough_draw.store import jobs
+from rough_draw.store.reading_cache import SIMULATED
 
 log = logging.getLogger("rough_draw.gauge")
 GATHER_S = 0.04
@@ -180,8 +181,12 @@ class Link:
             return
         try:
             message = json.loads(line)
+            if not isinstance(message, dict):
+                raise ValueError("no object")
             if "hello" in message:
                 self.gauge = str(message.get("gauge", "gauge"))[:60]
+                if message.get("simulated") is True and self.source == "gauge":
+                    self.source = SIMULATED
                 self._battery(message)
             elif "touched" in message:
                 answer = self._answers.get(str(message["touched"]))
@@ -195,7 +200,7 @@ class Link:
                     raise ValueError("out of bounds")
                 pending.append(jobs.NewReading(self.gauge, at, pa, part=self.part))
             self.last_line = time.monotonic()
-        except (ValueError, KeyError, TypeError, UnicodeDecodeError):
+        except (ValueError, KeyError, TypeError, RecursionError, OverflowError):
             self.faults += 1
             log.warning("gauge %s: a line that is not understood was passed over", self.gauge)
 

@@ -225,6 +225,8 @@ def read_stages(key: Key) -> list[StageState]:
 
 @router.post("/job-files", status_code=201)
 def import_job(file: UploadFile, again: bool = False) -> JobOut:
-    """Import a job file (JSON): a whole job, or a sheet alone; one that is here unchanged only ``again``, as a copy."""
-    found = job_files.parse(file.file.read(job_files.MOST_BYTES + 1))
-    return job_out(jobs.get(job_files.load(found, again)))
+    """Import a job file (JSON, or ZIP with its pictures): a whole job, or a sheet alone; one that is here unchanged
+    only ``again``, as a copy.
+    """
+    document, pictures = job_files.unpacked(file.file.read(job_files.MOST_BYTES + 1))
+    return job_out(jobs.get(job_files.load(job_files.parse(document), again, pictures)))

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+from typing import Annotated
 from urllib.parse import parse_qsl, urlencode
 
-from fastapi import Request, Response
+from fastapi import Depends, Request, Response
 from pydantic import ValidationError
 
 from rough_draw.core.sheet.settings import Settings
-from rough_draw.store import people
+from rough_draw.store import jobs, people
 
 PERSON = "rough_draw_person"
 
@@ -19,6 +20,16 @@ def person_here(request: Request) -> int | None:
     return int(found) if found.isdigit() and len(found) < 9 else None
 
 
+def hand_here(request: Request) -> str:
+    """The name of whoever is at this browser, as steps are logged with it; empty for nobody in particular."""
+    here = person_here(request)
+    try:
+        return people.get(here).name if here is not None else ""
+    except jobs.NotFound:
+        return ""
+
+
+Hand = Annotated[str, Depends(hand_here)]
 UNITS = "rough_draw_units"
 YEAR_S = 365 * 86_400
 

@@ -111,3 +111,9 @@ def job_file(key: Key) -> Response:
     """The whole job as JSON."""
     body = job_files.text_of(job_files.dump(key))
     return Response(body, media_type="application/json", headers=_name(key, ".json"))
+
+
+@router.get("/jobs/{key}/job.zip", response_class=Response)
+def job_archive(key: Key) -> Response:
+    """The whole job as JSON with its pictures beside it."""
+    return Response(job_files.packed(key), media_type="application/zip", headers=_name(key, ".zip"))

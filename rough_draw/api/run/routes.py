@@ -6,9 +6,11 @@ import asyncio
 import json
 import time
 from collections.abc import AsyncIterator
+from datetime import datetime
 
 import numpy as np
 from fastapi import APIRouter, HTTPException, Query, UploadFile
+from numpy.typing import NDArray
 from sse_starlette import EventSourceResponse, ServerSentEvent
 
 from rough_draw.api import runs
@@ -31,16 +33,20 @@ from rough_draw.core.model.system import atmosphere_of
 from rough_draw.core.physics.dial import read_dial
 from rough_draw.core.readings import csv_table
 from rough_draw.core.readings.downsampling import decimate
+from rough_draw.core.readings.moment import asked_of, start_of
 from rough_draw.core.readings.series import hold_begins, noted_isolation
 from rough_draw.core.readings.time_unit import TimeUnit
 from rough_draw.core.sheet.gauge_owner import AT_PUMP, DIAL, owner, owners
 from rough_draw.standins.gauge_server import SPEEDS
 from rough_draw.store import jobs
+from rough_draw.store.reading_cache import SIMULATED
 from rough_draw.text import say, told
 
 router = APIRouter(tags=["run"])
 
 MOST_POINTS = 3000
+AHEAD_S = 86_400.0
+"""How far a logger's clock may be ahead of this one before its times are not believed."""
 
 
 @router.get("/jobs/{key}/live")
@@ -67,9 +73,16 @@ def read_readings(
                 pa=maybe(pa),
                 total=end,
                 thinned=at.size < end,
+                simulated=_spans(s.at[:end], s.simulated[:end]),
             )
         )
     return found
+
+
+def _spans(at: NDArray[np.float64], made: NDArray[np.bool_]) -> list[tuple[float, float]]:
+    """Spans of time in which readings were simulated."""
+    edges = np.flatnonzero(np.diff(np.concatenate([[False], made, [False]]).astype(int)))
+    return [(float(at[a]), float(at[b - 1])) for a, b in zip(edges[::2], edges[1::2], strict=True)]
 
 
 @router.post("/jobs/{key}/readings", status_code=201)
@@ -96,11 +109,17 @@ def add_readings(key: Key, body: ReadingsIn) -> Added:
 
 @router.post("/jobs/{key}/import")
 def import_readings(
-    key: Key, file: UploadFile, commit: bool = False, time_unit: TimeUnit | None = None, day_first: bool | None = None
+    key: Key,
+    file: UploadFile,
+    commit: bool = False,
+    time_unit: TimeUnit | None = None,
+    day_first: bool | None = None,
+    began: datetime | None = None,
 ) -> ImportOut:
     """Read a table of readings. Without ``commit`` it only says what it would bring; faults bring nothing.
 
     ``time_unit`` and ``day_first`` decide what the table does not say; left undecided it is shown, and not taken.
+    ``began``: the day of clock times, or the moment at which elapsed ones begin. Times written with their date stand.
     """
     job = jobs.get(key).job
     data = file.file.read(csv_table.MOST_BYTES + 1)
@@ -110,9 +129,13 @@ def import_readings(
         raise refusal(422, "import-undecided", asked=all_of(found.guesses) or "")
     main = found.main()
     hold = hold_begins(main)
-    if commit:
-        touches = jobs.touches(key)
-        start = max([time.time() - float(main.time[-1]), *(t.at + 1.0 for t in touches)])
+    first = start_of(found.mapping.time_kind, main.start_clock, began)
+    start = first.timestamp() if first is not None else None
+    if commit and start is None:
+        raise refusal(422, "import-when", asks=asked_of(found.mapping.time_kind))
+    if start is not None and not 0 < start < time.time() + AHEAD_S:
+        raise refusal(422, "import-not-yet", when=jobs.day(start))
+    if commit and start is not None:
         with jobs.writing():
             labels = [(s.label or f"gauge {n + 1}")[:60] for n, s in enumerate(found.series)]
             read = [(label, s) for label, s in zip(labels, found.series, strict=True) if not s.dial]
@@ -125,7 +148,7 @@ def import_readings(
                     jobs.NewReading(label, start + float(t), None if np.isnan(p) else float(p), part=part)
                     for t, p in zip(s.time, s.pressure, strict=True)
                 ]
-                jobs.add_readings(key, rows, "import")
+                jobs.add_readings(key, rows, SIMULATED if s.simulated else "import")
             for t, text in main.notes:
                 jobs.add_touch(key, "note", start + t, text[:500])
             noted = noted_isolation(main)
@@ -144,6 +167,8 @@ def import_readings(
         undecided=list(found.mapping.undecided),
         preview=[list(r) for r in found.preview],
         hold_from_s=hold,
+        starts_at=start,
+        asks=asked_of(found.mapping.time_kind),
     )
 
 

@@ -13,7 +13,8 @@ from rough_draw.api.schemas import Body, RangeOut
 class SeriesOut(BaseModel):
     """Readings of one gauge; ``pa`` null is over range. Thinned keeping extremes when ``thinned``.
 
-    ``part``: its id on the sheet.
+    ``part``: its id on the sheet. ``simulated``: spans of time (epoch s, from and to) in which a simulated gauge gave
+    them.
     """
 
     gauge: str
@@ -22,6 +23,7 @@ class SeriesOut(BaseModel):
     pa: list[float | None]
     total: int
     thinned: bool
+    simulated: list[tuple[float, float]]
 
 
 class TouchOut(BaseModel):
@@ -31,6 +33,7 @@ class TouchOut(BaseModel):
     words: Said
     at: float
     note: Said
+    hand: str
 
 
 class ConsequenceOut(BaseModel):
@@ -194,6 +197,8 @@ class ImportOut(BaseModel):
     undecided: list[Literal["time-unit", "day-first"]]
     preview: list[list[str]]
     hold_from_s: float | None
+    starts_at: float | None = Field(description="when the first row was read, epoch s; null where that is to be said")
+    asks: Literal["", "day", "moment"] = Field(description="what has to be said of when it began")
 
 
 class StandinIn(Body):

@@ -11,6 +11,7 @@ from fastapi import APIRouter, Path, Query
 from rough_draw.api import runs
 from rough_draw.api.deps import HubDep, Key
 from rough_draw.api.errors import refusal
+from rough_draw.api.people.browser import Hand
 from rough_draw.api.run.schemas import ConsequenceOut, ForesightOut, OfferOut, TouchIn, TouchOut
 from rough_draw.core.interlock.port_parts import PLUNGER
 from rough_draw.core.interlock.preview import foresee, service_names, touches_on
@@ -29,14 +30,14 @@ def read_touches(key: Key) -> list[TouchOut]:
     """Touches in their order."""
     names = valve_names(jobs.get(key).job)
     return [
-        TouchOut(kind=t.kind, words=words_of(t.kind, names), at=t.at, note=t.note)
+        TouchOut(kind=t.kind, words=words_of(t.kind, names), at=t.at, note=t.note, hand=t.hand)
         for t in jobs.touches(key)
         if known(t.kind)
     ]
 
 
 @router.post("/jobs/{key}/touches", status_code=201)
-async def add_touch(key: Key, body: TouchIn, hub: HubDep) -> TouchOut:
+async def add_touch(key: Key, body: TouchIn, hub: HubDep, hand: Hand) -> TouchOut:
     """Log a touch; where a stand-in is attached its world obeys it."""
     job = jobs.get(key).job
     names = valve_names(job)
@@ -45,20 +46,20 @@ async def add_touch(key: Key, body: TouchIn, hub: HubDep) -> TouchOut:
     known_as = await asyncio.to_thread(jobs.touch_of, key, body.key) if body.key else None
     if known_as is not None:
         words = words_of(known_as.kind, names)
-        return TouchOut(kind=known_as.kind, words=words, at=known_as.at, note=known_as.note)
+        return TouchOut(kind=known_as.kind, words=words, at=known_as.at, note=known_as.note, hand=known_as.hand)
     at = body.at if body.at is not None else (hub.clock(key) or time.time())
     link = hub.links.get(key)
     if link is not None and body.kind != "note":
         at = await link.touch(body.kind) or at
 
     def write() -> None:
-        jobs.add_touch(key, body.kind, at, body.note, body.key)
+        jobs.add_touch(key, body.kind, at, body.note, body.key, hand)
 
     await asyncio.to_thread(write)
     if body.kind == "pump-off":
         await asyncio.to_thread(_file_hours, key, at)
     hub.listeners.tell(key, {"kind": "touch", "touch": body.kind, "at": at})
-    return TouchOut(kind=body.kind, words=words_of(body.kind, names), at=at, note=body.note)
+    return TouchOut(kind=body.kind, words=words_of(body.kind, names), at=at, note=body.note, hand=hand)
 
 
 def _file_hours(key: str, at: float) -> None:

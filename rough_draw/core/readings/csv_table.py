@@ -171,6 +171,7 @@ class _Reader:
         self.notes: list[tuple[float, str]] = []
         self.over = 0
         self.below = False
+        self.simulated = False
         self.last: tuple[float, int, tuple[float, ...]] | None = None
 
     def take(self, line: int, cells: list[str]) -> None:
@@ -192,6 +193,8 @@ class _Reader:
         self.times.append(t)
         for store, value in zip(self.columns, values, strict=True):
             store.append(value)
+        if m.source_column is not None and m.source_column < len(cells):
+            self.simulated |= cells[m.source_column].lower() == "simulated"
         if m.note_column is not None and m.note_column < len(cells) and cells[m.note_column]:
             self.notes.append((t, cells[m.note_column]))
 
@@ -233,7 +236,8 @@ class _Reader:
             values = np.array(store)
             if np.isfinite(values).sum() < 2:
                 raise ReadingsError([Fault(self.m.header_line, message("table-nothing-in-range", column=column.label))])
-            found.append(Series(time, values, column.label, notes, self.start_clock, self._is_dial(column)))
+            dial = self._is_dial(column)
+            found.append(Series(time, values, column.label, notes, self.start_clock, dial, self.simulated))
         return tuple(found)
 
 

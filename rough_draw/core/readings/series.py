@@ -16,6 +16,7 @@ class Series:
 
     ``notes`` are (time, text). ``start_clock`` is the clock time of the first row as written, if there was one.
     ``dial``: a needle was read, in vacuum below the air: it shows neither the last microns nor a small rise.
+    ``simulated``: the table says that a simulated gauge gave some of them.
     """
 
     time: FloatArray
@@ -24,6 +25,7 @@ class Series:
     notes: tuple[tuple[float, str], ...] = ()
     start_clock: str = ""
     dial: bool = False
+    simulated: bool = False
 
     def valid(self) -> tuple[FloatArray, FloatArray]:
         """Times and pressures of the readings that carry a figure."""

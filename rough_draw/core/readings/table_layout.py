@@ -69,6 +69,7 @@ class Mapping:
     pressures: tuple[PressureColumn, ...]
     unit_column: int | None = None
     note_column: int | None = None
+    source_column: int | None = None
     day_first: bool = True
     undecided: tuple[Undecided, ...] = ()
 
@@ -155,9 +156,9 @@ def guess_mapping(
     lowered = [n.lower() for n in names]
     unit_column = next((i for i, n in enumerate(lowered) if n in ("unit", "units", "einheit")), None)
     note_column = next((i for i, n in enumerate(lowered) if any(w in n for w in NOTE_WORDS)), None)
-    time_columns = tuple(
-        i for i in range(len(names)) if _looks_like_time(names[i]) and i not in (unit_column, note_column)
-    )
+    source_column = next((i for i, n in enumerate(lowered) if n == "source"), None)
+    others = (unit_column, note_column, source_column)
+    time_columns = tuple(i for i in range(len(names)) if _looks_like_time(names[i]) and i not in others)
     if not time_columns:
         raise MappingError(line, message("table-no-times", names=", ".join(names)[:200]))
     if len(time_columns) > 1 and not _date_and_time(lowered, time_columns):
@@ -165,7 +166,7 @@ def guess_mapping(
     decimal_comma = delimiter != "," and _decimal_comma(body, time_columns)
     pressures = []
     for i, name in enumerate(names):
-        if i in time_columns or i in (unit_column, note_column) or not _looks_like_pressure(name):
+        if i in time_columns or i in others or not _looks_like_pressure(name):
             continue
         unit = _unit_in(name)
         if unit is None and unit_column is None:
@@ -191,6 +192,7 @@ def guess_mapping(
         pressures=tuple(pressures),
         unit_column=unit_column,
         note_column=note_column,
+        source_column=source_column,
         day_first=first,
         undecided=tuple(asked.open),
     )

@@ -9,9 +9,9 @@ from __future__ import annotations
 
 import hashlib
 import json
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, NamedTuple
 
 import rfc8785
 
@@ -21,6 +21,15 @@ FIRST = "0" * 64
 """What the first entry has in place of the hash before it."""
 BLOCK = 60
 """Readings to a block: a change is found to within so many."""
+
+
+class Read(NamedTuple):
+    """Readings of one gauge as a record holds them: epoch s, Pa with None for over range; whether simulated."""
+
+    gauge: str
+    at: Sequence[float]
+    pa: Sequence[float | None]
+    simulated: bool = False
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -82,51 +91,56 @@ def closing_of(chain: Sequence[Entry]) -> Entry | None:
     return next((e for e in chain if e.kind == "closed"), None)
 
 
-def reading_blocks(
-    gauge: str, at: Sequence[float], pa: Sequence[float | None], form: str = JCS
-) -> list[dict[str, Any]]:
-    """Readings of a gauge in blocks: from when to when, how many, and the hash of their times and pressures."""
+def reading_blocks(read: Read, form: str = JCS) -> list[dict[str, Any]]:
+    """Readings of a gauge in blocks: from when to when, how many, the hash of their times and pressures; whether they
+    are simulated, which chains of earlier versions do not say.
+    """
     found = []
-    for k in range(0, len(at), BLOCK):
-        times, values = list(at[k : k + BLOCK]), list(pa[k : k + BLOCK])
+    marked = {"simulated": True} if read.simulated and form == JCS else {}
+    for k in range(0, len(read.at), BLOCK):
+        times, values = list(read.at[k : k + BLOCK]), list(read.pa[k : k + BLOCK])
         found.append(
             {
-                "gauge": gauge,
+                "gauge": read.gauge,
                 "from": times[0],
                 "to": times[-1],
                 "count": len(times),
                 "sha256": digest([times, values], form),
+                **marked,
             }
         )
     return found
 
 
-def contents(
-    sheet: Mapping[str, Any],
-    touches: Iterable[Mapping[str, Any]],
-    readings: Iterable[tuple[str, Sequence[float], Sequence[float | None]]],
-    form: str = JCS,
-) -> list[tuple[str, float | None, dict[str, Any]]]:
+@dataclass(frozen=True)
+class Contents:
+    """What a record holds beside its verdict: sheet, touches, readings, and the photos by their hashes."""
+
+    sheet: Mapping[str, Any]
+    touches: Sequence[Mapping[str, Any]]
+    readings: Sequence[Read]
+    photos: Sequence[Mapping[str, Any]] = ()
+
+
+HELD = ("sheet", "touch", "readings", "photo")
+"""Kinds of entries that say what a record holds."""
+
+
+def entries_of(held: Contents, form: str = JCS) -> list[tuple[str, float | None, dict[str, Any]]]:
     """All that a record holds, as (kind, its own time or None, body), in the order of the chain."""
-    first = {"sha256": digest(sheet, form), **({"canonical": form} if form else {})}
+    first = {"sha256": digest(held.sheet, form), **({"canonical": form} if form else {})}
     found: list[tuple[str, float | None, dict[str, Any]]] = [("sheet", None, first)]
-    found += [("touch", float(t["at"]), dict(t)) for t in touches]
-    for gauge, at, pa in readings:
-        found += [("readings", b["to"], b) for b in reading_blocks(gauge, at, pa, form)]
+    found += [("touch", float(t["at"]), dict(t)) for t in held.touches]
+    for read in held.readings:
+        found += [("readings", b["to"], b) for b in reading_blocks(read, form)]
+    found += [("photo", float(p["at"]), dict(p)) for p in held.photos]
     return found
 
 
-def sealed(
-    sheet: Mapping[str, Any],
-    touches: Iterable[Mapping[str, Any]],
-    readings: Iterable[tuple[str, Sequence[float], Sequence[float | None]]],
-    verdict: Mapping[str, Any] | None,
-    signature: Mapping[str, Any],
-    at: float,
-) -> list[Entry]:
+def sealed(held: Contents, verdict: Mapping[str, Any] | None, signature: Mapping[str, Any], at: float) -> list[Entry]:
     """The chain of a record closed at ``at`` (epoch s)."""
     chain: list[Entry] = []
-    for kind, when, body in contents(sheet, touches, readings):
+    for kind, when, body in entries_of(held):
         chain.append(append(chain, kind, at if when is None else when, body))
     if verdict is not None:
         chain.append(append(chain, "verdict", at, verdict))
@@ -149,15 +163,10 @@ def unbroken(chain: Sequence[Entry]) -> Break | None:
     return None
 
 
-def differences(
-    chain: Sequence[Entry],
-    sheet: Mapping[str, Any],
-    touches: Sequence[Mapping[str, Any]],
-    readings: Sequence[tuple[str, Sequence[float], Sequence[float | None]]],
-) -> list[Break]:
+def differences(chain: Sequence[Entry], held: Contents) -> list[Break]:
     """Where a record is not what its chain sealed."""
-    now = contents(sheet, touches, readings, form_of(chain[0].body))
-    then = [e for e in chain if e.kind in ("sheet", "touch", "readings")]
+    now = entries_of(held, form_of(chain[0].body))
+    then = [e for e in chain if e.kind in HELD]
     found = []
     for e, (kind, _, body) in zip(then, now, strict=False):
         if e.kind != kind or dict(e.body) != body:
@@ -175,6 +184,8 @@ def _words(e: Entry, body: Mapping[str, Any]) -> Message:
         return message("chain-other-sheet")
     if e.kind == "touch":
         return message("chain-other-step", step=str(e.body.get("kind", "")), at=_whole(e.at))
+    if e.kind == "photo":
+        return message("chain-other-photo", about=str(e.body.get("about", "")))
     same = e.body.get("from") == body.get("from") and e.body.get("count") == body.get("count")
     return message(
         "chain-figure-changed" if same else "chain-readings-changed",
@@ -189,16 +200,11 @@ def _whole(seconds: float) -> str:
     return f"{seconds:.0f}"
 
 
-def check(
-    chain: Sequence[Entry],
-    sheet: Mapping[str, Any],
-    touches: Sequence[Mapping[str, Any]],
-    readings: Sequence[tuple[str, Sequence[float], Sequence[float | None]]],
-) -> list[Break]:
+def check(chain: Sequence[Entry], held: Contents) -> list[Break]:
     """All that is wrong with a sealed record, the chain itself first."""
     broken = unbroken(chain)
     if broken is not None:
         return [broken]
     if closing_of(chain) is None:
         return [Break(0, message("chain-never-closed"))]
-    return differences(chain, sheet, touches, readings)
+    return differences(chain, held)

@@ -45,11 +45,12 @@ def words_of(kind: str, names: Mapping[str, Name] | None = None) -> Name:
 
 @dataclass(frozen=True)
 class Touch:
-    """One touch: its kind, its time (s, any steady clock), and words added to it."""
+    """One touch: its kind, its time (s, any steady clock), words added to it, and whose hand it was, if known."""
 
     kind: str
     at: float
     note: str = ""
+    hand: str = ""
 
     @property
     def step(self) -> StepKind:

@@ -97,6 +97,7 @@ problem-sealed = This record is sealed
 problem-open = This record is open
 problem-backup = This backup cannot be used
 problem-duplicate = It is here already
+problem-photo = This picture cannot be kept
 problem-file = This file cannot be imported
 problem-rig = This rig cannot be computed
 problem-run = This run cannot be computed

@@ -62,5 +62,10 @@ edit-no-setup = There is no setup { $setup }.
 edit-wrong-kind = { $item } is a { $kind }: it cannot take the place of { $part }.
 edit-no-port = The system has no port { $port }.
 
+import-when = { $asks ->
+    [day] The table has times of day without a date: say which day it was, then import it.
+   *[moment] The table only counts from its start: say when it began, then import it.
+}
+import-not-yet = The table begins at { $when }, which is still to come: look at the day and at the order of day and month.
 import-undecided = { $asked } Say which it is, then take them
 quick-undecided = { $asked } Say which it is under “What is known”
