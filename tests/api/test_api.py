@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import time
 from collections.abc import Iterator
+from datetime import datetime
 from pathlib import Path
 from typing import Any
 
@@ -162,8 +163,63 @@ def test_touches_and_the_next_one(api: TestClient) -> None:
     assert "kick-it" in bad.json()["detail"]
 
 
-def upload(api: TestClient, key: str, data: bytes, commit: bool = False) -> Any:
-    return api.post(f"/api/jobs/{key}/import", params={"commit": commit}, files={"file": ("r.csv", data)})
+BEGAN = "2026-07-11T13:34:05+00:00"
+
+
+def upload(api: TestClient, key: str, data: bytes, commit: bool = False, began: str = BEGAN) -> Any:
+    asked = {"commit": commit, **({"began": began} if began else {})}
+    return api.post(f"/api/jobs/{key}/import", params=asked, files={"file": ("r.csv", data)})
+
+
+@pytest.mark.parametrize(
+    ("rows", "began", "asks", "starts"),
+    [
+        ("time_s,micron\n0,900\n5,800\n9,700\n", "", "moment", None),
+        ("time_s,micron\n0,900\n5,800\n9,700\n", "2026-07-11T13:34:05+02:00", "moment", "2026-07-11T11:34:05Z"),
+        ("elapsed (min),micron\n0,900\n5,800\n9,700\n", "2026-07-11T13:34Z", "moment", "2026-07-11T13:34:00Z"),
+        ("time,micron\n23:59:55,900\n00:00:05,800\n00:00:09,700\n", "", "day", None),
+        ("time,micron\n23:59:55,900\n00:00:05,800\n00:00:09,700\n", "2026-07-11", "day", "2026-07-11T23:59:55Z"),
+        ("time,micron\n1:30:05 PM,900\n1:30:09 PM,800\n1:30:19 PM,700\n", "2026-07-11", "day", "2026-07-11T13:30:05Z"),
+        (
+            "timestamp,micron\n2026-07-11T13:00:00+02:00,900\n2026-07-11T13:00:09+02:00,80\n",
+            "",
+            "",
+            "2026-07-11T11:00:00Z",
+        ),
+        (
+            "timestamp,micron\n2026-07-11T13:00:00Z,900\n2026-07-11T13:00:09Z,80\n",
+            "2026-01-01",
+            "",
+            "2026-07-11T13:00:00Z",
+        ),
+        ("date,time,micron\n11.07.2026,13:00:00,900\n11.07.2026,13:00:09,80\n", "", "", "2026-07-11T13:00:00Z"),
+    ],
+)
+def test_a_table_keeps_its_own_times_or_is_asked_for_them(
+    api: TestClient, monkeypatch: pytest.MonkeyPatch, rows: str, began: str, asks: str, starts: str | None
+) -> None:
+    monkeypatch.setenv("TZ", "UTC")
+    time.tzset()
+    key = made(api)
+    look = upload(api, key, rows.encode(), began=began).json()
+    assert look["asks"] == asks
+    taken = upload(api, key, rows.encode(), commit=True, began=began)
+    if starts is None:
+        assert look["starts_at"] is None
+        assert taken.status_code == 422
+        assert api.get(f"/api/jobs/{key}/readings").json() == []
+        return
+    at = datetime.fromisoformat(starts).timestamp()
+    assert look["starts_at"] == at
+    assert taken.status_code == 200, taken.text
+    assert api.get(f"/api/jobs/{key}/readings").json()[0]["at"][0] == at
+
+
+def test_a_table_of_tomorrow_is_not_taken(api: TestClient) -> None:
+    later = "timestamp,micron\n2062-07-11T13:00:00Z,900\n2062-07-11T13:00:09Z,80\n"
+    refused = upload(api, made(api), later.encode(), commit=True, began="")
+    assert refused.status_code == 422
+    assert "2062-07-11" in refused.json()["detail"]
 
 
 def test_import_preview_commit_verdict_and_papers(api: TestClient, tmp_path: Path) -> None:

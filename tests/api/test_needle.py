@@ -86,7 +86,7 @@ def test_a_table_read_on_a_dial_certifies_nothing_anywhere(api: TestClient, tmp_
     file = tmp_path / "dial.csv"
     file.write_text(text)
     key = job_with(api, builders.one_hose(), condition="new-dry")
-    api.post(f"/api/jobs/{key}/import", params={"commit": True}, files={"file": ("dial.csv", text)})
+    api.post(f"/api/jobs/{key}/import", params={"commit": True, "began": "2026-07-11"}, files={"file": ("d.csv", text)})
     v = api.get(f"/api/jobs/{key}/verdict").json()
     assert v is None or v["verdict"] == "unverified"
     assert {s["part"] for s in api.get(f"/api/jobs/{key}/readings").json()} == {"dial"}

@@ -57,7 +57,7 @@ export const commands = {
   touch: (key: string, body: Record<string, unknown>) => post(`/jobs/${key}/touches`, body),
   addReadings: (key: string, gauge: string, part: string | null, readings: { at: number; pa: number | null; dial?: string | null; key: string }[]) =>
     post(`/jobs/${key}/readings`, { gauge, part, readings }),
-  importReadings: (key: string, file: File, commit: boolean, said: { time_unit?: string; day_first?: boolean }) => {
+  importReadings: (key: string, file: File, commit: boolean, said: { time_unit?: string; day_first?: boolean; began?: string }) => {
     const asked = new URLSearchParams({ commit: String(commit) });
     for (const [name, value] of Object.entries(said)) asked.set(name, String(value));
     return post<ImportOut>(`/jobs/${key}/import?${asked}`, withFile(file));

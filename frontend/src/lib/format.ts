@@ -16,6 +16,13 @@ export function clock(at: number, seconds = false): string {
 /** Day and clock time, 2026-05-04 14:05. */
 export const stamp = (at: number): string => new Date(at * 1000).toLocaleString("sv-SE").slice(0, 16);
 
+/** Day and clock time for a field that takes one: 2026-05-04T14:05, from epoch ms. */
+export const localStamp = (ms: number): string => stamp(ms / 1000).replace(" ", "T");
+
+/** Day and clock time as people here write it, with the zone. */
+export const moment = (at: number): string =>
+  new Date(at * 1000).toLocaleString(undefined, { dateStyle: "medium", timeStyle: "short" });
+
 /** A span of time in words: 40 s, 12 min, 2 h 05. */
 export function span(seconds: number): string {
   if (seconds < 90) return `${Math.round(seconds)} s`;

@@ -2,7 +2,7 @@ import type { components } from "../api/schema";
 
 export type TimeUnit = NonNullable<components["schemas"]["QuickIn"]["time_unit"]>;
 /** What a person says of a table that does not say it itself. */
-export type TableSaid = { time_unit?: TimeUnit; day_first?: boolean };
+export type TableSaid = { time_unit?: TimeUnit; day_first?: boolean; began?: string };
 
 export const TIME_UNITS: { value: TimeUnit; label: string }[] = [
   { value: "seconds", label: "seconds" },

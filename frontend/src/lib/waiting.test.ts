@@ -32,13 +32,13 @@ describe("a run with what is on its way", () => {
 
 describe("lists with what is on its way", () => {
   it("puts steps at the end, in words", () => {
-    const out = touchesWith([{ kind: "note", words: "Note", at: 1, note: "" }], [touch("valve-flush"), reading(3)]);
+    const out = touchesWith([{ kind: "note", words: "Note", at: 1, note: "", hand: "" }], [touch("valve-flush"), reading(3)]);
     expect(out.map((t) => t.words)).toEqual(["Note", "Valve flush"]);
     expect(out[1]!.note).toContain("waiting");
   });
 
   it("adds readings to their own gauge, or begins one", () => {
-    const series: SeriesOut[] = [{ part: null, gauge: "typed", at: [1], pa: [9], total: 1, thinned: false }];
+    const series: SeriesOut[] = [{ part: null, gauge: "typed", at: [1], pa: [9], total: 1, thinned: false, simulated: [] }];
     const out = readingsWith(series, [reading(8), { ...reading(7), body: { gauge: "other", pa: 7 } }]);
     expect(out.map((s) => [s.gauge, s.pa])).toEqual([
       ["typed", [9, 8]],

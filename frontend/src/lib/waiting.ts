@@ -51,7 +51,7 @@ export function touchesWith(touches: TouchOut[], waiting: Waiting[], said = "(wa
   if (mine.length === 0) return touches;
   const late = mine.map((w) => {
     const { kind, note = "" } = w.body as { kind: string; note?: string };
-    return { kind, words: kind.replace(/[-:]/g, " ").replace(/^./, (c) => c.toUpperCase()), at: w.at, note: `${note} ${said}`.trim() };
+    return { kind, words: kind.replace(/[-:]/g, " ").replace(/^./, (c) => c.toUpperCase()), at: w.at, note: `${note} ${said}`.trim(), hand: "" };
   });
   return [...touches, ...late];
 }
@@ -63,7 +63,7 @@ export function readingsWith(series: SeriesOut[], waiting: Waiting[]): SeriesOut
     if (w.what !== "reading") continue;
     const { gauge, part = null, pa } = w.body as { gauge: string; part?: string | null; pa: number | null };
     const found = out.find((s) => (part ? s.part === part : s.gauge === gauge));
-    const base = found ?? { gauge, part, at: [], pa: [], total: 0, thinned: false };
+    const base = found ?? { gauge, part, at: [], pa: [], total: 0, thinned: false, simulated: [] };
     const grown = { ...base, at: [...base.at, w.at], pa: [...base.pa, pa], total: base.total + 1 };
     out = found ? out.map((s) => (s === found ? grown : s)) : [...out, grown];
   }

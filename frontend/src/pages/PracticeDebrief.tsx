@@ -94,7 +94,7 @@ export function Bar({ words, score, note }: { words: string; score: number | nul
 function Beside({ d }: { d: DebriefOut }) {
   const narrow = useNarrow();
   const u = useUnits();
-  const series = useMemo<SeriesOut[]>(() => [{ gauge: "gauge", part: null, at: d.own_path.at, pa: d.own_path.shown, total: d.own_path.at.length, thinned: false }], [d]);
+  const series = useMemo<SeriesOut[]>(() => [{ gauge: "gauge", part: null, at: d.own_path.at, pa: d.own_path.shown, total: d.own_path.at.length, thinned: false, simulated: [] }], [d]);
   const line = (values: (number | null)[], dash: number) => {
     const keep = values.map((v, i) => [d.own_path.at[i]!, v] as const).filter((p): p is [number, number] => p[1] !== null);
     return { at: keep.map((p) => p[0]), mid: keep.map((p) => p[1]), dash };

@@ -159,7 +159,7 @@ export function Quick() {
             {u.whole(out.rows)} rows{out.over_range > 0 && `, ${out.over_range} over range`}; the hold test begins at {span(out.hold_from_s)}; {out.volume}.{" "}
             {out.guesses.length > 0 && `Taken for granted: ${out.guesses.join("; ")}.`}
           </p>
-          <HoldRead v={out.verdict} series={[{ gauge: "readings", part: null, at: out.at, pa: out.pa, total: out.at.length, thinned: false }]} now={out.verdict.span_s} />
+          <HoldRead v={out.verdict} series={[{ gauge: "readings", part: null, at: out.at, pa: out.pa, total: out.at.length, thinned: false, simulated: [] }]} now={out.verdict.span_s} />
         </>
       )}
     </div>

@@ -14,8 +14,8 @@ export function RunTrace({ run, track }: { run: RunOut; track: TrackOut }) {
   const u = useUnits();
   const narrow = useNarrow();
   const series = useMemo<SeriesOut[]>(() => {
-    const main = { gauge: "gauge", part: null, at: track.at, pa: track.pa, total: track.at.length, thinned: false };
-    const second = { gauge: "second", part: null, at: track.second_at, pa: track.second_pa, total: track.second_at.length, thinned: false };
+    const main = { gauge: "gauge", part: null, at: track.at, pa: track.pa, total: track.at.length, thinned: false, simulated: [] };
+    const second = { gauge: "second", part: null, at: track.second_at, pa: track.second_pa, total: track.second_at.length, thinned: false, simulated: [] };
     return track.second_at.length > 0 ? [main, second] : [main];
   }, [track]);
   const events = run.done

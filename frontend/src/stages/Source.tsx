@@ -5,12 +5,12 @@ import type { ImportOut, LiveOut } from "../api/client";
 import { ApiError } from "../api/client";
 import { commands } from "../api/commands";
 import { options, refresh, refreshRun } from "../api/options";
-import { span } from "../lib/format";
+import { localStamp, moment, span } from "../lib/format";
 import { DATE_ORDERS, TIME_UNITS, type TableSaid, type TimeUnit } from "../lib/tableSaid";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
 import { Segments } from "../ui/Choice";
-import { TextField } from "../ui/Field";
+import { TextField, WhenField } from "../ui/Field";
 import { Modal } from "../ui/Modal";
 import { Fault, Tag } from "../ui/Sheet";
 import { Keypad } from "./Keypad";
@@ -114,6 +114,24 @@ function Pasted({ onLook }: { onLook: (text: string) => void }) {
   );
 }
 
+/** When a table began that does not say it: readings keep the time at which they were taken. */
+function When({ kind, span_s, onSay }: { kind: "day" | "moment"; span_s: number; onSay: (began: string) => void }) {
+  const [value, setValue] = useState("");
+  const say = (v: string) => {
+    setValue(v);
+    if (v) onSay(kind === "day" ? v : new Date(v).toISOString());
+  };
+  const now = () => say(localStamp(Date.now() - (kind === "moment" ? span_s * 1000 : 0)).slice(0, kind === "day" ? 10 : 16));
+  return (
+    <div className="mt-3 flex items-end gap-3">
+      <div className="flex-1">
+        <WhenField label={kind === "day" ? "Day of the first row" : "When the first row was read"} kind={kind} value={value} onChange={say} />
+      </div>
+      <Button onClick={now}>{kind === "day" ? "Today" : "It ended just now"}</Button>
+    </div>
+  );
+}
+
 function Preview({ out, name, onTake, onLeave, onSay }: { out: ImportOut; name: string; onTake: () => void; onLeave: () => void; onSay: (said: TableSaid) => void }) {
   const u = useUnits();
   return (
@@ -154,8 +172,14 @@ function Preview({ out, name, onTake, onLeave, onSay }: { out: ImportOut; name: 
       {out.undecided.includes("day-first") && (
         <Segments label="Dates begin with" value={"" as "day" | "month" | ""} options={DATE_ORDERS} onChange={(v) => onSay({ day_first: v === "day" })} />
       )}
+      {out.asks !== "" && <When kind={out.asks} span_s={out.span_s} onSay={(began) => onSay({ began })} />}
+      {out.starts_at !== null && out.starts_at !== undefined && (
+        <p className="mt-2">
+          From <b>{moment(out.starts_at)}</b> to <b>{moment(out.starts_at + out.span_s)}</b>.
+        </p>
+      )}
       <div className="mt-4 flex gap-3">
-        <Button kind="solid" className="flex-1" disabled={out.undecided.length > 0} onClick={onTake}>
+        <Button kind="solid" className="flex-1" disabled={out.undecided.length > 0 || out.starts_at === null} onClick={onTake}>
           Use them
         </Button>
         <Button onClick={onLeave}>Cancel</Button>

@@ -7,7 +7,7 @@ import { clock, MICRON_PA } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { token, useTheme } from "../lib/theme";
 import { usePan } from "./pan";
-import { decades, FONT, hand, hatchBand, levelLine, marks, overRange, rightBands, type Band, type Level, type Mark, type Shown } from "./paint";
+import { decades, FONT, hand, hatchBand, levelLine, marks, notReal, overRange, rightBands, type Band, type Level, type Mark, type Shown } from "./paint";
 
 export interface Pencil {
   at: number[];
@@ -197,6 +197,7 @@ function makeOptions(
           for (const p of pencils ?? []) hatchBand(u, p, shown);
           if (log) rightBands(u, bands ?? [], shown);
           for (const l of levels ?? []) levelLine(u, l, shown);
+          notReal(u, latest.current.series);
         },
       ],
       draw: [(u) => marks(u, latest.current.events ?? [], latest.current.shown), (u) => overRange(u, latest.current.series), lastPoint, (u) => hand(u, latest.current.hand)],

@@ -127,6 +127,31 @@ export function levelLine(u: uPlot, l: Level, shown: Shown): void {
   c.restore();
 }
 
+/** Where a simulated gauge gave the readings: written over the sheet, again and again, under the ink. */
+export function notReal(u: uPlot, series: { simulated: [number, number][] }[]): void {
+  const c = u.ctx;
+  const { left, top, width, height } = u.bbox;
+  c.save();
+  c.font = `700 ${15 * px()}px ${TEXT}`;
+  c.fillStyle = token("strong-rule");
+  c.textAlign = "left";
+  c.textBaseline = "bottom";
+  const word = "SIMULATED";
+  const wide = c.measureText(word).width + 28 * px();
+  for (const [from, to] of series.flatMap((s) => s.simulated)) {
+    const a = Math.max(left, u.valToPos(from, "x", true));
+    const b = Math.min(left + width, u.valToPos(to, "x", true));
+    if (b < left || a > left + width) continue;
+    c.save();
+    c.beginPath();
+    c.rect(a, top, Math.max(b - a, wide), height);
+    c.clip();
+    for (let x = a + 8 * px(); x === a + 8 * px() || x < b; x += wide) c.fillText(word, x, top + height - 6 * px());
+    c.restore();
+  }
+  c.restore();
+}
+
 /** The physical bands beside the trace. */
 export function rightBands(u: uPlot, bands: Band[], shown: Shown): void {
   const c = u.ctx;

@@ -35,6 +35,19 @@ export function TextField({
   );
 }
 
+/** A day, or a moment to the minute, as the device has people choose it: "2026-07-11", "2026-07-11T13:34". */
+export function WhenField({ label, kind, value, onChange }: { label: string; kind: "day" | "moment"; value: string; onChange: (v: string) => void }) {
+  const id = useId();
+  return (
+    <div className="min-w-0">
+      <label htmlFor={id} className="mb-1 block text-soft">
+        {label}
+      </label>
+      <input id={id} type={kind === "day" ? "date" : "datetime-local"} className={BOX} value={value} onChange={(e) => onChange(e.target.value)} />
+    </div>
+  );
+}
+
 /** A labelled figure with its unit. What is typed stays as typed; only a number within its bounds is handed on. */
 export function NumberField({
   label,

@@ -215,4 +215,5 @@ class Link:
         if not await self.keeper.store(self.key, rows, self.source):
             raise asyncio.CancelledError
         shown = {"at": [r.at for r in rows], "pa": [r.pa for r in rows]}
-        self.listeners.tell(self.key, {"kind": self.told, "gauge": self.gauge, "part": self.part, **shown})
+        marked = {"simulated": True} if self.source == SIMULATED else {}
+        self.listeners.tell(self.key, {"kind": self.told, "gauge": self.gauge, "part": self.part, **shown, **marked})

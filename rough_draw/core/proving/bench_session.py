@@ -98,7 +98,7 @@ def _pumping(job: Job, index: int, run: BenchRun, at: FloatArray, pa: FloatArray
         if t < WAIT_S:
             return Watch(message("bench-falling", jump=jump, good=vacuum(good.high)), "plain", "")
         told = message("bench-over-range") if np.isnan(last) else message("bench-at", level=vacuum(last))
-        part = "pump" if index == 0 else "hose"
+        part = "pump" if index == 0 else "tool" if proof_stages(job)[index].optional else "hose"
         words = message("bench-too-high", told=told, time=duration(t), good=vacuum(good.high), part=part)
         return Watch(words, "stop", "valve-shut", reading)
     if t < WAIT_S:

@@ -190,6 +190,7 @@ bench-falling = { $jump ->
 }
 bench-too-high = Still { $told } after { $time }, where a good one is under { $good }. { $part ->
     [pump] Look at pump, oil or connection.
+    [tool] Look at its seals, its side port and its joint.
    *[hose] Look at its gaskets, its ends, or the hose itself.
 }
 bench-falling-well = { $jump ->
