@@ -121,6 +121,30 @@ def amend(key: str, body: Mapping[str, Any], at: float | None = None) -> Entry:
     return entry
 
 
+def visits_of(chain: Sequence[Entry]) -> list[Entry]:
+    """Follow-up visits of a sealed record, in their order."""
+    return [e for e in chain if e.kind == "visit"]
+
+
+def add_visit(key: str, body: Mapping[str, Any], at: float | None = None) -> Entry:
+    """Add a follow-up visit to a sealed record, with the pictures that were taken for it: what was sealed stays as it
+    is. ``days`` since it was closed are worked out. Raises NotFound, NotSealed.
+    """
+    now = at if at is not None else time.time()
+    with jobs.writing():
+        jobs.get(key)
+        chain = chain_of(key)
+        closed = closing_of(chain)
+        if closed is None:
+            raise NotSealed(message("problem-still-open"))
+        name = f"visit:{len(visits_of(chain)) + 1}"
+        seen = [described(p) for p in photos.of(key) if p.about == name]
+        days = round((now - closed.at) / 86_400.0, 2)
+        entry = append(chain, "visit", now, {**body, "days": days, "photos": seen})
+        _keep(key, [entry])
+    return entry
+
+
 def keep_imported(key: str, entries: Sequence[Entry]) -> None:
     """Take over the chain of an imported record, as it is: whether it holds is for `faults` to say."""
     closed = closing_of(entries)
@@ -134,6 +158,10 @@ def faults(key: str) -> list[Break]:
     # The sheet as it was stored, and not as a later version reads it: what is new has no part in what was sealed.
     chain = chain_of(key)
     found = check(chain, held(key, form_of(chain[0].body) if chain else JCS))
+    there = {(p.sha256, p.about, p.caption) for p in photos.of(key)}
+    for visit in visits_of(chain):
+        gone = [p for p in visit.body.get("photos", []) if (p["sha256"], p["about"], p["caption"]) not in there]
+        found += [Break(visit.number, message("chain-other-photo", about=str(p["about"]))) for p in gone]
     # A picture is sealed by its hash: whether its bytes are still those is seen by making it again.
     for p in photos.of(key, with_data=True):
         if p.data is not None and hashlib.sha256(p.data).hexdigest() != p.sha256:

@@ -8,6 +8,7 @@ import type {
   JobOut,
   LiveOut,
   PersonOut,
+  PhotoOut,
   QuickIn,
   QuickOut,
   RigChoice,
@@ -19,6 +20,7 @@ import type {
   Settings,
   SettingsOut,
   TrackOut,
+  VisitIn,
   WhyOut,
 } from "./client";
 import { del, get, post, put } from "./client";
@@ -77,6 +79,16 @@ export const commands = {
   scaleOff: (key: string) => del<ChargingOut>(`/jobs/${key}/scale`),
 
   // The record
+  addPhoto: (key: string, file: Blob, about: string, caption = "", keepPlace = false) => {
+    const form = new FormData();
+    form.append("file", file, "photo.jpg");
+    form.append("about", about);
+    form.append("caption", caption);
+    if (keepPlace) form.append("keep_place", "true");
+    return post<PhotoOut>(`/jobs/${key}/photos`, form);
+  },
+  dropPhoto: (key: string, sha256: string) => del(`/jobs/${key}/photos/${sha256}`),
+  addVisit: (key: string, body: VisitIn) => post<SealOut>(`/jobs/${key}/visits`, body),
   seal: (key: string, by: string, reasons: Record<string, string>) => post<SealOut>(`/jobs/${key}/seal`, { by, reasons }),
   amend: (key: string, body: { by: string; what: string; before: string; after: string; reason: string }) => post<SealOut>(`/jobs/${key}/amendments`, body),
   restore: (file: File) => post<{ jobs: number; readings: number }>("/restore", withFile(file)),
@@ -108,7 +120,8 @@ export const commands = {
 /** Addresses that the browser itself opens: files to keep, the stream of a run. */
 export const hrefs = {
   stream: (key: string) => `/api/jobs/${key}/stream`,
-  jobFile: (key: string, file: "record.pdf" | "readings.csv" | "job.json" | "rig.json" | "rig.svg") => `/api/jobs/${key}/${file}`,
+  photo: (key: string, sha256: string) => `/api/jobs/${key}/photos/${sha256}`,
+  jobFile: (key: string, file: "record.pdf" | "page.pdf" | "readings.csv" | "job.json" | "job.zip" | "rig.json" | "rig.svg") => `/api/jobs/${key}/${file}`,
   jobCalendar: (key: string, start: number) => `/api/jobs/${key}/day.ics?start=${start}`,
   dayCalendar: "/api/day.ics",
   labels: "/api/kit/labels.pdf",

@@ -24,6 +24,7 @@ import type {
   OwnTemplate,
   PatternOut,
   PersonOut,
+  PhotoOut,
   PlanOut,
   PossibleOut,
   PracticeOut,
@@ -108,6 +109,7 @@ export const options = {
   // A run
   live: (key: string) => queryOptions({ queryKey: ["live", key], queryFn: () => get<LiveOut>(`/jobs/${key}/live`), refetchInterval: 1500 }),
   touches: (key: string) => queryOptions({ queryKey: ["touches", key], queryFn: () => get<TouchOut[]>(`/jobs/${key}/touches`) }),
+  photos: (key: string) => queryOptions({ queryKey: ["photos", key], queryFn: () => get<PhotoOut[]>(`/jobs/${key}/photos`), staleTime: MINUTE }),
   readings: (key: string) => queryOptions({ queryKey: ["readings", key], queryFn: () => get<SeriesOut[]>(`/jobs/${key}/readings`), staleTime: Infinity }),
   closer: (key: string, from: number, to: number) =>
     queryOptions({ queryKey: ["closer", key, from, to], queryFn: () => get<SeriesOut[]>(`/jobs/${key}/readings?since=${from}&until=${to}`), placeholderData: keepPreviousData, staleTime: MINUTE }),
@@ -140,7 +142,7 @@ export const options = {
 };
 
 /** The first words of the keys: what is asked for again, kept on the device, or thrown away together. */
-export type Family = "alarms" | "checks" | "day" | "job" | "kit" | "live" | "people" | "practice" | "purchases" | "readings" | "seal" | "session" | "settings" | "stages" | "templates" | "touches" | "verdict" | "yard";
+export type Family = "alarms" | "checks" | "day" | "job" | "kit" | "live" | "people" | "photos" | "practice" | "purchases" | "readings" | "seal" | "session" | "settings" | "stages" | "templates" | "touches" | "verdict" | "yard";
 
 /** Ask again for everything of these families, of one job where it is named. */
 export function refresh(client: QueryClient, families: Family[], job?: string): void {

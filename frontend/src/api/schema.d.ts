@@ -1258,6 +1258,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{key}/visits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Visit
+         * @description Add a follow-up visit to a sealed record: an entry of its own, what was sealed stays as it is.
+         */
+        post: operations["visit_api_jobs__key__visits_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{key}/why": {
         parameters: {
             query?: never;
@@ -6780,6 +6800,8 @@ export interface components {
             hash: string;
             /** Sealed At */
             sealed_at: number | null;
+            /** Visits */
+            visits: components["schemas"]["VisitOut"][];
             /**
              * What
              * @description what is being sealed, in plain words
@@ -7607,6 +7629,65 @@ export interface components {
             volume_l: components["schemas"]["RangeOut"];
             /** Wait S */
             wait_s: number | null;
+        };
+        /**
+         * VisitIn
+         * @description A follow-up visit: who, what the running system showed, what it was set to, what was seen.
+         *
+         *     Temperatures °C. Pictures taken for it were sent before, about ``visit:N``.
+         */
+        VisitIn: {
+            /** By */
+            by: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Outdoor C */
+            outdoor_c?: number | null;
+            /**
+             * @default {
+             *       "note": ""
+             *     }
+             */
+            running: components["schemas"]["Running"];
+            /** Set Point C */
+            set_point_c?: number | null;
+        };
+        /**
+         * VisitOut
+         * @description A follow-up visit as it was kept: when, and how many days after the record was closed.
+         */
+        VisitOut: {
+            /** At */
+            at: number;
+            /** By */
+            by: string;
+            /** Days */
+            days: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Number */
+            number: number;
+            /** Outdoor C */
+            outdoor_c?: number | null;
+            /**
+             * Photos
+             * @description pictures, by their hashes
+             */
+            photos: string[];
+            /**
+             * @default {
+             *       "note": ""
+             *     }
+             */
+            running: components["schemas"]["Running"];
+            /** Set Point C */
+            set_point_c?: number | null;
         };
         /**
          * WaterOut
@@ -10038,6 +10119,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VerdictOut"] | null;
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visit_api_jobs__key__visits_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VisitIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SealOut"];
                 };
             };
             /** @description What was sent cannot be used */

@@ -2,6 +2,7 @@ import { Link } from "react-router";
 
 import { useReadings, useVerdict } from "../api/queries";
 import { HoldRead } from "../hold/HoldRead";
+import { Photos } from "../record/Photos";
 import { useReach } from "../lib/reach";
 import { Computed } from "../ui/Computed";
 import { Fault, Sheet } from "../ui/Sheet";
@@ -37,6 +38,7 @@ export function Hold({ jobKey, live }: StageProps) {
       {(running || dark) && live.pump_on && <NextCard live={live} jobKey={jobKey} />}
       <Sheet className="p-3!">
         {live.phase === "hold" && !live.standin && <Source jobKey={jobKey} live={live} hasReadings />}
+        <Photos jobKey={jobKey} about="hold-end" of="the gauge" />
         <Computed what="Verdict" at={verdict.dataUpdatedAt} />
       </Sheet>
     </HoldRead>

@@ -6,6 +6,7 @@ import { Bench } from "../prove/Bench";
 import { GaugeForm, ItemsForm, OilForm, TestForm } from "../prove/forms";
 import { GateMark, STATE_WORDS } from "../prove/GateMark";
 import { Skip } from "../prove/Skip";
+import { Photos } from "../record/Photos";
 import { useNarrow } from "../lib/narrow";
 import { Fault, Sheet } from "../ui/Sheet";
 import type { StageProps } from "./types";
@@ -72,6 +73,7 @@ function Detail({ gate, proof, ...props }: StageProps & { gate: GateOut; proof: 
       ) : (
         <ItemsForm {...given} />
       )}
+      <Photos jobKey={props.jobKey} about={gate.kind === "oil" ? "oil" : `check:${gate.key}`} of={gate.kind === "oil" ? "the oil glass" : "it"} />
       <Skip gate={gate} prove={prove} set={set} />
     </div>
   );

@@ -4,7 +4,9 @@ import { useState } from "react";
 import { useReadings, useSystem, useVerdict } from "../api/queries";
 import type { CautionOut } from "../api/client";
 import { hrefs } from "../api/commands";
+import { AllPhotos } from "../record/AllPhotos";
 import { SealCard, useSeal } from "../record/SealCard";
+import { Visits } from "../record/Visits";
 import { SignPad } from "../record/SignPad";
 import { stamp } from "../lib/format";
 import { TextField } from "../ui/Field";
@@ -51,6 +53,7 @@ export function Record({ jobKey, job, editor, stages }: StageProps) {
             { file: "record.pdf", label: "Report", note: "PDF, to hand over" },
             { file: "readings.csv", label: "Readings", note: "CSV, opens in any spreadsheet" },
             { file: "job.json", label: "Whole job", note: "JSON, can be opened again" },
+            { file: "job.zip", label: "Whole job with photos", note: "ZIP, can be opened again" },
           ] as const).map((f) => (
             <li key={f.file}>
               <a
@@ -116,6 +119,10 @@ export function Record({ jobKey, job, editor, stages }: StageProps) {
           ))}
         </ul>
       </Sheet>
+      <Sheet title="Photos">
+        <AllPhotos jobKey={jobKey} open={!sealed} />
+      </Sheet>
+      {sealed && seal.data && <Visits jobKey={jobKey} name={closing.signed_by || job.party?.technician || ""} seal={seal.data} />}
       <SealCard jobKey={jobKey} name={closing.signed_by || job.party?.technician || ""} signed={Boolean(closing.signed_at)} version={editor.version} />
     </div>
   );

@@ -1,5 +1,6 @@
 import type { ScopeDoc } from "../api/client";
 import { useCatalogue, usePlan, useSystem } from "../api/queries";
+import { Photos } from "../record/Photos";
 import { Follows } from "../scope/Follows";
 import { Reach } from "../scope/Reach";
 import { SystemSheet, type Change } from "../scope/SystemSheet";
@@ -24,7 +25,7 @@ export function Scope({ jobKey, job, editor }: StageProps) {
         <div className="grid gap-4">
           <SystemSheet jobKey={jobKey} scope={scope} set={set} editor={editor} system={system.data} />
           <Condition scope={scope} set={set} />
-          <Charge scope={scope} set={set} />
+          <Charge scope={scope} set={set} jobKey={jobKey} />
           <Who job={job} editor={editor} />
         </div>
         {system.error ? (
@@ -111,7 +112,7 @@ function Condition({ scope, set }: Props) {
   );
 }
 
-function Charge({ scope, set }: Props) {
+function Charge({ scope, set, jobKey }: Props & { jobKey: string }) {
   const computed = scope.adder_g_per_m === null;
   return (
     <Sheet title="Charge">
@@ -130,6 +131,9 @@ function Charge({ scope, set }: Props) {
         {!computed && <NumberField label="Adder" dim="adder" min={0} max={5000} value={scope.adder_g_per_m} onChange={(v) => v !== null && set({ adder_g_per_m: v })} />}
         <NumberField label="Accessories" dim="grams" min={0} max={100000} value={scope.accessories_g} onChange={(v) => v !== null && set({ accessories_g: v })} />
         <NumberField label="Held in the unit" dim="mass" min={0} max={2000} value={scope.held_in_unit_kg} onChange={(v) => v !== null && set({ held_in_unit_kg: v })} />
+      </div>
+      <div className="mt-3">
+        <Photos jobKey={jobKey} about="nameplate" of="the nameplate" />
       </div>
     </Sheet>
   );

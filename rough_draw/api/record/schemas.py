@@ -6,6 +6,7 @@ from pydantic import BaseModel, Field
 
 from rough_draw.api.said import Said
 from rough_draw.api.schemas import Body
+from rough_draw.core.sheet.job import Running
 
 
 class SealIn(Body):
@@ -45,6 +46,28 @@ class AmendmentOut(BaseModel):
     after: str
 
 
+class VisitIn(Body):
+    """A follow-up visit: who, what the running system showed, what it was set to, what was seen.
+
+    Temperatures °C. Pictures taken for it were sent before, about ``visit:N``.
+    """
+
+    by: str = Field(min_length=1, max_length=120)
+    note: str = Field("", max_length=2000)
+    set_point_c: float | None = Field(None, ge=-90, le=120)
+    outdoor_c: float | None = Field(None, ge=-60, le=70)
+    running: Running = Running()
+
+
+class VisitOut(VisitIn):
+    """A follow-up visit as it was kept: when, and how many days after the record was closed."""
+
+    number: int
+    at: float
+    days: float
+    photos: list[str] = Field(description="pictures, by their hashes")
+
+
 class SealOut(BaseModel):
     """Whether a record is sealed, and whether it is still what was sealed."""
 
@@ -55,6 +78,7 @@ class SealOut(BaseModel):
     whole: bool
     faults: list[Said]
     amendments: list[AmendmentOut]
+    visits: list[VisitOut]
     deviations: list[DeviationOut]
     what: Said = Field(description="what is being sealed, in plain words")
 

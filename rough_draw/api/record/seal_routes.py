@@ -20,11 +20,20 @@ from rough_draw.api.devices.hub import Hub
 from rough_draw.api.errors import refusal
 from rough_draw.api.hold import holds
 from rough_draw.api.record.deviations import deviations_of, sealed_in, sealing_words
-from rough_draw.api.record.schemas import AmendIn, AmendmentOut, DeviationOut, RestoredOut, SealIn, SealOut
+from rough_draw.api.record.schemas import (
+    AmendIn,
+    AmendmentOut,
+    DeviationOut,
+    RestoredOut,
+    SealIn,
+    SealOut,
+    VisitIn,
+    VisitOut,
+)
 from rough_draw.core.hold.verdict import ALGORITHM
 from rough_draw.core.message import all_of, message
 from rough_draw.core.records.deviation import Deviation, without_reason
-from rough_draw.core.records.hash_chain import closing_of, digest
+from rough_draw.core.records.hash_chain import Entry, closing_of, digest
 from rough_draw.store import backup, jobs, sealing
 from rough_draw.store.job_files import JobFile
 from rough_draw.text import say
@@ -51,9 +60,16 @@ def seal_out(key: str, hub: Hub) -> SealOut:
         whole=bool(chain) and not faults,
         faults=[f.words for f in faults],
         amendments=[_amendment(e.number, e.at, e.body) for e in chain if e.kind == "amendment"],
+        visits=[_visit(e) for e in sealing.visits_of(chain)],
         deviations=found,
         what="" if chain else sealing_words(run, len(found)),
     )
+
+
+def _visit(e: Entry) -> VisitOut:
+    kept = {k: v for k, v in e.body.items() if k in VisitOut.model_fields and k != "photos"}
+    seen = [str(p["sha256"]) for p in e.body.get("photos", [])]
+    return VisitOut.model_validate({**kept, "number": e.number, "at": e.at, "photos": seen})
 
 
 def _amendment(number: int, at: float, body: object) -> AmendmentOut:
@@ -122,6 +138,13 @@ def _close(key: str, body: SealIn, hub: Hub) -> SealOut:
 def amend(key: Key, body: AmendIn, hub: HubDep) -> SealOut:
     """Put something right in a sealed record: what it said and what it should say stay both."""
     sealing.amend(key, body.model_dump())
+    return seal_out(key, hub)
+
+
+@router.post("/jobs/{key}/visits", status_code=201)
+def visit(key: Key, body: VisitIn, hub: HubDep) -> SealOut:
+    """Add a follow-up visit to a sealed record: an entry of its own, what was sealed stays as it is."""
+    sealing.add_visit(key, body.model_dump(mode="json"))
     return seal_out(key, hub)
 
 
