@@ -44,86 +44,90 @@ export function Record({ jobKey, job, editor, stages }: StageProps) {
   const failed = verdict.data?.criteria[0]?.passed === false;
   return (
     <div className="grid items-start gap-4 md:grid-cols-2">
-      <Sheet title="The papers" strong>
-        <p className="mb-3">
-          {u.whole(count)} readings. {verdict.data ? <b>{verdict.data.headline}.</b> : "No verdict yet."}
-        </p>
-        <ul className="grid list-none gap-3 p-0">
-          {([
-            { file: "record.pdf", label: "Report", note: "PDF, to hand over" },
-            { file: "readings.csv", label: "Readings", note: "CSV, opens in any spreadsheet" },
-            { file: "job.json", label: "Whole job", note: "JSON, can be opened again" },
-            { file: "job.zip", label: "Whole job with photos", note: "ZIP, can be opened again" },
-          ] as const).map((f) => (
-            <li key={f.file}>
-              <a
-                href={hrefs.jobFile(jobKey, f.file)}
-                download
-                className="flex min-h-14 items-center gap-3 rounded-[5px] border-2 border-ink px-4 hover:bg-green-wash"
-              >
-                <Download size={20} aria-hidden />
-                <span className="casual font-bold">{f.label}</span>
-                <span className="text-soft">{f.note}</span>
-              </a>
-            </li>
-          ))}
-        </ul>
-      </Sheet>
-      <Sheet title="Signature">
-        {missing.length > 0 && (
-          <ul className="mb-3 list-none p-0">
-            {missing.map((s) => (
-              <li key={s.key} className="mb-1 flex items-baseline gap-2">
-                <Tag tone="caution">{STAGE_NAMES[s.key]}</Tag> {s.missing}
+      <div className="grid gap-4">
+        <Sheet title="The papers" strong>
+          <p className="mb-3">
+            {u.whole(count)} readings. {verdict.data ? <b>{verdict.data.headline}.</b> : "No verdict yet."}
+          </p>
+          <ul className="grid list-none gap-3 p-0">
+            {([
+              { file: "record.pdf", label: "Report", note: "PDF, to hand over" },
+              { file: "readings.csv", label: "Readings", note: "CSV, opens in any spreadsheet" },
+              { file: "job.json", label: "Whole job", note: "JSON, can be opened again" },
+              { file: "job.zip", label: "Whole job with photos", note: "ZIP, can be opened again" },
+            ] as const).map((f) => (
+              <li key={f.file}>
+                <a
+                  href={hrefs.jobFile(jobKey, f.file)}
+                  download
+                  className="flex min-h-14 items-center gap-3 rounded-[5px] border-2 border-ink px-4 hover:bg-green-wash"
+                >
+                  <Download size={20} aria-hidden />
+                  <span className="casual font-bold">{f.label}</span>
+                  <span className="text-soft">{f.note}</span>
+                </a>
               </li>
             ))}
           </ul>
-        )}
-        <div className="grid gap-3">
-          {(failed || closing.deviation) && (
-            <TextField
-              label="Deviation from the standard, with its reason"
-              long
-              value={closing.deviation ?? ""}
-              onChange={(v) => set({ deviation: v })}
-            />
+        </Sheet>
+        <Sheet title="Cautions, read and kept to">
+          <ul className="list-none p-0">
+            {cautions.map((c) => (
+              <li key={c.key} className="border-t-2 border-rule py-1 first:border-0">
+                <Tick label={c.words} on={isTicked(c)} disabled={sealed} onChange={(on) => tick(c, on)} />
+              </li>
+            ))}
+          </ul>
+        </Sheet>
+        <Sheet title="Photos">
+          <AllPhotos jobKey={jobKey} open={!sealed} />
+        </Sheet>
+      </div>
+      <div className="grid gap-4">
+        <Sheet title="Signature">
+          {missing.length > 0 && (
+            <ul className="mb-3 list-none p-0">
+              {missing.map((s) => (
+                <li key={s.key} className="mb-1 flex items-baseline gap-2">
+                  <Tag tone="caution">{STAGE_NAMES[s.key]}</Tag> {s.missing}
+                </li>
+              ))}
+            </ul>
           )}
-          <TextField label="Remarks" long value={closing.remarks ?? ""} onChange={(v) => set({ remarks: v })} />
-          <SignPad value={closing.signature ?? ""} locked={sealed} onChange={(path) => set({ signature: path }, "once")} />
-          {closing.signed_at ? (
-            <div className="flex flex-wrap items-center gap-3 border-t-2 border-rule pt-3">
-              <p className="mr-auto">
-                <span className="casual text-heading font-bold" style={{ fontVariationSettings: '"CASL" 1, "slnt" -14' }}>
-                  {closing.signed_by}
-                </span>
-                <br />
-                <span className="figure text-soft">{closing.signed_at}</span>
-              </p>
-              {!sealed && <Button onClick={() => set({ signed_by: "", signed_at: "" }, "once")}>Remove the signature</Button>}
-            </div>
-          ) : (
-            <Sign
-              name={job.party?.technician ?? ""}
-              needsReason={failed && !closing.deviation?.trim()}
-              onSign={(name) => set({ signed_by: name, signed_at: stamp(Date.now() / 1000) }, "once")}
-            />
-          )}
-        </div>
-      </Sheet>
-      <Sheet title="Cautions, read and kept to">
-        <ul className="list-none p-0">
-          {cautions.map((c) => (
-            <li key={c.key} className="border-t-2 border-rule py-1 first:border-0">
-              <Tick label={c.words} on={isTicked(c)} disabled={sealed} onChange={(on) => tick(c, on)} />
-            </li>
-          ))}
-        </ul>
-      </Sheet>
-      <Sheet title="Photos">
-        <AllPhotos jobKey={jobKey} open={!sealed} />
-      </Sheet>
-      {sealed && seal.data && <Visits jobKey={jobKey} name={closing.signed_by || job.party?.technician || ""} seal={seal.data} />}
-      <SealCard jobKey={jobKey} name={closing.signed_by || job.party?.technician || ""} signed={Boolean(closing.signed_at)} version={editor.version} />
+          <div className="grid gap-3">
+            {(failed || closing.deviation) && (
+              <TextField
+                label="Deviation from the standard, with its reason"
+                long
+                value={closing.deviation ?? ""}
+                onChange={(v) => set({ deviation: v })}
+              />
+            )}
+            <TextField label="Remarks" long value={closing.remarks ?? ""} onChange={(v) => set({ remarks: v })} />
+            <SignPad value={closing.signature ?? ""} locked={sealed} onChange={(path) => set({ signature: path }, "once")} />
+            {closing.signed_at ? (
+              <div className="flex flex-wrap items-center gap-3 border-t-2 border-rule pt-3">
+                <p className="mr-auto">
+                  <span className="casual text-heading font-bold" style={{ fontVariationSettings: '"CASL" 1, "slnt" -14' }}>
+                    {closing.signed_by}
+                  </span>
+                  <br />
+                  <span className="figure text-soft">{closing.signed_at}</span>
+                </p>
+                {!sealed && <Button onClick={() => set({ signed_by: "", signed_at: "" }, "once")}>Remove the signature</Button>}
+              </div>
+            ) : (
+              <Sign
+                name={job.party?.technician ?? ""}
+                needsReason={failed && !closing.deviation?.trim()}
+                onSign={(name) => set({ signed_by: name, signed_at: stamp(Date.now() / 1000) }, "once")}
+              />
+            )}
+          </div>
+        </Sheet>
+        <SealCard jobKey={jobKey} name={closing.signed_by || job.party?.technician || ""} signed={Boolean(closing.signed_at)} version={editor.version} />
+        {sealed && seal.data && <Visits jobKey={jobKey} name={closing.signed_by || job.party?.technician || ""} seal={seal.data} />}
+      </div>
     </div>
   );
 }
