@@ -17,7 +17,7 @@ from rough_draw.core.proving.assessment import prove
 from rough_draw.core.proving.checklist import gates_for
 from rough_draw.core.proving.health import health
 from rough_draw.core.proving.stage_progress import stages
-from rough_draw.core.sheet.evidence import Gate, GaugeCheck, Prove, StageReading
+from rough_draw.core.sheet.evidence import Gate, GaugeCheck, PressureReading, Prove, StageReading
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.kit_history import KitEvent
 from rough_draw.core.sheet.rig import GaugePart, PumpPart
@@ -42,18 +42,18 @@ def test_pressure_follows_the_absolute_temperature() -> None:
 
 def test_a_drop_that_the_cold_explains_is_no_leak() -> None:
     # 3,101 kPa absolute from 21 to 17 °C: 42.2 kPa less.
-    found = pressure_test.judge(filled_in(test_end_kpa=2958, test_start_c=21, test_end_c=17), 0.010, ATM)
+    found = pressure_test.judge(filled_in(test_end_kpa=2958, test_start_c=21, test_end_c=17).latest_test, 0.010, ATM)
     assert found.verdict == "tight"
     assert found.expected == pytest.approx((3_000_000 + ATM) * 290.15 / 294.15)
     assert found.words.key == "pressure-test-with-heat"
-    warm = pressure_test.judge(filled_in(test_end_kpa=2958), 0.010, ATM)
+    warm = pressure_test.judge(filled_in(test_end_kpa=2958).latest_test, 0.010, ATM)
     assert warm.verdict == "leaks"
     assert warm.drop is not None
     assert warm.drop.value == pytest.approx(42_000)
 
 
 def test_the_leak_of_a_pressure_test_is_the_drop_times_the_volume() -> None:
-    found = pressure_test.judge(filled_in(test_end_kpa=2900, test_minutes=100), 0.006, ATM)
+    found = pressure_test.judge(filled_in(test_end_kpa=2900, test_minutes=100).latest_test, 0.006, ATM)
     assert found.leak is not None
     assert found.leak.value == pytest.approx(100_000 * 0.006 / 6000)
     assert found.leak.low < found.leak.value < found.leak.high
@@ -72,7 +72,7 @@ def test_the_leak_of_a_pressure_test_is_the_drop_times_the_volume() -> None:
     ],
 )
 def test_verdicts_of_the_pressure_test(seen: dict[str, Any], verdict: str) -> None:
-    found = pressure_test.judge(filled_in(**seen), 0.01, ATM)
+    found = pressure_test.judge(filled_in(**seen).latest_test, 0.01, ATM)
     assert found.verdict == verdict
     if verdict == "open":
         assert "pressure-test-end-temperature" in keys(found.words)
@@ -83,7 +83,7 @@ def test_gas_that_only_got_warmer_or_colder_never_leaks(p: float, c1: float, c2:
     end = (p * 1000 + ATM) * (c2 + 273.15) / (c1 + 273.15) - ATM
     shown = round(end / 1000 / step) * step
     seen = filled_in(test_start_kpa=p, test_end_kpa=max(0.0, shown), test_start_c=c1, test_end_c=c2, test_step_kpa=step)
-    assert pressure_test.judge(seen, 0.01, ATM).verdict == "tight"
+    assert pressure_test.judge(seen.latest_test, 0.01, ATM).verdict == "tight"
 
 
 def run(at: float, hours: float, job: str) -> KitEvent:
@@ -276,3 +276,20 @@ def test_health_is_the_worst_that_is_on_file() -> None:
     ) == ("good", "mended")
     assert health("pump", {}, OLD, rule)[0] == "due"
     assert health("pump", {"oil": "used"}, [], rule)[0] == "due"
+
+
+def test_a_retest_keeps_what_was_read_before_and_a_strength_test_is_no_tightness_test() -> None:
+    usual = {"start_kpa": 4200, "end_kpa": 4200, "start_c": 20, "end_c": 20}
+    first = PressureReading(kind="strength", minutes=3, wanted_kpa=4200, **usual)
+    leaked = PressureReading(start_kpa=3000, end_kpa=2500, start_c=20, end_c=20, minutes=60, at=1.7e9)
+    job = Job(prove=filled_in(tests=(first, leaked)))
+    found = prove(job)
+    assert [j.verdict for _, j in found.earlier] == ["tight", "leaks"]
+    assert found.test.verdict == "tight"
+    gate = next(g for g in found.gates if g.spec.key == "pressure-test")
+    assert gate.state == "passed"
+    only = Job(prove=filled_in(test_kind="strength", test_minutes=3))
+    gate = next(g for g in prove(only).gates if g.spec.key == "pressure-test")
+    assert gate.state == "open"
+    assert keys(gate.words)[0] == "pressure-test-strength-only"
+    assert Job.model_validate_json(job.model_dump_json()) == job

@@ -3389,6 +3389,34 @@ export interface components {
             words: string;
         };
         /**
+         * EarlierTestOut
+         * @description A pressure test before the latest: as it was read, and judged.
+         */
+        EarlierTestOut: {
+            /** At */
+            at: number | null;
+            /** End Pa */
+            end_pa: number | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "tightness" | "strength";
+            /** Minutes */
+            minutes: number | null;
+            /** Note */
+            note: string;
+            /**
+             * Start Pa
+             * @description gauge pressure
+             */
+            start_pa: number | null;
+            /** Verdict */
+            verdict: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Fault
          * @description One thing that is wrong: the key of a cause, how bad (a normal deviate), and from when on, s.
          */
@@ -4092,7 +4120,9 @@ export interface components {
              *       "oil_collected": false,
              *       "oil_level": "unknown",
              *       "stages": {},
-             *       "test_step_kpa": 10
+             *       "test_kind": "tightness",
+             *       "test_step_kpa": 10,
+             *       "tests": []
              *     }
              */
             prove: components["schemas"]["Prove"];
@@ -5411,6 +5441,43 @@ export interface components {
             };
         };
         /**
+         * PressureReading
+         * @description One pressure test as it was read: gauge kPa, °C, minutes; what the code or the maker asks for, and the gauge's
+         *     step. ``at``: epoch s at which it was put by.
+         */
+        PressureReading: {
+            /** At */
+            at?: number | null;
+            /** End C */
+            end_c?: number | null;
+            /** End Kpa */
+            end_kpa?: number | null;
+            /**
+             * Kind
+             * @default tightness
+             * @enum {string}
+             */
+            kind: "tightness" | "strength";
+            /** Minutes */
+            minutes?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Start C */
+            start_c?: number | null;
+            /** Start Kpa */
+            start_kpa?: number | null;
+            /**
+             * Step Kpa
+             * @default 10
+             */
+            step_kpa: number;
+            /** Wanted Kpa */
+            wanted_kpa?: number | null;
+        };
+        /**
          * PressureTestOut
          * @description The pressure test judged; ``expected_pa`` and ``drop_pa`` absolute, leaks Pa·m³/s.
          */
@@ -5480,6 +5547,8 @@ export interface components {
         /**
          * Prove
          * @description What was proved before the draw. Pressures of the test are gauge kPa.
+         *
+         *     The ``test_`` fields are of the latest pressure test; ``tests`` keeps those before it: a retest overwrites none.
          */
         Prove: {
             /**
@@ -5530,6 +5599,12 @@ export interface components {
             test_end_c?: number | null;
             /** Test End Kpa */
             test_end_kpa?: number | null;
+            /**
+             * Test Kind
+             * @default tightness
+             * @enum {string}
+             */
+            test_kind: "tightness" | "strength";
             /** Test Minutes */
             test_minutes?: number | null;
             /** Test Start C */
@@ -5543,6 +5618,11 @@ export interface components {
             test_step_kpa: number;
             /** Test Wanted Kpa */
             test_wanted_kpa?: number | null;
+            /**
+             * Tests
+             * @default []
+             */
+            tests: components["schemas"]["PressureReading"][];
         };
         /**
          * ProveOut
@@ -5550,6 +5630,8 @@ export interface components {
          */
         ProveOut: {
             blank_off: components["schemas"]["BlankOffOut"];
+            /** Earlier Tests */
+            earlier_tests: components["schemas"]["EarlierTestOut"][];
             /** Fault */
             fault: string;
             /** Gates */
@@ -6363,7 +6445,9 @@ export interface components {
              *         "oil_collected": false,
              *         "oil_level": "unknown",
              *         "stages": {},
-             *         "test_step_kpa": 10
+             *         "test_kind": "tightness",
+             *         "test_step_kpa": 10,
+             *         "tests": []
              *       },
              *       "release": {
              *         "cores_new": 0,

@@ -1,7 +1,8 @@
 import { OrderList } from "../rig/Orders";
-import { ATMOSPHERE_PA, MICRON_PA } from "../lib/format";
+import { ATMOSPHERE_PA, MICRON_PA, stamp } from "../lib/format";
 import { useSaveSettings, useSettings, useUnits } from "../lib/units";
 import { pumpOf, withPart } from "../rig/parts";
+import { Button } from "../ui/Button";
 import { Segments } from "../ui/Choice";
 import { Tick } from "../ui/Tick";
 import { NumberField, TextField } from "../ui/Field";
@@ -59,12 +60,24 @@ export function ItemsForm({ gate, prove, set, jobKey, editor }: GateProps) {
 /** A difference of gauge pressures has no "gauge" to its name. */
 const STEPS: Record<string, string> = { psig: "psi", bar: "bar", kpa: "kPa" };
 
+const TEST_KINDS: { value: "tightness" | "strength"; label: string }[] = [
+  { value: "tightness", label: "Tightness test" },
+  { value: "strength", label: "Strength test" },
+];
+
 /** The pressure test: what was read, and the drop that the temperature does not explain. */
 export function TestForm({ proof, prove, set }: GateProps) {
   const u = useUnits();
   const t = proof.test;
+  // A retest never writes over what was read before it.
+  const again = () => {
+    const { test_kind: kind, test_start_kpa: start_kpa, test_end_kpa: end_kpa, test_start_c: start_c, test_end_c: end_c, test_minutes: minutes, test_wanted_kpa: wanted_kpa, test_step_kpa: step_kpa } = prove;
+    const kept = { kind, start_kpa, end_kpa, start_c, end_c, minutes, wanted_kpa, step_kpa, at: Math.round(Date.now() / 1000), note: "" };
+    set({ tests: [...(prove.tests ?? []), kept], test_start_kpa: null, test_end_kpa: null, test_start_c: null, test_end_c: null, test_minutes: null });
+  };
   return (
     <>
+      <Segments label="Test" value={prove.test_kind ?? "tightness"} options={TEST_KINDS} onChange={(v) => set({ test_kind: v })} />
       <div className="grid grid-cols-2 gap-3">
         <NumberField label="Pressure at the start" dim="gauge" per={1000} optional min={0} max={10000} value={prove.test_start_kpa} onChange={(v) => set({ test_start_kpa: v })} />
         <NumberField label="Temperature at the start" dim="temperature" optional min={-40} max={80} value={prove.test_start_c} onChange={(v) => set({ test_start_c: v })} />
@@ -86,6 +99,23 @@ export function TestForm({ proof, prove, set }: GateProps) {
           <dt className="text-soft">Smallest leak it could have shown</dt>
           <dd className="figure">{u.scientific(t.smallest_pa_m3_s)} Pa·m³/s of nitrogen</dd>
         </dl>
+      )}
+      <Button disabled={prove.test_start_kpa === null || prove.test_start_kpa === undefined} onClick={again}>
+        Keep this test and do another
+      </Button>
+      {proof.earlier_tests.length > 0 && (
+        <ol aria-label="Earlier tests" className="list-none p-0">
+          {proof.earlier_tests.map((e, i) => (
+            <li key={i} className="border-t-2 border-rule py-2">
+              <b>{TEST_KINDS.find((k) => k.value === e.kind)?.label}</b> <span className="figure text-soft">{e.at ? stamp(e.at) : ""}</span>{" "}
+              <span className="figure">
+                {e.start_pa !== null && u.say("gauge", e.start_pa)} {e.end_pa !== null && `→ ${u.say("gauge", e.end_pa)}`}
+              </span>
+              <br />
+              {e.words}
+            </li>
+          ))}
+        </ol>
       )}
       <p className="border-l-4 border-ochre pl-3">Nitrogen from a regulated bottle with relief, never air or oxygen. The maker&apos;s test pressure and the local code go before any figure here.</p>
     </>

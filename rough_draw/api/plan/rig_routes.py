@@ -126,14 +126,16 @@ def edit_rig(key: Key, edit: RigEdit) -> JobOut:
             e.told if isinstance(e, Fault) else str(e), f"rig.parts.{edit.part}" if edit.part else "rig"
         ) from None
     saved = _save(key, edit.version, job, rig=rig)
-    if edit.op == "kit":
+    if edit.op in ("kit", "swap"):
         _log_exchange(key, job.rig.get(edit.part), rig.get(edit.part))
     return saved
 
 
 def _log_exchange(key: str, old: Part | None, new: Part | None) -> None:
     """A part changed for another while the job runs goes into its log: what it was, what it is, and when."""
-    if old is None or new is None or old.kit == new.kit or runs.view(key).state.started_at is None:
+    if old is None or new is None or runs.view(key).state.started_at is None:
+        return
+    if old.kit == new.kit and say(old.called()) == say(new.called()):
         return
     note = say(message("part-exchanged", old=old.called(), new=new.called()))
     jobs.add_touch(key, f"put-on:{new.id}", time.time(), note)

@@ -19,6 +19,7 @@ from rough_draw.api.prove.schemas import (
     BenchOut,
     BenchTouchIn,
     BlankOffOut,
+    EarlierTestOut,
     GateOut,
     GaugeCheckOut,
     KitCard,
@@ -74,6 +75,19 @@ def read_prove(key: Key) -> ProveOut:
             leak_pa_m3_s=range_out(test.leak) if test.leak else None,
             smallest_pa_m3_s=test.smallest,
         ),
+        earlier_tests=[
+            EarlierTestOut(
+                kind=t.kind,
+                at=t.at,
+                start_pa=None if t.start_kpa is None else 1e3 * t.start_kpa,
+                end_pa=None if t.end_kpa is None else 1e3 * t.end_kpa,
+                minutes=t.minutes,
+                verdict=j.verdict,
+                words=j.words,
+                note=t.note,
+            )
+            for t, j in found.earlier
+        ],
         oil=OilOut(
             verdict=found.oil.verdict,
             words=found.oil.words,

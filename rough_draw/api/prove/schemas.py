@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field
 from rough_draw.api.plan.schemas import Choice
 from rough_draw.api.said import Said
 from rough_draw.api.schemas import Body, RangeOut
-from rough_draw.core.sheet.evidence import StageReading
+from rough_draw.core.sheet.evidence import StageReading, TestKind
 
 
 class GateOut(BaseModel):
@@ -34,6 +34,19 @@ class PressureTestOut(BaseModel):
     drop_pa: RangeOut | None
     leak_pa_m3_s: RangeOut | None
     smallest_pa_m3_s: float | None
+
+
+class EarlierTestOut(BaseModel):
+    """A pressure test before the latest: as it was read, and judged."""
+
+    kind: TestKind
+    at: float | None
+    start_pa: float | None = Field(description="gauge pressure")
+    end_pa: float | None
+    minutes: float | None
+    verdict: str
+    words: Said
+    note: str
 
 
 class OilOut(BaseModel):
@@ -85,6 +98,7 @@ class ProveOut(BaseModel):
 
     gates: list[GateOut]
     test: PressureTestOut
+    earlier_tests: list[EarlierTestOut]
     oil: OilOut
     blank_off: BlankOffOut
     gauge: GaugeCheckOut

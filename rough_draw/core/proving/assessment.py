@@ -15,7 +15,7 @@ from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.proving import blank_off, gauge_check, pressure_test, pump_oil
 from rough_draw.core.proving.checklist import GateState, State, states
 from rough_draw.core.proving.stage_verdict import StageAnswer, judge_stage
-from rough_draw.core.sheet.evidence import StageReading
+from rough_draw.core.sheet.evidence import PressureReading, StageReading
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.kit_history import KitEvent
 from rough_draw.core.sheet.oil_rule import OilRule
@@ -29,6 +29,7 @@ class Proof:
 
     gates: list[GateState]
     test: pressure_test.PressureTest
+    earlier: list[tuple[PressureReading, pressure_test.PressureTest]]
     oil: pump_oil.OilAnswer
     blank_off: blank_off.BlankOff
     gauge: gauge_check.GaugeAnswer
@@ -56,7 +57,9 @@ def prove(job: Job, rule: OilRule | None = None, history: History | None = None)
     pump = job.rig.pump
     of_pump = past.get(pump.kit or 0, [])
     system = build_system(job.scope)
-    test = pressure_test.judge(job.prove, system.volume().value, system.atmosphere)
+    volume = system.volume().value
+    test = pressure_test.judge(job.prove.latest_test, volume, system.atmosphere)
+    before = [(t, pressure_test.judge(t, volume, system.atmosphere)) for t in job.prove.tests]
     oil = pump_oil.judge(job.prove, rule or OilRule(), of_pump)
     seen = job.prove.stages.get("pump", StageReading())
     if seen.part not in ("", mark_of(job.rig, "pump")):
@@ -72,15 +75,29 @@ def prove(job: Job, rule: OilRule | None = None, history: History | None = None)
     except ScopeError as e:
         fault = e.told
     answers: dict[str, tuple[State, Name]] = {
-        "pressure-test": (_STATE[test.verdict], test.words),
+        "pressure-test": _of_test(job, test),
         "oil": (_STATE[oil.verdict], oil.words),
         "blank-off": (_STATE[blank.verdict], _with_figure(micron, blank)),
         "rig-proof": _of_rig(stages, fault),
         "gauge": (_STATE[gauge.verdict], all_of(gauge.words) or ""),
     }
     return Proof(
-        gates=states(job, answers), test=test, oil=oil, blank_off=blank, gauge=gauge, stages=stages, fault=fault
+        gates=states(job, answers),
+        test=test,
+        earlier=before,
+        oil=oil,
+        blank_off=blank,
+        gauge=gauge,
+        stages=stages,
+        fault=fault,
     )
+
+
+def _of_test(job: Job, test: pressure_test.PressureTest) -> tuple[State, Name]:
+    """A strength test that held says nothing of a small leak: the tightness test is still to come."""
+    if test.verdict == "tight" and job.prove.latest_test.kind == "strength":
+        return "open", message("pressure-test-strength-only", words=test.words)
+    return _STATE[test.verdict], test.words
 
 
 def _with_figure(micron: float | None, blank: blank_off.BlankOff) -> Message:

@@ -10,7 +10,7 @@ from rough_draw.core.message import Figure, Message, listed, message
 from rough_draw.core.message.figure import duration, gauge_pressure, pressure_step
 from rough_draw.core.physics.interval import Range
 from rough_draw.core.physics.units import kelvin
-from rough_draw.core.sheet.evidence import Prove
+from rough_draw.core.sheet.evidence import PressureReading
 
 Verdict = Literal["open", "tight", "leaks", "too-short", "too-low"]
 LEAST_MINUTES = 10.0
@@ -41,18 +41,19 @@ def corrected(start: float, start_k: float, end_k: float) -> float:
     return start * end_k / start_k
 
 
-def judge(prove: Prove, volume: float, atmosphere: float) -> PressureTest:
+def judge(seen: PressureReading, volume: float, atmosphere: float) -> PressureTest:
     """Judge the test of a system of ``volume`` m³.
 
+    A strength test shows that it holds, in whatever time the code asks; a tightness test needs its minutes.
     The band of the drop is one step of the gauge at either end, half a step each way, and `TEMPERATURE_SLIP` between
     what was read and what the gas was at, both in quadrature.
     """
     p1, p2, c1, c2, minutes = (
-        prove.test_start_kpa,
-        prove.test_end_kpa,
-        prove.test_start_c,
-        prove.test_end_c,
-        prove.test_minutes,
+        seen.start_kpa,
+        seen.end_kpa,
+        seen.start_c,
+        seen.end_c,
+        seen.minutes,
     )
     missing = [
         w
@@ -71,7 +72,7 @@ def judge(prove: Prove, volume: float, atmosphere: float) -> PressureTest:
     start, end = p1 * 1000.0 + atmosphere, p2 * 1000.0 + atmosphere
     expected = corrected(start, kelvin(c1), kelvin(c2))
     drop = expected - end
-    step = prove.test_step_kpa * 1000.0
+    step = seen.step_kpa * 1000.0
     # Two half steps, uniform: 90 % of the sum lies within 0.68 of a step.
     band = ((0.68 * step) ** 2 + (expected * TEMPERATURE_SLIP.high / kelvin(c2)) ** 2) ** 0.5
     lost = Range(drop - band, drop, drop + band)
@@ -86,10 +87,10 @@ def judge(prove: Prove, volume: float, atmosphere: float) -> PressureTest:
             told = message("pressure-test-with-heat", heat=pressure_step(heat), told=told)
         return PressureTest(verdict=verdict, words=told, expected=expected, drop=lost, leak=leak, smallest=smallest)
 
-    if prove.test_wanted_kpa is not None and p1 < prove.test_wanted_kpa - prove.test_step_kpa / 2:
-        return says("too-low", start=gauge_pressure(1e3 * p1), wanted=gauge_pressure(1e3 * prove.test_wanted_kpa))
+    if seen.wanted_kpa is not None and p1 < seen.wanted_kpa - seen.step_kpa / 2:
+        return says("too-low", start=gauge_pressure(1e3 * p1), wanted=gauge_pressure(1e3 * seen.wanted_kpa))
     if lost.low > 0.0:
         return says("leaks", drop=pressure_step(drop), band=pressure_step(band))
-    if minutes < LEAST_MINUTES:
+    if minutes < LEAST_MINUTES and seen.kind == "tightness":
         return says("too-short", time=duration(60.0 * minutes), least=duration(60.0 * LEAST_MINUTES))
     return says("tight", drop=pressure_step(drop), band=pressure_step(band))

@@ -58,8 +58,31 @@ class GaugeCheck(Sheet):
     cleaned: bool = False
 
 
+TestKind = Literal["tightness", "strength"]
+
+
+class PressureReading(Sheet):
+    """One pressure test as it was read: gauge kPa, °C, minutes; what the code or the maker asks for, and the gauge's
+    step. ``at``: epoch s at which it was put by.
+    """
+
+    kind: TestKind = "tightness"
+    start_kpa: float | None = Field(None, ge=0, le=10_000)
+    end_kpa: float | None = Field(None, ge=0, le=10_000)
+    start_c: float | None = Field(None, ge=-40, le=80)
+    end_c: float | None = Field(None, ge=-40, le=80)
+    minutes: float | None = Field(None, ge=0, le=10_000)
+    wanted_kpa: float | None = Field(None, gt=0, le=10_000)
+    step_kpa: float = Field(10.0, gt=0, le=500)
+    at: float | None = Field(None, ge=0, le=4e9)
+    note: Text = ""
+
+
 class Prove(Sheet):
-    """What was proved before the draw. Pressures of the test are gauge kPa."""
+    """What was proved before the draw. Pressures of the test are gauge kPa.
+
+    The ``test_`` fields are of the latest pressure test; ``tests`` keeps those before it: a retest overwrites none.
+    """
 
     gates: dict[Text, Gate] = Field({}, max_length=40)
     oil: OilLook = "unknown"
@@ -73,5 +96,13 @@ class Prove(Sheet):
     test_minutes: float | None = Field(None, ge=0, le=10_000)
     test_wanted_kpa: float | None = Field(None, gt=0, le=10_000)
     test_step_kpa: float = Field(10.0, gt=0, le=500)
+    test_kind: TestKind = "tightness"
+    tests: tuple[PressureReading, ...] = Field((), max_length=30)
     stages: dict[Slug, StageReading] = Field({}, max_length=40)
     gauge: GaugeCheck = GaugeCheck()
+
+    @property
+    def latest_test(self) -> PressureReading:
+        """The pressure test that counts: the last one."""
+        fields = ("kind", "start_kpa", "end_kpa", "start_c", "end_c", "minutes", "wanted_kpa", "step_kpa")
+        return PressureReading(**{name: getattr(self, f"test_{name}") for name in fields})

@@ -73,6 +73,7 @@ pressure-test-end-pressure = the pressure at the end
 pressure-test-start-temperature = the temperature at the start
 pressure-test-end-temperature = the temperature at the end
 pressure-test-minutes = the minutes
+pressure-test-strength-only = Strength test held. { $words } The tightness test is still to do.
 pressure-test-wanted = Still to fill in: { $fields }.
 pressure-test-with-heat = Temperature explains { $heat } of the change. { $told }
 pressure-test-too-low = It began at { $start }; { $wanted } is asked for.
