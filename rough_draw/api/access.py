@@ -34,7 +34,7 @@ OPEN = ("/api/session", "/api/health")
 SMALL = 2 * 1024 * 1024
 FILES = 64 * 1024 * 1024
 BACKUP = 512 * 1024 * 1024
-UPLOADS = ("/import", "/rig-file", "/job-files", "/scenario-files", "/hold", "/photos")
+UPLOADS = ("/import", "/rig-file", "/job-files", "/scenario-files", "/hold", "/photos", "/settings/logo")
 """Endings of addresses that take a file; every other body is a small document."""
 
 POLICY = (

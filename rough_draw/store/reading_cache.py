@@ -41,6 +41,12 @@ class Readings:
         return Readings(self.gauge, self.at[keep], self.pa[keep], self.simulated[keep], self.part)
 
 
+def spans(at: FloatArray, made: BoolArray) -> list[tuple[float, float]]:
+    """Spans of time (from, to) in which readings were simulated."""
+    edges = np.flatnonzero(np.diff(np.concatenate([[False], made, [False]]).astype(int)))
+    return [(float(at[a]), float(at[b - 1])) for a, b in zip(edges[::2], edges[1::2], strict=True)]
+
+
 @dataclass
 class _Tail:
     last: int = 0

@@ -15,7 +15,7 @@ from rough_draw.api.record import routes
 from rough_draw.core.records.deviation import Facts, deviations, without_reason
 from rough_draw.core.sheet.job import Job, Party
 from rough_draw.core.sheet.scope import Scope
-from rough_draw.store.report import Record
+from rough_draw.store.report.record import Record
 from tests import builders
 from tests.core.test_hold import hold
 

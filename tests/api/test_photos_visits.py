@@ -1,4 +1,4 @@
-"""Pictures and follow-up visits by the API: kept, limited, sealed; a visit adds to a sealed record, breaking nothing."""
+"""Pictures and follow-up visits by the API: kept, limited, sealed; a visit breaks no seal."""
 
 from __future__ import annotations
 

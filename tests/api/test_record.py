@@ -25,7 +25,7 @@ from rough_draw.core.sheet.kit_history import KitEvent
 from rough_draw.demo import build
 from rough_draw.scenarios.van import KIT
 from rough_draw.store import kit_log, labels, shelf
-from rough_draw.store.report_closing import drawn
+from rough_draw.store.report.closing import drawn
 from tests.store.test_report import words
 from tests.store.test_seal import gone
 
@@ -110,19 +110,19 @@ def test_a_tampered_record_comes_in_and_says_so(api: TestClient) -> None:
 def zipped() -> bytes:
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w") as z:
-        z.writestr("job.json", "{}")
+        z.writestr("other.json", "{}")
     return out.getvalue()
 
 
 @pytest.mark.parametrize(
     ("data", "says"),
     [
-        (zipped(), "JSON"),
+        (zipped(), "archive"),
         (b'{"format": "rough-draw/job-file", "key": "x", "job": {', "Line 1"),
         ("{}".encode("utf-16"), "key"),
         (b"\xff\xfe\x00\xd8 not text", "UTF-8"),
         (b"[" * 100_000, "nested"),
-        (b'{"format": "rough-draw/job-file", "version": 3, "key": "x", "job": {}}', "version"),
+        (b'{"format": "rough-draw/job-file", "version": 4, "key": "x", "job": {}}', "version"),
         (b'{"format": "rough-draw/job-file", "key": "x", "job": {}, "chain": [{"number": 1}]}', "chain"),
         (b'{"format": "rough-draw/job-file", "key": "../../etc", "job": {}}', "key"),
     ],

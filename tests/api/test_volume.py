@@ -18,7 +18,7 @@ from rough_draw.core.engine.network import Network
 from rough_draw.core.sheet.job import Job, Party
 from rough_draw.core.sheet.scope import Scope
 from rough_draw.standins.world import Truth, World
-from rough_draw.store.report import Record
+from rough_draw.store.report.record import Record
 from tests import builders
 
 

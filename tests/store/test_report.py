@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
+import io
 import re
+from dataclasses import replace
 from datetime import datetime
 from typing import Any
 
 import numpy as np
 import pytest
-from reportlab import rl_config
+from pypdf import PdfReader
+from reportlab.graphics.shapes import String
+from reportlab.pdfbase.pdfmetrics import stringWidth
 
 from rough_draw.core.hold.verdict import judge_hold
 from rough_draw.core.model.rig_graph import Unknowns
@@ -20,20 +24,17 @@ from rough_draw.core.sheet.job import Closing, Job, Party, Release
 from rough_draw.core.sheet.scope import Scope
 from rough_draw.standins.scripted_run import play
 from rough_draw.standins.world import Truth
-from rough_draw.store.report import Record, render
-
-
-@pytest.fixture(autouse=True)
-def plain(monkeypatch: pytest.MonkeyPatch) -> None:
-    """Pages uncompressed, so that their words can be read."""
-    monkeypatch.setattr(rl_config, "pageCompression", 0)
+from rough_draw.store.photos import Photo, made_ready
+from rough_draw.store.report.build import render
+from rough_draw.store.report.charts import Frame
+from rough_draw.store.report.fonts import BOLD
+from rough_draw.store.report.record import Gauge, Record
+from tests.store.test_photos import picture
 
 
 def words(pdf: bytes) -> str:
     """The text of a report, run together."""
-    found = re.findall(rb"\(((?:[^()\\]|\\.)*)\) Tj", pdf)
-    text = b" ".join(found).decode("latin-1")
-    return re.sub(r"\s+", " ", re.sub(r"\\(\d{3})", lambda m: chr(int(m[1], 8)), text).replace("\\", ""))
+    return re.sub(r"\s+", " ", " ".join(page.extract_text() for page in PdfReader(io.BytesIO(pdf)).pages))
 
 
 def sheet(**changes: Any) -> Job:
@@ -161,4 +162,90 @@ def test_awkward_text_is_printed_not_obeyed() -> None:
     party = Party(customer="<b>Bold & Sons</b> ]]>", unit="(room) \\ 1", technician="µ − Ω")
     text = words(render(record(sheet(party=party))))
     assert "<b>Bold&Sons</b>" in text.replace(" ", ""), "marks are printed as they stand"
-    assert "(room) 1" in text.replace("  ", " ")
+    assert "(room) \\ 1" in text
+
+
+def test_the_first_page_is_the_answer_and_stands_alone() -> None:
+    r = record(sheet(), leak=2e-3)
+    whole = PdfReader(io.BytesIO(render(r)))
+    first = re.sub(r"\s+", " ", whole.pages[0].extract_text())
+    for part in ("It leaks", "Lowest level", "At isolation", "Held", "20 min", "3.25 kg", "Deviations", "Signature"):
+        assert part in first, part
+    alone = PdfReader(io.BytesIO(render(r, one_page=True)))
+    assert len(alone.pages) == 1
+    assert len(whole.pages) > 1
+    assert whole.metadata is not None
+    assert whole.metadata.title == "Evacuation record: Larkspur Flower Wholesale Cold room 3"
+    assert whole.trailer["/Root"]["/Lang"] == "en-US"
+    marks = [str(m["/Title"]) for m in whole.outline if not isinstance(m, list)]
+    assert marks[0] == "Deviations"
+    assert len(marks) > 6
+    fonts = {
+        str(f["/BaseFont"]) for p in whole.pages for f in (x.get_object() for x in p["/Resources"]["/Font"].values())
+    }
+    assert not any("Courier" in f for f in fonts)
+    assert any("RoughDraw" in f or "+" in f for f in fonts)
+
+
+def test_simulated_readings_are_called_so_on_every_page_that_has_them() -> None:
+    r = record(sheet())
+    assert r.at is not None
+    made = replace(r, simulated=((float(r.at[0]), float(r.at[-1])),))
+    text = words(render(made))
+    assert text.count("SIMULATED") >= 3
+    assert "SIMULATED" not in words(render(r))
+
+
+def test_a_second_gauge_photos_and_hands_are_on_paper() -> None:
+    r = record(sheet())
+    assert r.at is not None
+    assert r.pa is not None
+    data, width, height = made_ready(picture())
+    seen = Photo(
+        sha256="ab" * 32,
+        about="oil",
+        caption="the glass",
+        at=1.76e9,
+        hand="Ossi Brandt",
+        width=width,
+        height=height,
+        data=data,
+    )
+    absent = replace(seen, about="check:power-off", caption="", data=None)
+    hand = tuple(replace(t, hand="Ossi Brandt") for t in r.touches)
+    other = Gauge(name="Gauge 7", at=r.at, pa=r.pa * 0.5)
+    pdf = render(replace(r, touches=hand, others=(other,), photos=(seen, absent)))
+    text = words(pdf)
+    for part in (
+        "Dashed: Gauge 7",
+        "Readings: Gauge 7",
+        "the glass",
+        "Oil glass",
+        "Check: power off",
+        "not in this file",
+    ):
+        assert part in text, part
+    assert text.count("Ossi Brandt") >= len(hand)
+    assert sum(len(p.images) for p in PdfReader(io.BytesIO(pdf)).pages) == 1
+
+
+@pytest.mark.parametrize("name", ["Łódzki Chłód", "Größ & Söhne", "Čtvrtý mráz", "冷蔵", "Ψύξη", "a\u0000b\u2028c"])
+def test_any_name_prints(name: str) -> None:
+    text = words(render(record(sheet(party=Party(customer=name, unit="x")))))
+    if all(ord(c) < 0x180 for c in name if c.isalpha()) and "\0" not in name:
+        assert name in text
+
+
+def test_marks_close_by_each_other_do_not_lie_on_each_other() -> None:
+    frame = Frame(400, 200, 20, 10, 1e6, log=True)
+    for n in range(1, 13):
+        frame.mark(1.0 + 0.01 * n, str(n))
+    places = [
+        (s.x, s.y, s.x + stringWidth(s.text, BOLD, 7))
+        for s in frame.drawing.contents
+        if isinstance(s, String) and s.fontName == BOLD
+    ]
+    assert len(places) == 12
+    for i, a in enumerate(places[:6]):
+        for b in places[i + 1 : 6]:
+            assert a[1] != b[1] or a[2] <= b[0] or b[2] <= a[0]

@@ -234,7 +234,8 @@ def test_a_played_job_goes_in_order(job: Job) -> None:
 def test_report_is_a_pdf_of_few_pages(job: Job) -> None:
     import numpy as np
 
-    from rough_draw.store.report import Record, render
+    from rough_draw.store.report.build import render
+    from rough_draw.store.report.record import Record
 
     rl_config.pageCompression = 0
     played = play(job, random_truth(2), hold_min=4)

@@ -748,6 +748,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{key}/page.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Page Pdf
+         * @description The report's first page alone, as PDF.
+         */
+        get: operations["page_pdf_api_jobs__key__page_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{key}/patterns": {
         parameters: {
             query?: never;
@@ -2110,6 +2130,34 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/settings/logo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Logo
+         * @description The firm's logo.
+         */
+        get: operations["read_logo_api_settings_logo_get"];
+        /**
+         * Write Logo
+         * @description Take the firm's logo from its own file (PNG, JPEG, WebP): it stands on the reports.
+         */
+        put: operations["write_logo_api_settings_logo_put"];
+        post?: never;
+        /**
+         * Remove Logo
+         * @description Have no logo on the reports.
+         */
+        delete: operations["remove_logo_api_settings_logo_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/templates": {
         parameters: {
             query?: never;
@@ -2633,6 +2681,11 @@ export interface components {
         };
         /** Body_read_rig_api_jobs__key__rig_file_post */
         Body_read_rig_api_jobs__key__rig_file_post: {
+            /** File */
+            file: string;
+        };
+        /** Body_write_logo_api_settings_logo_put */
+        Body_write_logo_api_settings_logo_put: {
             /** File */
             file: string;
         };
@@ -7016,9 +7069,15 @@ export interface components {
          *
          *     ``pressure``: of a vacuum, absolute; ``gauge``: above the air's; ``numbers``: how they are
          *     written (1,234.5; 1.234,5; 1 234,5); ``english``: the words of the trade here or there;
-         *     ``oil_rule``: when a pump's oil is due; ``habits``: what a new sheet starts with where schools differ.
+         *     ``firm`` and ``address``: as they stand on papers; ``oil_rule``: when a pump's oil is due;
+         *     ``habits``: what a new sheet starts with where schools differ.
          */
         Settings: {
+            /**
+             * Address
+             * @default
+             */
+            address: string;
             /**
              * Barometer
              * @default hpa
@@ -7042,6 +7101,11 @@ export interface components {
              * @enum {string}
              */
             english: "us" | "uk";
+            /**
+             * Firm
+             * @default
+             */
+            firm: string;
             /**
              * Flow
              * @default cfm
@@ -9210,6 +9274,35 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["StepOut"][];
                 };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    page_pdf_api_jobs__key__page_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description What was sent cannot be used */
             422: {
@@ -11748,6 +11841,91 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["SettingsOut"];
                 };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_logo_api_settings_logo_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    write_logo_api_settings_logo_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_write_logo_api_settings_logo_put"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_logo_api_settings_logo_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description What was sent cannot be used */
             422: {

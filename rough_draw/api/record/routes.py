@@ -14,14 +14,15 @@ from rough_draw.api.hold import holds
 from rough_draw.api.record.deviations import printed
 from rough_draw.core.engine.network import NetworkError
 from rough_draw.core.message import message
-from rough_draw.core.model.assemble import Assembly
 from rough_draw.core.model.system import ScopeError
+from rough_draw.core.planning.plan import Plan
 from rough_draw.core.proving.health import health
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.naming import part_name
-from rough_draw.store import job_files, jobs, kit_log, sealing, shelf
-from rough_draw.store.report import Record, render
-from rough_draw.store.report_closing import Closing
+from rough_draw.store import firm, job_files, jobs, kit_log, photos, sealing, shelf
+from rough_draw.store.reading_cache import spans
+from rough_draw.store.report.build import render
+from rough_draw.store.report.record import Closing, Firm, Gauge, Record
 
 router = APIRouter(tags=["record"])
 
@@ -32,9 +33,9 @@ def _name(key: str, ending: str) -> dict[str, str]:
     return {"Content-Disposition": f'attachment; filename="{words}{ending}"'}
 
 
-def _assembly(job: Job) -> Assembly | None:
+def _plan(job: Job) -> Plan | None:
     try:
-        return runs.plan_for(job).assembly
+        return runs.plan_for(job)
     except (ScopeError, NetworkError):
         return None  # the record is written though the rig on the sheet cannot be computed
 
@@ -75,13 +76,16 @@ def _closing(key: str, run: runs.RunView, hub: Hub) -> Closing:
     )
 
 
-@router.get("/jobs/{key}/record.pdf", response_class=Response)
-def record_pdf(key: Key, hub: HubDep) -> Response:
-    """The report as PDF."""
+def _record(key: str, hub: Hub) -> Record:
+    """Everything of a job that goes on paper."""
     run = runs.view(key)
     judged = holds.judge(run)
     main = run.main()
-    record = Record(
+    plan = _plan(run.job)
+    others = [s for s in run.series if s is not main]
+    names = {g.id: g.name or message("gauge-number", number=n) for n, g in enumerate(run.job.rig.gauges, 1)}
+    firm_of = shelf.settings()
+    return Record(
         job=run.job,
         touches=tuple(run.touches),
         at=main.at if main else None,
@@ -94,10 +98,30 @@ def record_pdf(key: Key, hub: HubDep) -> Response:
         volume=judged.volume.value if judged else 0.0,
         judged_on=judged.about_volume if judged else (),
         deviations=printed(key, run, hub),
-        assembly=_assembly(run.job),
+        assembly=plan.assembly if plan is not None else None,
+        plan=plan,
+        simulated=tuple(spans(main.at, main.simulated)) if main else (),
+        others=tuple(
+            Gauge(name=names.get(s.part or "", s.gauge), at=s.at, pa=s.pa, simulated=tuple(spans(s.at, s.simulated)))
+            for s in others
+        ),
+        photos=tuple(photos.of(key, with_data=True)),
+        firm=Firm(name=firm_of.firm, address=firm_of.address, logo=firm.logo()),
         closing=_closing(key, run, hub),
     )
-    return Response(render(record), media_type="application/pdf", headers=_name(key, ".pdf"))
+
+
+@router.get("/jobs/{key}/record.pdf", response_class=Response)
+def record_pdf(key: Key, hub: HubDep) -> Response:
+    """The report as PDF."""
+    return Response(render(_record(key, hub)), media_type="application/pdf", headers=_name(key, ".pdf"))
+
+
+@router.get("/jobs/{key}/page.pdf", response_class=Response)
+def page_pdf(key: Key, hub: HubDep) -> Response:
+    """The report's first page alone, as PDF."""
+    body = render(_record(key, hub), one_page=True)
+    return Response(body, media_type="application/pdf", headers=_name(key, "-page.pdf"))
 
 
 @router.get("/jobs/{key}/readings.csv", response_class=Response)

@@ -10,7 +10,6 @@ from datetime import datetime
 
 import numpy as np
 from fastapi import APIRouter, HTTPException, Query, UploadFile
-from numpy.typing import NDArray
 from sse_starlette import EventSourceResponse, ServerSentEvent
 
 from rough_draw.api import runs
@@ -39,7 +38,7 @@ from rough_draw.core.readings.time_unit import TimeUnit
 from rough_draw.core.sheet.gauge_owner import AT_PUMP, DIAL, owner, owners
 from rough_draw.standins.gauge_server import SPEEDS
 from rough_draw.store import jobs
-from rough_draw.store.reading_cache import SIMULATED
+from rough_draw.store.reading_cache import SIMULATED, spans
 from rough_draw.text import say, told
 
 router = APIRouter(tags=["run"])
@@ -73,16 +72,10 @@ def read_readings(
                 pa=maybe(pa),
                 total=end,
                 thinned=at.size < end,
-                simulated=_spans(s.at[:end], s.simulated[:end]),
+                simulated=spans(s.at[:end], s.simulated[:end]),
             )
         )
     return found
-
-
-def _spans(at: NDArray[np.float64], made: NDArray[np.bool_]) -> list[tuple[float, float]]:
-    """Spans of time in which readings were simulated."""
-    edges = np.flatnonzero(np.diff(np.concatenate([[False], made, [False]]).astype(int)))
-    return [(float(at[a]), float(at[b - 1])) for a, b in zip(edges[::2], edges[1::2], strict=True)]
 
 
 @router.post("/jobs/{key}/readings", status_code=201)

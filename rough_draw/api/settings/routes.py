@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter, HTTPException, Request, Response
+from fastapi import APIRouter, HTTPException, Request, Response, UploadFile
 
 from rough_draw.api import runs
 from rough_draw.api.errors import refusal
@@ -16,11 +16,13 @@ from rough_draw.api.settings.schemas import (
     PurchasesOut,
     SettingsOut,
 )
+from rough_draw.core.message import message
 from rough_draw.core.physics.dial import read_dial
 from rough_draw.core.physics.display_units import DISPLAY
 from rough_draw.core.sheet.criteria import NEEDLE_PA
 from rough_draw.core.sheet.settings import Settings
-from rough_draw.store import jobs, people, shelf
+from rough_draw.store import firm, jobs, people, photos, shelf
+from rough_draw.store.jobs import NotFound
 from rough_draw.text import told
 
 router = APIRouter(tags=["shelf"])
@@ -98,3 +100,26 @@ def dial(body: DialIn) -> DialOut:
     except ValueError as e:
         raise HTTPException(422, told(e)) from None
     return DialOut(pa=found.pa, inhg=found.inhg, blind_pa=NEEDLE_PA, asked=found.asked or "")
+
+
+@router.get("/settings/logo", response_class=Response)
+def read_logo() -> Response:
+    """The firm's logo."""
+    found = firm.logo()
+    if found is None:
+        raise NotFound(message("no-logo"))
+    return Response(found, media_type="image/png", headers={"Cache-Control": "no-cache"})
+
+
+@router.put("/settings/logo", status_code=204)
+def write_logo(file: UploadFile) -> Response:
+    """Take the firm's logo from its own file (PNG, JPEG, WebP): it stands on the reports."""
+    firm.keep_logo(file.file.read(photos.MOST_BYTES + 1))
+    return Response(status_code=204)
+
+
+@router.delete("/settings/logo", status_code=204)
+def remove_logo() -> Response:
+    """Have no logo on the reports."""
+    firm.drop_logo()
+    return Response(status_code=204)

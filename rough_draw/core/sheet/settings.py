@@ -6,7 +6,7 @@ from typing import Literal
 
 from pydantic import Field
 
-from rough_draw.core.sheet.base import Sheet, Text
+from rough_draw.core.sheet.base import Long, Sheet, Text
 from rough_draw.core.sheet.habits import Habits
 from rough_draw.core.sheet.oil_rule import OilRule
 
@@ -16,7 +16,8 @@ class Settings(Sheet):
 
     ``pressure``: of a vacuum, absolute; ``gauge``: above the air's; ``numbers``: how they are
     written (1,234.5; 1.234,5; 1 234,5); ``english``: the words of the trade here or there;
-    ``oil_rule``: when a pump's oil is due; ``habits``: what a new sheet starts with where schools differ.
+    ``firm`` and ``address``: as they stand on papers; ``oil_rule``: when a pump's oil is due;
+    ``habits``: what a new sheet starts with where schools differ.
     """
 
     pressure: Literal["micron", "pa", "mbar", "torr", "inhg"] = "micron"
@@ -32,6 +33,8 @@ class Settings(Sheet):
     english: Literal["us", "uk"] = "us"
     hourly_rate: float = Field(60.0, ge=0, le=10_000)
     currency: Text = ""
+    firm: Text = ""
+    address: Long = ""
     travel_min: float = Field(15.0, ge=0, le=600)
     oil_rule: OilRule = OilRule()
     habits: Habits = Habits()

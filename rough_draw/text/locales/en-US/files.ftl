@@ -27,6 +27,7 @@ file-not-utf8 = The file is not text in UTF-8: what is read here is JSON in UTF-
 file-not-json = Line { $line }, column { $column }: not JSON ({ $fault }).
 file-no-sheet = The archive has no { $name } in it: it is no job file.
 file-bad-zip = The archive is damaged: take it again from where it was made.
+no-logo = The firm has no logo here.
 no-photo = There is no such picture here.
 photo-too-large = The picture is over { $most } MB: take a smaller one.
 photo-no-picture = This is no picture that can be read: JPEG, PNG and WebP can.

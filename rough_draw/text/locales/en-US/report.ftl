@@ -1,6 +1,68 @@
 ## The report.
 
 report-title = Evacuation record
+report-what-it-is = { $system }, { $refrigerant }
+report-by = { $dated ->
+    [no] { $by }
+   *[yes] { $by }, { $when }
+}
+report-simulated = SIMULATED: readings come from the simulated gauge, and not from this system. This certifies nothing.
+report-simulated-mark = SIMULATED
+report-standard-says = { $standard } ({ $rule }): { $says }.
+report-no-figure = –
+report-tile-lowest = Lowest level
+report-tile-isolated = At isolation
+report-tile-end = At the end
+report-tile-held = Held
+report-tile-rate = Rise at the end
+report-tile-charge = Weighed in
+report-dashed = Dashed: { $gauges }
+report-rig = The rig, as it was set up
+report-system-and-kit = System and kit
+report-tests = Pressure tests
+report-test-test = Test
+report-test-when = Put by
+report-test-start-end = From and to
+report-test-minutes = Time
+report-test-evidence = What it says
+report-test-tightness = Tightness test
+report-test-strength = Strength test
+report-test-pressure = { $pressure }
+report-test-at = { $pressure } at { $temperature }
+report-test-from-to = { $start } to { $end }
+report-steps = Steps, from { $since }
+report-hand = By
+report-readings-of = Readings: { $gauge }
+report-photos = Photos
+report-photo-absent = The picture itself is not in this file.
+report-photo-by = { $of }, { $when }{ $named ->
+    [no] {""}
+   *[yes] , { $by }
+}, { $hash }
+photo-of-check = Check: { $what }
+photo-of-step = Step: { $what }
+photo-of-port = Port: { $what }
+photo-of-visit = Follow-up visit { $what }
+photo-of-hold-end = Gauge at the end of the hold
+photo-of-nameplate = Nameplate
+photo-of-oil = Oil glass
+photo-of-rig = Rig
+photo-of-other = Photo
+report-visits = Follow-up visits
+report-visit-when = When
+report-visit-days = After
+report-visit-by = By
+report-visit-seen = What was seen
+report-visit-after = { $days ->
+    [0] same day
+    [1] 1 day
+   *[other] { $days } days
+}
+report-visit-set-point = set point { $temperature }
+report-visit-outdoor = outdoor { $temperature }
+figure-time = { $time }
+figure-rise = { $rise }
+gauge-number = gauge { $number }
 report-title-of = Evacuation record: { $customer } { $unit }
 report-evacuation = Evacuation
 report-foot = Rough Draw { $version }, verdict { $algorithm }, printed { $when }
@@ -9,12 +71,6 @@ report-page = page { $number } of { $count }
 report-not-given = not given
 report-none = none
 report-none-recorded = none recorded
-report-criterion = Standard: { $standard }: { $rule }.
-report-customer = Customer
-report-site = Site
-report-unit = Unit
-report-system = System
-report-refrigerant = Refrigerant
 report-oil = Oil
 report-oil-of = { $oil }, { $mass }
 report-volume = Volume
@@ -36,9 +92,7 @@ report-gauge = Gauge
 report-more-gauges = Further gauges
 report-gauge-of = { $name }. { $where }
 report-dial-only = dial only
-report-technician = Technician
 report-licensed = { $name }, license { $licence }
-report-firm = Firm
 report-proved = Proved before the pump ran
 report-check = Check
 report-evidence = State and evidence

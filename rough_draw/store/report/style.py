@@ -3,35 +3,52 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from xml.sax.saxutils import escape
 
-from reportlab.lib.colors import HexColor
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
+from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, Paragraph, Table, TableStyle
 
 from rough_draw.core.message import Name, message
-from rough_draw.store.report_charts import INK, RULE, STRONG
+from rough_draw.store.report.fonts import BOLD, CASUAL, FIGURES, TEXT, marked_up, registered
+from rough_draw.store.report.inks import INK, RULE, SOFT, STRONG
 from rough_draw.text import say
 
 WIDTH = A4[0] - 36 * mm
 
-BODY = ParagraphStyle("body", fontName="Helvetica", fontSize=9, leading=12, textColor=INK)
-SMALL = ParagraphStyle("small", parent=BODY, fontSize=7.5, leading=10, textColor=HexColor("#55604F"))
-HEAD = ParagraphStyle(
-    "head", parent=BODY, fontName="Helvetica-Bold", fontSize=11, leading=14, spaceBefore=8, spaceAfter=3
-)
-TITLE = ParagraphStyle("title", parent=BODY, fontName="Helvetica-Bold", fontSize=17, leading=21)
-VERDICT = ParagraphStyle("verdict", parent=BODY, fontName="Helvetica-Bold", fontSize=14, leading=18)
+registered()
+BODY = ParagraphStyle("body", fontName=TEXT, fontSize=9, leading=12, textColor=INK)
+SMALL = ParagraphStyle("small", parent=BODY, fontSize=7.5, leading=10, textColor=SOFT)
+HEAD = ParagraphStyle("head", parent=BODY, fontName=CASUAL, fontSize=12, leading=15, spaceBefore=9, spaceAfter=3)
+TITLE = ParagraphStyle("title", parent=BODY, fontName=CASUAL, fontSize=19, leading=23)
+VERDICT = ParagraphStyle("verdict", parent=BODY, fontName=CASUAL, fontSize=16, leading=20)
+FIGURE = ParagraphStyle("figure", parent=BODY, fontName=FIGURES, fontSize=12, leading=15)
+STRONG_TEXT = ParagraphStyle("strong", parent=BODY, fontName=BOLD)
 
 
 def text(value: Name, style: ParagraphStyle = BODY) -> Paragraph:
-    """A paragraph of plain text, said to whoever reads: marks are printed, not obeyed."""
-    return Paragraph(escape(say(value)).replace("µ", "&micro;").replace("−", "-"), style)
+    """A paragraph of plain text, said to whoever reads."""
+    return Paragraph(marked_up(say(value), style.fontName), style)
 
 
-def grid(rows: Sequence[tuple[str, Name]], columns: int = 2) -> Table:
+class Heading(Paragraph):
+    """A heading that stands among the document's bookmarks too."""
+
+    def __init__(self, value: Name, style: ParagraphStyle = HEAD) -> None:
+        self.words = say(value)
+        super().__init__(marked_up(self.words, style.fontName), style)
+
+    def draw(self) -> None:
+        """Print it, and keep its place."""
+        canvas: Canvas = self.canv
+        place = f"heading-{id(self)}"
+        canvas.bookmarkHorizontal(place, 0, self.height)
+        canvas.addOutlineEntry(self.words, place, 0)
+        super().draw()
+
+
+def grid(rows: Sequence[tuple[str, Name]], columns: int = 2, width: float = WIDTH) -> Table:
     """Pairs of a label, by its key, and its value, ``columns`` pairs to a line."""
     cells: list[list[Flowable]] = []
     for start in range(0, len(rows), columns):
@@ -42,7 +59,7 @@ def grid(rows: Sequence[tuple[str, Name]], columns: int = 2) -> Table:
             line += [text("", SMALL), text("")]
         cells.append(line)
     name_width = 27 * mm
-    table = Table(cells, colWidths=[name_width, WIDTH / columns - name_width] * columns)
+    table = Table(cells, colWidths=[name_width, width / columns - name_width] * columns)
     table.setStyle(
         TableStyle(
             [

@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 from reportlab.graphics.shapes import Drawing, Line, PolyLine, Rect, String
-from reportlab.lib.colors import Color, HexColor
+from reportlab.lib.colors import Color
+from reportlab.pdfbase.pdfmetrics import stringWidth
 
 from rough_draw.core.hold.posterior import Reading
 from rough_draw.core.message import message
@@ -15,20 +18,16 @@ from rough_draw.core.message.figure import vacuum
 from rough_draw.core.physics.display_units import DisplayUnit
 from rough_draw.core.physics.units import ATMOSPHERE_PA, MICRON_PA
 from rough_draw.core.readings.downsampling import decimate
+from rough_draw.store.report.fonts import BOLD, FIGURES, plain, registered
+from rough_draw.store.report.inks import GREEN, INK, MEASURED, PENCIL, RULE, SOFT, STRONG
 from rough_draw.text import say
 from rough_draw.text.figures import UNITS
 from rough_draw.text.numbers import significant
 from rough_draw.text.reader import reader
 
 FloatArray = NDArray[np.float64]
-
-INK = HexColor("#16212B")
-RULE = HexColor("#DCE4CC")
-STRONG = HexColor("#BBCBA6")
-MEASURED = HexColor("#1B3F9C")
-PENCIL = HexColor("#7A7F70")
-GREEN = HexColor("#1C6A43")
-FONT = "Helvetica"
+registered()
+Dash = bool | Sequence[float]
 
 
 class Frame:
@@ -49,6 +48,7 @@ class Frame:
         self.y_label = _unit().label if y_label is None else y_label
         self.drawing = Drawing(width, height)
         self.left, self.bottom, self.right, self.top = 46.0, 26.0, width - 8.0, height - 8.0
+        self.rows: list[float] = []
         self.x_max, self.y_low, self.y_high, self.log = max(x_max, 1.0), y_low, y_high, log
         self._rule()
 
@@ -74,7 +74,7 @@ class Frame:
                     self.left - 4,
                     y - 3,
                     significant(value, 2, reader().numbers),
-                    fontName=FONT,
+                    fontName=FIGURES,
                     fontSize=7,
                     textAnchor="end",
                     fillColor=INK,
@@ -85,9 +85,9 @@ class Frame:
             x = self.x(k * step)
             d.add(Line(x, self.bottom, x, self.top, strokeColor=RULE, strokeWidth=0.5))
             label = f"{k * step:g}"
-            d.add(String(x, self.bottom - 10, label, fontName=FONT, fontSize=7, textAnchor="middle", fillColor=INK))
-        d.add(String(self.right, 3, self.x_label, fontName=FONT, fontSize=7, textAnchor="end", fillColor=INK))
-        d.add(String(self.left + 4, self.bottom + 4, self.y_label, fontName=FONT, fontSize=7, fillColor=INK))
+            d.add(String(x, self.bottom - 10, label, fontName=FIGURES, fontSize=7, textAnchor="middle", fillColor=INK))
+        d.add(String(self.right, 3, self.x_label, fontName=FIGURES, fontSize=7, textAnchor="end", fillColor=INK))
+        d.add(String(self.left + 4, self.bottom + 4, self.y_label, fontName=FIGURES, fontSize=7, fillColor=INK))
         box = Rect(self.left, self.bottom, self.right - self.left, self.top - self.bottom)
         box.fillColor, box.strokeColor, box.strokeWidth = None, INK, 1.0
         d.add(box)
@@ -101,9 +101,9 @@ class Frame:
         return [first + k * step for k in range(int((self.y_high - first) / step) + 1)]
 
     def curve(
-        self, minutes: FloatArray, values: FloatArray, colour: Color, dash: bool = False, width: float = 1.2
+        self, minutes: FloatArray, values: FloatArray, colour: Color, dash: Dash = False, width: float = 1.2
     ) -> None:
-        """Draw a curve; NaN breaks it."""
+        """Draw a curve; NaN breaks it. ``dash``: its own, or the usual one."""
         piece: list[float] = []
         for m, v in zip(minutes, values, strict=True):
             if math.isnan(v):
@@ -113,11 +113,11 @@ class Frame:
                 piece += [self.x(float(m)), self.y(float(v))]
         self._stroke(piece, colour, dash, width)
 
-    def _stroke(self, piece: list[float], colour: Color, dash: bool, width: float) -> None:
+    def _stroke(self, piece: list[float], colour: Color, dash: Dash, width: float) -> None:
         if len(piece) >= 4:
             line = PolyLine(piece, strokeColor=colour, strokeWidth=width)
             if dash:
-                line.strokeDashArray = [4, 2]
+                line.strokeDashArray = [4, 2] if dash is True else list(dash)
             self.drawing.add(line)
 
     def level(self, value: float, label: str, colour: Color) -> None:
@@ -125,19 +125,47 @@ class Frame:
         y = self.y(value)
         self.drawing.add(Line(self.left, y, self.right, y, strokeColor=colour, strokeWidth=1.0))
         self.drawing.add(
-            String(self.right - 4, y + 2.5, label, fontName=FONT, fontSize=7, textAnchor="end", fillColor=colour)
+            String(
+                self.right - 4,
+                y + 2.5,
+                plain(label, FIGURES),
+                fontName=FIGURES,
+                fontSize=7,
+                textAnchor="end",
+                fillColor=colour,
+            )
         )
 
     def note(self, minutes: float, value: float, text: str, colour: Color) -> None:
         """A name beside a curve."""
         x, y = self.x(minutes) + 3, self.y(value) + 4
-        self.drawing.add(String(x, y, text, fontName=FONT, fontSize=8, fillColor=colour))
+        self.drawing.add(String(x, y, plain(text, FIGURES), fontName=FIGURES, fontSize=7, fillColor=colour))
 
     def mark(self, minutes: float, number: str) -> None:
-        """An event: a tick with its number on the top edge."""
+        """An event: a tick with its number on the top edge; those close by each other stand in rows under it."""
         x = self.x(minutes)
-        self.drawing.add(Line(x, self.top, x, self.top - 14, strokeColor=INK, strokeWidth=0.8))
-        self.drawing.add(String(x + 2, self.top - 11, number, fontName=FONT, fontSize=7, fillColor=INK))
+        wide = stringWidth(number, BOLD, 7) + 4
+        row = next((r for r, end in enumerate(self.rows) if x >= end), len(self.rows))
+        if row >= MOST_ROWS:
+            row = min(range(MOST_ROWS), key=lambda r: self.rows[r])
+        self.rows[row : row + 1] = [x + wide]
+        foot = self.top - 11 - 9.5 * row
+        self.drawing.add(Line(x, self.top, x, foot - 1, strokeColor=INK, strokeWidth=0.6))
+        self.drawing.add(String(x + 2, foot, number, fontName=BOLD, fontSize=7, fillColor=INK))
+
+    def not_real(self, start: float, end: float) -> None:
+        """Minutes in which a simulated gauge gave the readings: written over the sheet."""
+        word = say(message("report-simulated-mark"))
+        wide = stringWidth(word, BOLD, 9) + 18
+        x, last = self.x(start) + 4, self.x(end)
+        while True:
+            self.drawing.add(String(x, self.bottom + 14, word, fontName=BOLD, fontSize=9, fillColor=STRONG))
+            x += wide
+            if x + wide > last:
+                return
+
+
+MOST_ROWS = 6
 
 
 def _nice(step: float) -> float:
@@ -150,32 +178,69 @@ def _unit() -> DisplayUnit:
     return UNITS["pressure"][reader().vacuum]
 
 
-def draw_chart(at: FloatArray, pa: FloatArray, marks: list[tuple[float, str]], target: float, width: float) -> Drawing:
-    """The draw: ``at`` s since the first reading, ``pa`` Pa with NaN over range, ``marks`` (s, number)."""
-    t, p = decimate(at, pa, 900)
+@dataclass(frozen=True, kw_only=True)
+class Curve:
+    """Readings of a gauge: s since the first of the record, Pa with NaN over range; spans (s) that are simulated."""
+
+    at: FloatArray
+    pa: FloatArray
+    simulated: tuple[tuple[float, float], ...] = ()
+
+
+def draw_chart(
+    curves: Sequence[Curve], marks: Sequence[tuple[float, str]], target: float, width: float, height: float = 215
+) -> Drawing:
+    """The draw: the gauge that is read first, further ones dashed; ``marks`` (s, number); ``target`` Pa."""
     factor = _unit().factor
-    values = factor * p
-    finite = values[np.isfinite(values)]
+    thin = [(t / 60.0, factor * p) for t, p in (decimate(c.at, c.pa, 900) for c in curves)]
+    every = np.concatenate([p[np.isfinite(p)] for _, p in thin])
     least = 10.0 * MICRON_PA * factor
-    low = 10.0 ** math.floor(math.log10(max(least, float(finite.min()) if finite.size else 10.0 * least)))
+    low = 10.0 ** math.floor(math.log10(max(least, float(every.min()) if every.size else 10.0 * least)))
     high = 10.0 ** math.ceil(math.log10(ATMOSPHERE_PA * factor))
-    frame = Frame(width, 128, float(at[-1]) / 60.0, low, high, log=True)
+    frame = Frame(width, height, max(float(c.at[-1]) for c in curves) / 60.0, low, high, log=True)
+    for c in curves:
+        for start, end in c.simulated:
+            frame.not_real(start / 60.0, end / 60.0)
     frame.level(target * factor, say(message("chart-target", level=vacuum(target))), GREEN)
-    frame.curve(t / 60.0, values, MEASURED)
+    for n, (t, p) in enumerate(thin):
+        frame.curve(t, p, MEASURED, dash=n > 0)
     for seconds, number in marks:
         frame.mark(seconds / 60.0, number)
     return frame.drawing
 
 
-def hold_chart(t: FloatArray, p: FloatArray, fit: Reading | None, limit: float, width: float) -> Drawing:
-    """The hold: ``t`` s since isolation, ``p`` Pa, with the chosen cause in pencil."""
+def hold_chart(
+    t: FloatArray,
+    p: FloatArray,
+    fits: Sequence[tuple[str, Reading]],
+    limit: float,
+    width: float,
+    simulated: bool = False,
+) -> Drawing:
+    """The hold: ``t`` s since isolation, ``p`` Pa; the causes in pencil, each with its name and its own dash."""
     x, y = decimate(t, p, 600)
     factor = _unit().factor
-    top = factor * max(limit * 1.15, float(p.max()) * 1.1)
-    frame = Frame(width, 112, float(t[-1]) / 60.0, 0.0, top, log=False)
+    top = factor * max(limit * 1.15, float(p.max()) * 1.12)
+    frame = Frame(width, 165, float(t[-1]) / 60.0, 0.0, top, log=False)
+    if simulated:
+        frame.not_real(0.0, float(t[-1]) / 60.0)
     frame.level(limit * factor, say(message("chart-limit", level=vacuum(limit))), GREEN)
-    if fit is not None:
-        grid = np.linspace(0, float(t[-1]), 100)
-        frame.curve(grid / 60.0, factor * fit.curve(grid, float(t[-1])), PENCIL, dash=True)
+    grid = np.linspace(0, float(t[-1]), 100)
+    for n, (_, fit) in enumerate(fits):
+        frame.curve(grid / 60.0, factor * fit.curve(grid, float(t[-1])), PENCIL, dash=DASHES[n % len(DASHES)])
     frame.curve(x / 60.0, factor * y, MEASURED)
+    for n, (name, _) in enumerate(fits):
+        _legend(frame, n, name)
     return frame.drawing
+
+
+DASHES = ([5, 3], [1.5, 2.5], [8, 2.5, 1.5, 2.5])
+
+
+def _legend(frame: Frame, n: int, name: str) -> None:
+    """A cause beside its dash, under each other in the corner where a rise begins."""
+    y = frame.top - 12 - 11 * n
+    line = Line(frame.left + 8, y + 2.5, frame.left + 34, y + 2.5, strokeColor=PENCIL, strokeWidth=1.2)
+    line.strokeDashArray = DASHES[n % len(DASHES)]
+    frame.drawing.add(line)
+    frame.drawing.add(String(frame.left + 39, y, plain(name, FIGURES), fontName=FIGURES, fontSize=7.5, fillColor=SOFT))

@@ -1,0 +1,47 @@
+"""The firm as it stands on papers: its logo, kept beside the settings that have its name and address."""
+
+from __future__ import annotations
+
+import base64
+import io
+import warnings
+
+from PIL import Image, UnidentifiedImageError
+
+from rough_draw.core.message import message
+from rough_draw.store.jobs import writing
+from rough_draw.store.models import Setting
+from rough_draw.store.photos import MOST_BYTES, PhotoFault
+
+KEY = "logo"
+EDGE = 600
+"""Pixels of the longer edge of a logo as it is kept."""
+
+
+def logo() -> bytes | None:
+    """The firm's logo as PNG; None where there is none."""
+    row = Setting.get_or_none(Setting.key == KEY)
+    return base64.b64decode(row.document) if row is not None else None
+
+
+def keep_logo(data: bytes) -> None:
+    """Take a logo from the firm's own file (PNG, JPEG, WebP); what is clear in it stays clear. Raises PhotoFault."""
+    if len(data) > MOST_BYTES:
+        raise PhotoFault(message("photo-too-large", most=MOST_BYTES // 1048576))
+    try:
+        with warnings.catch_warnings():
+            warnings.simplefilter("error", Image.DecompressionBombWarning)
+            made = Image.open(io.BytesIO(data), formats=("JPEG", "PNG", "WEBP")).convert("RGBA")
+    except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Image.DecompressionBombError, Warning):
+        raise PhotoFault(message("photo-no-picture")) from None
+    made.thumbnail((EDGE, EDGE))
+    out = io.BytesIO()
+    made.save(out, "PNG", optimize=True)
+    with writing():
+        Setting.insert(key=KEY, document=base64.b64encode(out.getvalue()).decode()).on_conflict_replace().execute()
+
+
+def drop_logo() -> None:
+    """Have none any more."""
+    with writing():
+        Setting.delete().where(Setting.key == KEY).execute()

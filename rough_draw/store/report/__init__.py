@@ -1,0 +1,1 @@
+"""The report: one evacuation on paper, for a customer, an inspector and a lawyer."""
