@@ -10,6 +10,7 @@ from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
+from pypdf import PdfReader
 
 from rough_draw.api.app import create_app
 from rough_draw.core.sheet.job import Job, Party
@@ -121,3 +122,23 @@ def test_pictures_of_many_kinds_never_make_the_server_fall(api: TestClient, key:
     Image.new("CMYK", (20, 20)).save(odd, "JPEG")
     for data in (odd.getvalue(), picture(1, 1), picture(9, 3000), picture(form="PNG")[:-40], b"\xff\xd8\xff\xe0" * 9):
         assert send(api, key, data).status_code in (201, 422)
+
+
+def test_the_firm_stands_on_its_reports_with_its_logo(api: TestClient, key: str) -> None:
+    assert api.get("/api/settings/logo").status_code == 404
+    settings = api.get("/api/settings").json()
+    assert settings["logo"] is False
+    body = {**settings["settings"], "firm": "Quillmere Cold Works", "address": "Weir Lane 4\nQuillmere"}
+    assert api.put("/api/settings", json=body).status_code == 200
+    assert api.put("/api/settings/logo", files={"file": ("l.svg", b"<svg/>")}).status_code == 422
+    assert api.put("/api/settings/logo", files={"file": ("l.png", picture(900, 300, "PNG"))}).status_code == 204
+    assert api.get("/api/settings").json()["logo"] is True
+    pdf = PdfReader(io.BytesIO(api.get(f"/api/jobs/{key}/page.pdf").content))
+    assert len(pdf.pages) == 1
+    text = pdf.pages[0].extract_text()
+    assert "Quillmere Cold Works" in text
+    assert "Weir Lane 4" in text
+    assert len(pdf.pages[0].images) == 1
+    assert api.delete("/api/settings/logo").status_code == 204
+    pdf = PdfReader(io.BytesIO(api.get(f"/api/jobs/{key}/page.pdf").content))
+    assert len(pdf.pages[0].images) == 0

@@ -87,6 +87,8 @@ export const commands = {
     if (keepPlace) form.append("keep_place", "true");
     return post<PhotoOut>(`/jobs/${key}/photos`, form);
   },
+  keepLogo: (file: File) => put("/settings/logo", withFile(file)),
+  dropLogo: () => del("/settings/logo"),
   dropPhoto: (key: string, sha256: string) => del(`/jobs/${key}/photos/${sha256}`),
   addVisit: (key: string, body: VisitIn) => post<SealOut>(`/jobs/${key}/visits`, body),
   seal: (key: string, by: string, reasons: Record<string, string>) => post<SealOut>(`/jobs/${key}/seal`, { by, reasons }),
@@ -120,6 +122,7 @@ export const commands = {
 /** Addresses that the browser itself opens: files to keep, the stream of a run. */
 export const hrefs = {
   stream: (key: string) => `/api/jobs/${key}/stream`,
+  logo: "/api/settings/logo",
   photo: (key: string, sha256: string) => `/api/jobs/${key}/photos/${sha256}`,
   jobFile: (key: string, file: "record.pdf" | "page.pdf" | "readings.csv" | "job.json" | "job.zip" | "rig.json" | "rig.svg") => `/api/jobs/${key}/${file}`,
   jobCalendar: (key: string, start: number) => `/api/jobs/${key}/day.ics?start=${start}`,

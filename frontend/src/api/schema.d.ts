@@ -7190,6 +7190,8 @@ export interface components {
          * @description The settings, and every unit that figures can be shown in.
          */
         SettingsOut: {
+            /** Logo */
+            logo: boolean;
             settings: components["schemas"]["Settings"];
             /** Units */
             units: {

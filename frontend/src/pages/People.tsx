@@ -5,6 +5,7 @@ import type { PersonOut } from "../api/client";
 import { commands } from "../api/commands";
 import { options, refresh } from "../api/options";
 import { forget, useSession } from "../api/session";
+import { Firm } from "../kit/Firm";
 import { Button } from "../ui/Button";
 import { TextField } from "../ui/Field";
 import { useUnits } from "../lib/units";
@@ -81,6 +82,7 @@ export function People() {
         </form>
         {add.error && <Fault title="Not added" detail={add.error.message} />}
       </Sheet>
+      <Firm />
     </div>
   );
 }

@@ -52,6 +52,7 @@ export function Record({ jobKey, job, editor, stages }: StageProps) {
           <ul className="grid list-none gap-3 p-0">
             {([
               { file: "record.pdf", label: "Report", note: "PDF, to hand over" },
+              { file: "page.pdf", label: "One page", note: "PDF, the answer alone" },
               { file: "readings.csv", label: "Readings", note: "CSV, opens in any spreadsheet" },
               { file: "job.json", label: "Whole job", note: "JSON, can be opened again" },
               { file: "job.zip", label: "Whole job with photos", note: "ZIP, can be opened again" },

@@ -31,7 +31,7 @@ MOST_PAST = 200
 
 
 def _settings(values: Settings) -> SettingsOut:
-    return SettingsOut(settings=values, units={k: list(v) for k, v in DISPLAY.items()})
+    return SettingsOut(settings=values, units={k: list(v) for k, v in DISPLAY.items()}, logo=firm.logo() is not None)
 
 
 @router.get("/settings")

@@ -107,6 +107,7 @@ class SettingsOut(BaseModel):
 
     settings: Settings
     units: dict[str, list[DisplayUnit]]
+    logo: bool
 
 
 class KitOut(BaseModel):
