@@ -27,7 +27,7 @@ from rough_draw.core.sheet.criteria import STANDARDS, dial_blind
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.rig import Rig
 from rough_draw.core.sheet.scope import Scope
-from rough_draw.store.report_charts import Frame
+from rough_draw.store.report.charts import Frame
 
 DOCS = Path(__file__).parents[1] / "docs"
 TORR = units.PA_PER["torr"]

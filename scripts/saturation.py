@@ -15,7 +15,8 @@ if TYPE_CHECKING:
 
 LOWEST, STEP, KNOTS = 226.0, 4.0, 30
 OUT = Path(__file__).parents[1] / "rough_draw" / "core" / "physics" / "saturation.py"
-PURE = ("R134a", "R1234yf", "R32", "R290", "R600a")
+PURE = ("R12", "R22", "R23", "R32", "R123", "R134a", "R152a", "R245fa", "R290", "R600a", "R717", "R744")
+PURE = (*PURE, "R1233zd(E)", "R1234yf", "R1234ze(E)", "R1270", "R507A")
 HEAD = '''"""Saturation of the refrigerants from reference equations of state: written by scripts/saturation."""
 
 from __future__ import annotations

@@ -8,10 +8,13 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from rough_draw.core.catalogue.fluids import REFRIGERANTS
+from rough_draw.core.charging.cautions import caution_keys, cautions
+from rough_draw.core.charging.charge import charge_to_weigh
 from rough_draw.core.charging.superheat import OutsideTable, read_running, temperature_at
 from rough_draw.core.charging.weighing import at_ambient, flow_of, hose_holds, liquid_words, weigh
 from rough_draw.core.physics.interval import Range
-from rough_draw.core.physics.refrigerant import saturated
+from rough_draw.core.physics.refrigerant import hottest, saturated
+from rough_draw.core.sheet.scope import Scope
 from rough_draw.standins.scale import ScaleTruth, ScaleWorld
 from tests.told import figures, keys
 
@@ -145,3 +148,34 @@ def test_the_scale_stand_in_keeps_its_mass() -> None:
     assert world.flow() == 0.0
     world.touch("tare")
     assert abs(world.read() or 0.0) < 0.02
+
+
+@pytest.mark.parametrize(
+    ("refrigerant", "wanted"),
+    [
+        ("R-744", {"r-744"}),
+        ("R-717", {"a2l", "toxic", "r-717"}),
+        ("R-123", {"toxic", "below-air"}),
+        ("R-152a", {"a2"}),
+        ("R-1270", {"a3"}),
+        ("R-454C", {"a2l"}),
+        ("R-22", set()),
+    ],
+)
+def test_cautions_follow_the_class_and_the_nature_of_a_refrigerant(refrigerant: str, wanted: set[str]) -> None:
+    plain = set(caution_keys(Scope(refrigerant="R-134a")))
+    found = Scope(refrigerant=refrigerant)
+    assert set(caution_keys(found)) - plain == wanted
+    assert all(cautions(found))
+
+
+@pytest.mark.parametrize("name", list(REFRIGERANTS))
+def test_every_refrigerant_has_its_saturation_and_a_job_of_it_is_worked_out(name: str) -> None:
+    at = saturated(name, 273.15)
+    assert 0.2e5 < at.dew <= at.bubble < 40e5
+    known = REFRIGERANTS[name]
+    if hottest(name) >= 313.15:
+        assert saturated(name, 313.15).bubble == pytest.approx(known.pressure_40c.value, rel=0.06)
+    glides = at.bubble / at.dew
+    assert glides < 1.006 if not known.zeotropic else glides > 1.001
+    assert charge_to_weigh(Scope(refrigerant=name, nameplate_kg=2.0)) is not None

@@ -189,7 +189,7 @@ def _safety(job: Job) -> list[Item]:
         Item("ppe", "safety", message("carry-ppe"), 1),
         Item("lock", "safety", message("carry-lock"), 1),
     ]
-    if REFRIGERANTS[job.scope.refrigerant].safety != "A1":
+    if REFRIGERANTS[job.scope.refrigerant].flammable:
         items.append(Item("gas-detector", "safety", message("carry-detector"), 1, message("carry-detector.why")))
     if job.scope.condition == "compressor-burnt":
         items.append(Item("acid", "safety", message("carry-acid"), 1, message("carry-acid.why")))

@@ -287,7 +287,8 @@ def about_pump(job: Job) -> list[Finding]:
     pump = rig.pump
     found = []
     ref = REFRIGERANTS[job.scope.refrigerant]
-    if (ref.safety == "A2L" and not pump.rated_a2l) or (ref.safety == "A3" and not pump.rated_a3):
+    mild = ref.safety.endswith("2L")
+    if ref.flammable and not (pump.rated_a2l if mild else pump.rated_a3):
         found.append(
             Finding(
                 kind="pump-not-rated",

@@ -5,7 +5,9 @@ from __future__ import annotations
 from collections.abc import Collection
 
 from rough_draw.core.catalogue.fluids import REFRIGERANTS
-from rough_draw.core.message import Message, message
+from rough_draw.core.message import Message, Value, message
+from rough_draw.core.message.figure import absolute_pressure, temperature
+from rough_draw.core.physics.refrigerant import saturated
 from rough_draw.core.sheet.scope import Scope
 
 EARLIER: dict[str, str] = {
@@ -21,12 +23,23 @@ EARLIER: dict[str, str] = {
 """What sheets of earlier versions have of a caution that was ticked: read for ever, written no more."""
 
 
+STANDING_K = 293.15
+TRIPLE_PA = 5.18e5
+"""Triple point of carbon dioxide, 216.6 K (Span and Wagner 1996): liquid let down below it turns to dry ice."""
+SPECIAL = {"R-744": "r-744", "R-717": "r-717", "R-123": "below-air", "R-1233zd(E)": "below-air", "R-245fa": "below-air"}
+"""Refrigerants with a caution of their own."""
+
+
 def caution_keys(scope: Scope) -> list[str]:
     """Keys of the cautions that apply. Local code and the maker's instructions come last, and first of all."""
     found = ["power", "protection", "nitrogen"]
-    safety = REFRIGERANTS[scope.refrigerant].safety
-    if safety in ("A2L", "A3"):
-        found.append(safety.lower())
+    of = REFRIGERANTS[scope.refrigerant]
+    if of.flammable:
+        # What burns is told by how readily, whether it is toxic too or not.
+        found.append(f"a{of.safety[1:].lower()}")
+    if of.toxic:
+        found.append("toxic")
+    found += [SPECIAL[of.name]] if of.name in SPECIAL else []
     if scope.condition == "compressor-burnt":
         found.append("burnout")
     if scope.coldest_c <= 0:
@@ -36,7 +49,15 @@ def caution_keys(scope: Scope) -> list[str]:
 
 def caution(key: str, refrigerant: str) -> Message:
     """A caution of that key."""
-    return message(f"caution-{key}", refrigerant=refrigerant)
+    values: dict[str, Value] = {"refrigerant": refrigerant}
+    if key == "r-744":
+        warm = saturated("R-744", STANDING_K)
+        values |= {
+            "standing": absolute_pressure(warm.bubble),
+            "at": temperature(STANDING_K),
+            "triple": absolute_pressure(TRIPLE_PA),
+        }
+    return message(f"caution-{key}", **values)
 
 
 def cautions(scope: Scope) -> list[Message]:
@@ -50,4 +71,4 @@ def ticked(key: str, refrigerant: str, acknowledged: Collection[str]) -> bool:
     >>> ticked("power", "R-448A", ["power"]), ticked("ice", "R-448A", ["power"])
     (True, False)
     """
-    return key in acknowledged or EARLIER[key].format(refrigerant) in acknowledged
+    return key in acknowledged or (key in EARLIER and EARLIER[key].format(refrigerant) in acknowledged)

@@ -15,7 +15,7 @@ from rough_draw.core.message.figure import mass
 from rough_draw.core.model.system import atmosphere_of
 from rough_draw.core.physics.gas import M_AIR, R, viscosity_air, viscosity_refrigerant
 from rough_draw.core.physics.interval import Range
-from rough_draw.core.physics.refrigerant import saturated
+from rough_draw.core.physics.refrigerant import saturated_below
 from rough_draw.core.physics.units import kelvin
 from rough_draw.core.sheet.scope import Scope
 
@@ -51,7 +51,7 @@ def line_adder(name: str, size: str, temperature: float = 308.15) -> float:
 
     What makers give as adder by line size is this, rounded; theirs wins where it is known.
     """
-    return saturated(name, temperature).liquid_density * 0.25 * math.pi * tube.bore(size) ** 2
+    return saturated_below(name, temperature).liquid_density * 0.25 * math.pi * tube.bore(size) ** 2
 
 
 def keeps_charge(scope: Scope) -> bool:
@@ -136,7 +136,7 @@ def recovery_limit(refrigerant: str, volume_l: float, kelvin_hot: float = 327.15
     80 % of its volume of liquid as dense as it is at ``kelvin_hot`` (54 °C, 130 °F, as cylinders are rated), so that
     a warm day does not fill it with liquid. Near the critical point the densest state known is taken.
     """
-    return FILL_SHARE * volume_l * 1e-3 * saturated(refrigerant, kelvin_hot).liquid_density
+    return FILL_SHARE * volume_l * 1e-3 * saturated_below(refrigerant, kelvin_hot).liquid_density
 
 
 def grams_per_year(leak: Range, scope: Scope) -> Range:

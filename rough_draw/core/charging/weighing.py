@@ -16,7 +16,7 @@ from rough_draw.core.catalogue.fluids import REFRIGERANTS
 from rough_draw.core.message import Message, message
 from rough_draw.core.message.figure import duration, mass
 from rough_draw.core.physics.gas import R
-from rough_draw.core.physics.refrigerant import saturated
+from rough_draw.core.physics.refrigerant import saturated_below
 
 FloatArray = NDArray[np.float64]
 Phase = Literal["before", "flowing", "slow", "stop", "over", "still"]
@@ -134,13 +134,13 @@ def liquid_words(refrigerant: str) -> Message:
 def at_ambient(refrigerant: str, kelvin: float) -> tuple[float, float]:
     """Bubble and dew pressure, Pa absolute, of this refrigerant at ``kelvin``: what a standing system and its
     cylinder show."""
-    s = saturated(refrigerant, kelvin)
+    s = saturated_below(refrigerant, kelvin)
     return s.bubble, s.dew
 
 
 def hose_holds(refrigerant: str, kelvin: float, litres: float, liquid: bool) -> float:
     """kg that a charging hose of ``litres`` holds, full of liquid, or of vapour at saturation (ideal gas)."""
     if liquid:
-        return saturated(refrigerant, kelvin).liquid_density * litres * 1e-3
-    s = saturated(refrigerant, kelvin)
+        return saturated_below(refrigerant, kelvin).liquid_density * litres * 1e-3
+    s = saturated_below(refrigerant, kelvin)
     return s.dew * litres * 1e-3 * REFRIGERANTS[refrigerant].molar_mass / (R * kelvin)

@@ -93,3 +93,32 @@ def saturated(name: str, temperature: float) -> Saturated:
         math.exp(sum(w * math.log(column[first + n]) for n, w in enumerate(weights))) for column in columns
     )
     return Saturated(temperature, bubble, dew, density)
+
+
+def saturated_below(name: str, temperature: float) -> Saturated:
+    """Saturation at ``temperature`` K, or at the highest the table has where that is less: past its critical point a
+    refrigerant has none, and what is weighed or held there is taken as it is just below.
+
+    Parameters
+    ----------
+    name : str
+        A refrigerant of the catalogue.
+    temperature : float
+        K.
+
+    Returns
+    -------
+    Saturated
+        As of `saturated`.
+
+    Raises
+    ------
+    ValueError
+        For an unknown refrigerant, or a temperature under the table.
+
+    Examples
+    --------
+    >>> round(saturated_below("R-744", 310.0).temperature)
+    302
+    """
+    return saturated(name, min(temperature, hottest(name)))

@@ -100,7 +100,7 @@ def gates_for(job: Job) -> tuple[GateSpec, ...]:
         kind="sweep",
         items=_items("sweep", "swept"),
     )
-    flammable = (FLAMMABLE,) if REFRIGERANTS[job.scope.refrigerant].safety != "A1" else ()
+    flammable = (FLAMMABLE,) if REFRIGERANTS[job.scope.refrigerant].flammable else ()
     first = (POWER, COMPRESSOR, RECOVERED, *flammable, PROTECTION, TEST, vented, _sections(job), sweep, HEATERS)
     return (*first, OIL, BLANK, PROOF, GAUGE)
 
