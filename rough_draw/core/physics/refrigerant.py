@@ -57,7 +57,8 @@ def saturated(name: str, temperature: float) -> Saturated:
 
     A cubic (Lagrange) through four points of the table, the logarithm over 1/T, every 4 K. The table is of the
     reference equations of state in CoolProp, blends by their published composition; against them 2e-5 in
-    pressure, and 2e-4 in density up to 330 K, 6e-4 above, where the critical point is near.
+    pressure, and 2e-4 in density up to 330 K, 6e-4 above. Within 12 K of a table that ends near a critical point (R-23,
+    R-744, R-422A, R-404A and the like) 5e-5 in pressure and 4e-3 in density.
 
     Parameters
     ----------
