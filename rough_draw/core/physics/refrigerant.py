@@ -57,8 +57,8 @@ def saturated(name: str, temperature: float) -> Saturated:
 
     A cubic (Lagrange) through four points of the table, the logarithm over 1/T, every 4 K. The table is of the
     reference equations of state in CoolProp, blends by their published composition; against them 2e-5 in
-    pressure, and 2e-4 in density up to 330 K, 6e-4 above. Within 12 K of a table that ends near a critical point (R-23,
-    R-744, R-422A, R-404A and the like) 5e-5 in pressure and 4e-3 in density.
+    pressure, and 2e-4 in density up to 330 K, 6e-4 above. Within 12 K of a critical point that the table comes
+    to (R-23, R-507A, R-744) 6e-5 in pressure and 1e-2 in density.
 
     Parameters
     ----------
