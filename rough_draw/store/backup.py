@@ -9,12 +9,22 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
+from peewee import PeeweeException, SqliteDatabase
+from pydantic import ValidationError
+
 from rough_draw.core.message import Fault, message
-from rough_draw.store.models import database
+from rough_draw.core.sheet.job import Job
+from rough_draw.store import models
+from rough_draw.store.database import TooNew, bring_up
+from rough_draw.store.models import Table, database
 from rough_draw.store.reading_cache import forget_all
 
 MAGIC = b"SQLite format 3\x00"
-NEEDED = ("job", "touch", "reading", "revision", "kit", "setting")
+NEEDED = ("job", "touch", "reading", "revision", "kit")
+"""Tables that every version has had."""
+TABLES: tuple[type[Table], ...] = tuple(
+    m for m in vars(models).values() if isinstance(m, type) and issubclass(m, Table) and m is not Table
+)
 
 
 class BackupFault(Fault):
@@ -68,17 +78,65 @@ def check(path: Path) -> dict[str, int]:
 def restore(path: Path, into: Path | None = None) -> dict[str, int]:
     """Put a backup in the place of the open database (or of the file ``into``), all or nothing. Raises BackupFault.
 
-    What stood there before is kept beside it, with ``.before`` to its name.
+    A copy is brought to this version and looked through first; only then is it put in the place of what is here, by
+    one transaction of SQLite's: whenever it is cut off, the old or the new stands there whole. What stood there before
+    is kept beside it, with ``.before`` to its name.
     """
-    found = check(path)
+    check(path)
     target = into or here()
-    if target.exists():
-        with _open(target) as old, _open(target.with_name(target.name + ".before")) as kept:
-            old.backup(kept)
-    with _open(path) as source, _open(target) as live:
-        source.backup(live)
+    with tempfile.TemporaryDirectory(dir=target.parent if target.parent.exists() else None) as d:
+        ready = Path(d) / "ready.sqlite3"
+        with _open(path) as source, _open(ready) as copy:
+            source.backup(copy)
+        _made_ours(ready, path.name)
+        found = check(ready)
+        if target.exists():
+            before = target.with_name(target.name + ".before")
+            part = before.with_name(before.name + ".part")
+            part.unlink(missing_ok=True)
+            with _open(target) as old, _open(part) as kept:
+                old.backup(kept)
+                kept.execute("PRAGMA journal_mode = DELETE")
+            os.replace(part, before)
+        with _open(ready) as source, _open(target) as live:
+            source.backup(live)
     forget_all()
     return found
+
+
+def _made_ours(path: Path, name: str) -> None:
+    """Bring a copy to this version, and see that it has what this version asks for. Raises BackupFault."""
+    db = SqliteDatabase(str(path), pragmas={"foreign_keys": 1})
+    try:
+        with db.connection_context():
+            bring_up(db, name)
+            for model in TABLES:
+                table = model._meta.table_name
+                there = {c.name for c in db.get_columns(table)} if db.table_exists(table) else set()
+                lacking = [c for c in model._meta.columns if c not in there]
+                if lacking:
+                    raise BackupFault(message("backup-not-ours", file=name, table=f"{table}.{lacking[0]}"))
+            for key, document in db.execute_sql("SELECT key, document FROM job").fetchall():
+                _whole_sheet(key, document, name)
+            if db.execute_sql("PRAGMA foreign_key_check").fetchone() is not None:
+                raise BackupFault(message("backup-damaged", file=name, fault="foreign_key_check"))
+    except TooNew as e:
+        raise BackupFault(e.told) from None
+    except (PeeweeException, sqlite3.DatabaseError, ValueError, KeyError, TypeError) as e:
+        if isinstance(e, BackupFault):
+            raise
+        raise BackupFault(message("backup-unread", file=name, fault=str(e)[:200])) from None
+    finally:
+        db.close()
+
+
+def _whole_sheet(key: object, document: object, name: str) -> None:
+    """Each sheet reads as one: a row that does not would be in nobody's way until it is opened."""
+    try:
+        Job.model_validate_json(str(document))
+    except ValidationError as e:
+        where = f"job {key}: {e.errors()[0]['loc']}"
+        raise BackupFault(message("backup-damaged", file=name, fault=where[:200])) from None
 
 
 @contextmanager

@@ -29,10 +29,15 @@ def open_database(path: str | Path) -> SqliteDatabase:
     )
     models.database.initialize(db)
     with db.connection_context():
-        runner = Runner(db, str(MIGRATIONS))
-        known = {m.name for m in runner.migrations()}
-        later = sorted(set(runner.applied()) - known)
-        if later:
-            raise TooNew(message("database-too-new", file=str(path), version=later[-1]))
-        runner.up()
+        bring_up(db, str(path))
     return db
+
+
+def bring_up(db: SqliteDatabase, name: str) -> None:
+    """Bring a database to this version; of an empty file make one. Raises TooNew for what a later version wrote."""
+    runner = Runner(db, str(MIGRATIONS))
+    known = {m.name for m in runner.migrations()}
+    later = sorted(set(runner.applied()) - known)
+    if later:
+        raise TooNew(message("database-too-new", file=name, version=later[-1]))
+    runner.up()
