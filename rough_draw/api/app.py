@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import asyncio
+import logging
 import threading
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
@@ -37,12 +38,13 @@ from rough_draw.api.record import routes as record_routes
 from rough_draw.api.run import routes as run_routes
 from rough_draw.api.run import step_routes
 from rough_draw.api.settings import routes as settings_routes
-from rough_draw.core.message import message
+from rough_draw.core.message import Telling, message
 from rough_draw.store import jobs
 from rough_draw.store.database import open_database
 from rough_draw.text import say
 from rough_draw.text.bundle import FIRST, bundles
 
+log = logging.getLogger("rough_draw")
 FEATURES = (
     jobs_routes,
     plan_routes,
@@ -130,7 +132,11 @@ async def _resume(hub: Hub) -> None:
         return hub.resumable()  # type: ignore[return-value]
 
     for key, job, touches, last in await asyncio.to_thread(find):
-        await hub.attach(key, job, touches, last, 1)  # type: ignore[arg-type]
+        try:
+            await hub.resume(key, job, touches, last)  # type: ignore[arg-type]
+        except (Telling, ValueError, KeyError, TypeError):
+            # One job that cannot be worked out keeps no other from being read.
+            log.exception("the gauge of %s is not read again", key)
 
 
 def _serve_front(app: FastAPI) -> None:

@@ -65,6 +65,8 @@ export const commands = {
     return post<ImportOut>(`/jobs/${key}/import?${asked}`, withFile(file));
   },
   standin: (key: string, body: { speed: number; second: boolean }) => post<LiveOut>(`/jobs/${key}/standin`, body),
+  connectGauge: (key: string, where: { host: string; port: number; opens: string }) => post<LiveOut>(`/jobs/${key}/gauge`, where),
+  disconnectGauge: (key: string) => del<LiveOut>(`/jobs/${key}/standin`),
   answerTest: (key: string, body: { test: string; outcome: string }) => post<WhyOut>(`/jobs/${key}/why/answers`, body),
   forgetAnswers: (key: string) => del<WhyOut>(`/jobs/${key}/why/answers`),
   silence: (key: string, alarm: string) => post(`/jobs/${key}/alarms/silence`, { key: alarm }),

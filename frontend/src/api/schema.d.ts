@@ -625,6 +625,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{key}/gauge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Connect
+         * @description Read a gauge, or the bridge to one, that speaks the documented protocol; it is read again after a restart.
+         */
+        post: operations["connect_api_jobs__key__gauge_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{key}/import": {
         parameters: {
             query?: never;
@@ -1146,7 +1166,7 @@ export interface paths {
         post: operations["attach_api_jobs__key__standin_post"];
         /**
          * Detach
-         * @description Take the simulated gauge off.
+         * @description Take the gauge off, simulated or outside: it stays off after a restart.
          */
         delete: operations["detach_api_jobs__key__standin_delete"];
         options?: never;
@@ -3656,6 +3676,25 @@ export interface components {
             words: string[];
         };
         /**
+         * GaugeIn
+         * @description Where a gauge is read that speaks the documented protocol: itself, or the bridge to it.
+         */
+        GaugeIn: {
+            /**
+             * Host
+             * @default 127.0.0.1
+             */
+            host: string;
+            /**
+             * Opens
+             * @description its name on the line
+             * @default gauge
+             */
+            opens: string;
+            /** Port */
+            port: number;
+        };
+        /**
          * GaugeOut
          * @description Another gauge's last figure: epoch s, Pa or None over range; where it is, and what is to be expected there now.
          *
@@ -4765,12 +4804,22 @@ export interface components {
             now: number;
             /** Opened */
             opened: string[];
+            /**
+             * Outside
+             * @description host and port of a gauge that runs by itself; empty for the simulated one
+             */
+            outside: string;
             /** Over Range */
             over_range: boolean;
             /** Pa */
             pa: number | null;
             /** Pace */
             pace: ("no-reading" | "as-planned" | "slower" | "faster") | null;
+            /**
+             * Passed Over
+             * @description lines of the gauge that were not understood or came too fast
+             */
+            passed_over: number;
             /** Phase */
             phase: string;
             /** Pump On */
@@ -9080,6 +9129,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ForesightOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    connect_api_jobs__key__gauge_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GaugeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveOut"];
                 };
             };
             /** @description What was sent cannot be used */

@@ -14,7 +14,7 @@ export function GaugeState({ live }: { live: LiveOut | undefined }) {
           <span aria-hidden className={live.stale ? "text-ochre" : "text-green"}>
             {live.stale ? "◌" : "●"}
           </span>{" "}
-          {live.gauge}, {live.stale ? "nothing heard" : live.speed === 1 ? "1 a second" : `time ×${live.speed}`}
+          {live.gauge}, {live.stale ? "nothing heard" : live.outside ? "connected" : live.speed === 1 ? "1 a second" : `time ×${live.speed}`}
         </span>
       )}
       <span className="figure font-bold">{clock(now ?? live.now, true)}</span>

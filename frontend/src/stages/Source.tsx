@@ -10,7 +10,7 @@ import { DATE_ORDERS, TIME_UNITS, type TableSaid, type TimeUnit } from "../lib/t
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
 import { Segments } from "../ui/Choice";
-import { TextField, WhenField } from "../ui/Field";
+import { NumberField, TextField, WhenField } from "../ui/Field";
 import { Modal } from "../ui/Modal";
 import { Fault, Tag } from "../ui/Sheet";
 import { Keypad } from "./Keypad";
@@ -20,6 +20,8 @@ export function Source({ jobKey, live, hasReadings }: { jobKey: string; live: Li
   const client = useQueryClient();
   const [keypad, setKeypad] = useState(false);
   const [pasting, setPasting] = useState(false);
+  const [connecting, setConnecting] = useState(false);
+  const u = useUnits();
   const [fault, setFault] = useState<ApiError | null>(null);
   const [found, setFound] = useState<{ file: File; out: ImportOut; said: TableSaid } | null>(null);
   const input = useRef<HTMLInputElement>(null);
@@ -30,6 +32,7 @@ export function Source({ jobKey, live, hasReadings }: { jobKey: string; live: Li
       setFault(null);
       client.setQueryData(options.live(jobKey).queryKey, l);
     }, fail);
+  const takeOff = () => commands.disconnectGauge(jobKey).then((l) => client.setQueryData(options.live(jobKey).queryKey, l), fail);
   const look = (file: File, said: TableSaid = {}) => commands.importReadings(jobKey, file, false, said).then((out) => (setFault(null), setFound({ file, out, said })), fail);
   const take = () =>
     found &&
@@ -41,7 +44,15 @@ export function Source({ jobKey, live, hasReadings }: { jobKey: string; live: Li
 
   return (
     <div className="mb-1">
-      {live.standin ? (
+      {live.outside ? (
+        <div className="flex flex-wrap items-center justify-end gap-3" role="group" aria-label="Connected gauge">
+          <span>
+            Gauge at <span className="figure">{live.outside}</span>: {live.stale ? <Tag tone="caution">nothing heard</Tag> : <Tag tone="pass">heard</Tag>}
+            {live.passed_over > 0 && <span className="text-note text-soft"> {u.whole(live.passed_over)} lines passed over</span>}
+          </span>
+          <Button onClick={() => void takeOff()}>Disconnect</Button>
+        </div>
+      ) : live.standin ? (
         <div className="flex items-center justify-end gap-2" role="group" aria-label="Pace of the simulated gauge">
           {!live.second && live.gauges.length === 0 && live.phase !== "hold" && (
             <Button kind="quiet" className="mr-auto" onClick={() => void pace(live.speed, true)}>
@@ -62,6 +73,7 @@ export function Source({ jobKey, live, hasReadings }: { jobKey: string; live: Li
           </Button>
           <Button onClick={() => setPasting(true)}>Paste</Button>
           <Button onClick={() => input.current?.click()}>Import</Button>
+          <Button onClick={() => setConnecting(true)}>Connect</Button>
           {!hasReadings && (
             // To try it out: what it shows is no reading of this system, and stands on the record as such.
             <Button kind="quiet" onClick={() => void pace(60)}>
@@ -96,7 +108,35 @@ export function Source({ jobKey, live, hasReadings }: { jobKey: string; live: Li
           }}
         />
       </Modal>
+      <Modal open={connecting} onClose={() => setConnecting(false)} title="Connect a gauge">
+        <Connect
+          onConnect={(where) =>
+            commands.connectGauge(jobKey, where).then((l) => {
+              setConnecting(false);
+              client.setQueryData(options.live(jobKey).queryKey, l);
+            }, fail)
+          }
+        />
+      </Modal>
       <Keypad open={keypad} onClose={() => setKeypad(false)} jobKey={jobKey} />
+    </div>
+  );
+}
+
+/** A gauge on the network, or the bridge to one, that speaks the protocol of docs/formats.md. */
+function Connect({ onConnect }: { onConnect: (where: { host: string; port: number; opens: string }) => void }) {
+  const [host, setHost] = useState("127.0.0.1");
+  const [port, setPort] = useState<number | null>(8060);
+  const [opens, setOpens] = useState("gauge");
+  return (
+    <div className="grid gap-3">
+      <p className="text-soft">A gauge or bridge that sends its readings line by line. It is called again whenever the line falls, and after a restart.</p>
+      <TextField label="Address" value={host} onChange={setHost} />
+      <NumberField label="Port" min={1} max={65535} value={port} onChange={setPort} />
+      <TextField label="Gauge's name on the line" value={opens} onChange={setOpens} />
+      <Button kind="solid" disabled={!host.trim() || port === null || !opens.trim()} onClick={() => port !== null && onConnect({ host: host.trim(), port, opens: opens.trim() })}>
+        Connect
+      </Button>
     </div>
   );
 }

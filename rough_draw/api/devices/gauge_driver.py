@@ -24,6 +24,10 @@ READY_S = 3.0
 """Seconds a touch waits for a line that is not up; after that it is told as soon as the line is."""
 ANSWER_S = 15.0
 """Seconds a simulated world may take to come to a touch: logged at another moment it would contradict its readings."""
+LOOPBACK = "127.0.0.1"
+MOST_LINE = 64 * 1024
+MOST_A_SECOND = 100
+"""Readings that are taken of a gauge in a second at the most."""
 STALE_AFTER = 5.0
 """Seconds without a line after which a gauge counts as stale."""
 
@@ -58,7 +62,8 @@ class Listeners:
 @dataclass(kw_only=True)
 class Link:
     """A connection to one gauge on behalf of one job: ``opens`` is the gauge's name on the line,
-    ``at`` the place of a second one.
+    ``at`` the place of a second one. ``obeys``: whether what it reads follows the steps, as a simulated world does; of
+    a gauge outside that is known once it has said so.
 
     ``source`` is kept with its readings, ``told`` names them in the job's stream. ``part``: its id on the
     sheet.
@@ -66,6 +71,8 @@ class Link:
 
     key: str
     port: int
+    host: str = LOOPBACK
+    obeys: bool = True
     listeners: Listeners
     keeper: Keeper
     gauge: str = "gauge"
@@ -76,7 +83,11 @@ class Link:
     told: str = "readings"
     last_line: float = 0.0
     faults: int = 0
+    flooded: int = 0
+    greeted: bool = False
     battery: float | None = None
+    _room: float = 0.0
+    _counted: float = 0.0
     _writer: asyncio.StreamWriter | None = None
     _untold: list[str] = field(default_factory=list)
     _ready: asyncio.Event = field(default_factory=asyncio.Event)
@@ -101,7 +112,14 @@ class Link:
             await asyncio.gather(self._task, return_exceptions=True)
 
     async def touch(self, kind: str) -> float | None:
-        """Tell the world of a touch; returns the world's time of it, or None if it did not answer."""
+        """Tell the world of a touch; returns the world's time of it, or None if it did not answer.
+
+        A gauge that reads a real system has nothing to obey: it is not told, and not waited for.
+        """
+        if not self.obeys:
+            if not self.greeted:
+                self._untold.append(kind)
+            return None
         try:
             # Just attached, or hung up for a moment: a touch is not lost for that.
             async with asyncio.timeout(READY_S):
@@ -137,6 +155,9 @@ class Link:
                 wait = 0.2
             except (ConnectionError, OSError, TimeoutError):
                 pass
+            except Exception:
+                # Whatever a gauge says, the line to it is never given up.
+                log.exception("gauge %s: the line fell and is called again", self.gauge)
             self._writer = None
             self._ready.clear()
             if self._over:
@@ -145,14 +166,14 @@ class Link:
             wait = min(5.0, wait * 2)
 
     async def _session(self) -> None:
-        reader, self._writer = await asyncio.open_connection("127.0.0.1", self.port)
+        async with asyncio.timeout(READY_S):
+            reader, self._writer = await asyncio.open_connection(self.host, self.port, limit=MOST_LINE)
         pending: list[jobs.NewReading] = []
         try:
             opening = {"open": self.opens or self.key, "at": self.at}
             self._writer.write(json.dumps({k: v for k, v in opening.items() if v}).encode() + b"\n")
-            for kind in self._untold:
-                self._writer.write(json.dumps({"touch": kind}).encode() + b"\n")
-            self._untold.clear()
+            if self.obeys:
+                self._tell()
             self._ready.set()
             first = time.monotonic()
             while True:
@@ -162,6 +183,10 @@ class Link:
                         line = await reader.readline()
                 except TimeoutError:
                     line = b" "
+                except ValueError:
+                    # A line longer than any gauge has something to say: what is left of it is passed over.
+                    self.faults += 1
+                    continue
                 if not line:
                     return
                 if not pending:
@@ -176,6 +201,24 @@ class Link:
                 await self._store(pending)
             self._writer.close()
 
+    def _tell(self) -> None:
+        """Tell the world what it was not told while the line was down."""
+        for kind in self._untold:
+            if self._writer is not None:
+                self._writer.write(json.dumps({"touch": kind}).encode() + b"\n")
+        self._untold.clear()
+
+    def _too_fast(self) -> bool:
+        """Whether a gauge says more than anybody reads: a second's worth is kept, the rest passed over and counted."""
+        now = time.monotonic()
+        self._room = min(float(MOST_A_SECOND), self._room + (now - self._counted) * MOST_A_SECOND)
+        self._counted = now
+        if self._room < 1.0:
+            self.flooded += 1
+            return True
+        self._room -= 1.0
+        return False
+
     def _take(self, line: bytes, pending: list[jobs.NewReading]) -> None:
         if not line.strip():
             return
@@ -185,8 +228,13 @@ class Link:
                 raise ValueError("no object")
             if "hello" in message:
                 self.gauge = str(message.get("gauge", "gauge"))[:60]
+                self.greeted = True
                 if message.get("simulated") is True and self.source == "gauge":
                     self.source = SIMULATED
+                    self.obeys = True
+                if self.obeys:
+                    self._tell()
+                self._untold.clear()
                 self._battery(message)
             elif "touched" in message:
                 answer = self._answers.get(str(message["touched"]))
@@ -198,6 +246,8 @@ class Link:
                 pa = None if message.get("over") else float(message["pa"])
                 if not math.isfinite(at) or (pa is not None and not 0 <= pa <= 120_000):
                     raise ValueError("out of bounds")
+                if self._too_fast():
+                    return
                 pending.append(jobs.NewReading(self.gauge, at, pa, part=self.part))
             self.last_line = time.monotonic()
         except (ValueError, KeyError, TypeError, RecursionError, OverflowError):

@@ -25,6 +25,12 @@ ATTACHED = "gauge-attached"
 """Touch that records a stand-in: its note holds the hidden truth, so that a restart resumes the same world."""
 
 
+CONNECTED = "gauge-connected"
+"""Touch that records a gauge outside: its note holds where it is read, so that a restart reads it again."""
+DETACHED = "gauge-detached"
+"""Touch that records that a gauge was taken off: a restart leaves it off."""
+
+
 def bench_name(key: str) -> str:
     """The line's name of the gauge on a job's bench."""
     return f"{key}/bench"
@@ -123,9 +129,18 @@ class Hub:
         self.links[name] = link
         link.start()
 
-    def attach_outside(self, key: str, port: int, opens: str, part: str | None) -> None:
-        """Read a gauge that runs by itself on a port of the loopback: nothing is known of it but its protocol."""
-        link = Link(key=key, port=port, listeners=self.listeners, keeper=self.keeper, opens=opens, part=part)
+    def attach_outside(self, key: str, host: str, port: int, opens: str, part: str | None) -> None:
+        """Read a gauge that runs by itself, or the bridge to one: nothing is known of it but its protocol."""
+        link = Link(
+            key=key,
+            port=port,
+            host=host,
+            obeys=False,
+            listeners=self.listeners,
+            keeper=self.keeper,
+            opens=opens,
+            part=part,
+        )
         self.links[key] = link
         link.start()
 
@@ -204,15 +219,34 @@ class Hub:
                 await link.stop()
         self.server.worlds.pop(key, None)
 
+    def address(self, key: str) -> str:
+        """Where the gauge of a job is read, if it is one outside: host and port; empty for the simulated one."""
+        link = self.links.get(key)
+        return f"{link.host}:{link.port}" if link is not None and key not in self.server.worlds else ""
+
     def resumable(self) -> list[tuple[str, Job, list[Touch], float | None]]:
         """Jobs that had a stand-in attached and were still running when the server stopped."""
         found = []
         for stored in jobs.listing():
+            if stored.sealed_at is not None or stored.job.closing.signed_by:
+                continue
             touches = jobs.touches(stored.key)
-            if any(t.kind == ATTACHED for t in touches) and not stored.job.closing.signed_by:
-                ended = any(t.kind == "gauge-detached" for t in touches)
+            if on_now(touches) in (ATTACHED, CONNECTED):
                 series = jobs.readings(stored.key)
                 last = max((float(s.at[-1]) for s in series if s.at.size), default=None)
-                if not ended:
-                    found.append((stored.key, stored.job, touches, last))
+                found.append((stored.key, stored.job, touches, last))
         return found
+
+    async def resume(self, key: str, job: Job, touches: list[Touch], last_reading: float | None) -> None:
+        """Read a job's gauge again as before the server stopped."""
+        if on_now(touches) != CONNECTED:
+            await self.attach(key, job, touches, last_reading, 1)
+            return
+        kept = json.loads(next(t.note for t in reversed(touches) if t.kind == CONNECTED))
+        part = job.rig.gauge.id if job.rig.gauge else None
+        self.attach_outside(key, str(kept["host"]), int(kept["port"]), str(kept["opens"]), part)
+
+
+def on_now(touches: list[Touch]) -> str:
+    """The step by which a gauge was last put on or taken off; empty where none ever was."""
+    return next((t.kind for t in reversed(touches) if t.kind in (ATTACHED, CONNECTED, DETACHED)), "")

@@ -14,12 +14,13 @@ from sse_starlette import EventSourceResponse, ServerSentEvent
 
 from rough_draw.api import runs
 from rough_draw.api.deps import HubDep, Key, maybe
-from rough_draw.api.devices.hub import ATTACHED, SECOND, Hub
+from rough_draw.api.devices.hub import ATTACHED, CONNECTED, DETACHED, SECOND, Hub, on_now
 from rough_draw.api.errors import refusal
 from rough_draw.api.pace import must_be_offered
 from rough_draw.api.run.schemas import (
     Added,
     ColumnOut,
+    GaugeIn,
     ImportOut,
     LiveOut,
     ReadingsIn,
@@ -172,29 +173,42 @@ async def attach(key: Key, body: StandinIn, hub: HubDep) -> LiveOut:
     run = await asyncio.to_thread(_view, key)
     if body.port is not None:
         await hub.detach(key)
-        hub.attach_outside(key, body.port, body.opens, run.job.rig.gauge.id if run.job.rig.gauge else None)
-        return await asyncio.to_thread(_live, key, hub)
+        return await connect(key, GaugeIn(port=body.port, opens=body.opens), hub)
     last = max((float(s.at[-1]) for s in run.series if s.at.size), default=None)
     if key not in hub.links and run.series and not any(t.kind == ATTACHED for t in run.touches):
         raise refusal(409, "own-readings")
-    fresh = not any(t.kind == ATTACHED for t in run.touches)
+    fresh = on_now(run.touches) != ATTACHED
     truth = await hub.attach(key, run.job, run.touches, last, body.speed)
     if body.second and not any(t.kind == SECOND for t in run.touches):
         await asyncio.to_thread(jobs.add_touch, key, SECOND, hub.server.worlds[key].now())
         hub.attach_second(key)
     if fresh:
-        start = hub.server.worlds[key].start_at
+        running = hub.server.worlds[key]
+        # Put on again after it was taken off: the world's beginning is in the first such step, this one is of now.
+        again = any(t.kind == ATTACHED for t in run.touches)
+        at = running.now() if again else running.start_at
+        await asyncio.to_thread(jobs.add_touch, key, ATTACHED, at, json.dumps(truth.as_dict()))
+    return await asyncio.to_thread(_live, key, hub)
 
-        def write() -> None:
-            jobs.add_touch(key, ATTACHED, start, json.dumps(truth.as_dict()))
 
-        await asyncio.to_thread(write)
+@router.post("/jobs/{key}/gauge")
+async def connect(key: Key, body: GaugeIn, hub: HubDep) -> LiveOut:
+    """Read a gauge, or the bridge to one, that speaks the documented protocol; it is read again after a restart."""
+    run = await asyncio.to_thread(_view, key)
+    note = json.dumps({"host": body.host, "port": body.port, "opens": body.opens})
+    await asyncio.to_thread(jobs.add_touch, key, CONNECTED, time.time(), note)
+    await hub.detach(key)
+    hub.attach_outside(key, body.host, body.port, body.opens, run.job.rig.gauge.id if run.job.rig.gauge else None)
     return await asyncio.to_thread(_live, key, hub)
 
 
 @router.delete("/jobs/{key}/standin")
 async def detach(key: Key, hub: HubDep) -> LiveOut:
-    """Take the simulated gauge off."""
+    """Take the gauge off, simulated or outside: it stays off after a restart."""
+    run = await asyncio.to_thread(_view, key)
+    if on_now(run.touches) in (ATTACHED, CONNECTED):
+        at = max([hub.clock(key) or time.time(), *(t.at for t in run.touches)])
+        await asyncio.to_thread(jobs.add_touch, key, DETACHED, at)
     await hub.detach(key)
     return await asyncio.to_thread(_live, key, hub)
 

@@ -170,6 +170,8 @@ class LiveOut(BaseModel):
     next: list[NextOut]
     section_pa: dict[str, float]
     standin: bool
+    outside: str = Field(description="host and port of a gauge that runs by itself; empty for the simulated one")
+    passed_over: int = Field(description="lines of the gauge that were not understood or came too fast")
     second: bool
     gauges: list[GaugeOut]
     between: Said | None
@@ -199,6 +201,14 @@ class ImportOut(BaseModel):
     hold_from_s: float | None
     starts_at: float | None = Field(description="when the first row was read, epoch s; null where that is to be said")
     asks: Literal["", "day", "moment"] = Field(description="what has to be said of when it began")
+
+
+class GaugeIn(Body):
+    """Where a gauge is read that speaks the documented protocol: itself, or the bridge to it."""
+
+    host: str = Field("127.0.0.1", pattern=r"^[A-Za-z0-9]([A-Za-z0-9.:-]{0,252}[A-Za-z0-9])?$")
+    port: int = Field(ge=1, le=65_535)
+    opens: str = Field("gauge", min_length=1, max_length=60, description="its name on the line")
 
 
 class StandinIn(Body):

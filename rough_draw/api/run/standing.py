@@ -101,6 +101,8 @@ def live_of(key: str, run: runs.RunView, hub: Hub) -> LiveOut:
         shut=sorted(state.shut),
         opened=sorted(state.opened),
         standin=link is not None,
+        outside=hub.address(key),
+        passed_over=link.faults + link.flooded if link is not None else 0,
         second=second_name(key) in hub.links,
         gauges=_gauges(n),
         between=_between(n),
