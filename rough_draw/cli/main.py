@@ -163,7 +163,8 @@ def cmd_import(a: argparse.Namespace) -> None:
 
     open_database(a.db)
     try:
-        key = job_files.load(job_files.parse(read(a.file, job_files.MOST_BYTES)))
+        document, pictures = job_files.unpacked(read(a.file, job_files.MOST_BYTES))
+        key = job_files.load(job_files.parse(document), pictures=pictures)
     except job_files.FileFault as e:
         raise Refused(f"{a.file}: {told(e)}") from None
     print(f"imported as {key}")

@@ -16,17 +16,20 @@ def verify(a: argparse.Namespace) -> None:
     from rough_draw.store.jobs import day
 
     try:
-        closed, found, entries = job_files.verify(json.loads(read(a.job, job_files.MOST_BYTES)))
+        document, pictures = job_files.unpacked(read(a.job, job_files.MOST_BYTES))
+        closed, found, entries, signers = job_files.verify(json.loads(document), pictures)
     except (UnicodeDecodeError, json.JSONDecodeError) as e:
         raise Refused(f"{a.job}: not JSON ({e})") from None
     except job_files.FileFault as e:
         raise Refused(f"{a.job}: {told(e)}") from None
     breaks = [{"entry": b.number, "words": say(b.words)} for b in found]
-    out = {"whole": not found, "sealed_at": closed, "entries": entries, "breaks": breaks}
+    signed = [{"firm": name, "key": key} for name, key in signers]
+    out = {"whole": not found, "sealed_at": closed, "entries": entries, "breaks": breaks, "signed": signed}
 
     def words() -> str:
         if not found:
-            return f"whole: sealed {day(closed)}, {entries} entries, nothing changed since"
+            by = "".join(f"\nsigned by {s['firm'] or 'a firm'}, key {s['key']}" for s in signed)
+            return f"whole: sealed {day(closed)}, {entries} entries, nothing changed since{by}"
         return "\n".join([f"BROKEN: sealed {day(closed)}, {entries} entries"] + [f"  {say(b.words)}" for b in found])
 
     show(out, a.json, words)

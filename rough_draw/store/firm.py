@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import base64
 import io
+import json
 import warnings
 
 from PIL import Image, UnidentifiedImageError
 
 from rough_draw.core.message import message
+from rough_draw.core.records.firm_signature import new_key
 from rough_draw.store.jobs import writing
 from rough_draw.store.models import Setting
 from rough_draw.store.photos import MOST_BYTES, PhotoFault
@@ -45,3 +47,26 @@ def drop_logo() -> None:
     """Have none any more."""
     with writing():
         Setting.delete().where(Setting.key == KEY).execute()
+
+
+PAIR = "firm-key"
+
+
+def key_pair() -> tuple[str, str] | None:
+    """The firm's private and public key, in hex; None where it has none."""
+    row = Setting.get_or_none(Setting.key == PAIR)
+    if row is None:
+        return None
+    kept = json.loads(row.document)
+    return str(kept["private"]), str(kept["public"])
+
+
+def make_key() -> str:
+    """Make the firm a key, once; returns the public one. What was signed with it can be checked by it for ever."""
+    found = key_pair()
+    if found is not None:
+        return found[1]
+    private, public = new_key()
+    with writing():
+        Setting.insert(key=PAIR, document=json.dumps({"private": private, "public": public})).execute()
+    return public

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import csv
+import hashlib
 import io
 import json
 import re
@@ -10,7 +11,7 @@ import zipfile
 import zlib
 from collections.abc import Mapping
 from datetime import UTC, datetime
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, Literal, NamedTuple
 
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field, PrivateAttr, ValidationError
@@ -18,7 +19,7 @@ from pydantic import BaseModel, ConfigDict, Field, PrivateAttr, ValidationError
 from rough_draw.core.message import Fault, message
 from rough_draw.core.message.figure import number
 from rough_draw.core.physics.units import from_pa
-from rough_draw.core.records.hash_chain import JCS, Break, Contents, Read, check, closing_of, form_of
+from rough_draw.core.records.hash_chain import JCS, Break, Contents, Read, check, closing_of, form_of, signers
 from rough_draw.core.sheet.base import place_of, told_of
 from rough_draw.core.sheet.gauge_owner import owners
 from rough_draw.core.sheet.job import Job
@@ -261,8 +262,19 @@ def load(file: JobFile, again: bool = False, pictures: Mapping[str, bytes] | Non
     return stored.key
 
 
-def verify(document: Any) -> tuple[float, list[Break], int]:
-    """Check a sealed job file as it stands: when it was sealed, what is wrong with it, and how many entries it has.
+class Verified(NamedTuple):
+    """A sealed job file as it was checked: when it was sealed, what is wrong with it, how many entries it has, and the
+    firms that signed it, each with its key's fingerprint.
+    """
+
+    closed_at: float
+    wrong: list[Break]
+    entries: int
+    signers: list[tuple[str, str]]
+
+
+def verify(document: Any, pictures: Mapping[str, bytes] | None = None) -> Verified:
+    """Check a sealed job file as it stands, with the pictures that came with it.
 
     On the document itself, not on what a later version makes of it. Raises FileFault where it is no sealed job file.
     """
@@ -287,7 +299,10 @@ def verify(document: Any) -> tuple[float, list[Break], int]:
     except (KeyError, TypeError, ValueError) as e:
         raise FileFault(message("file-chain-unread", fault=str(e))) from None
     closed = closing_of(chain)
-    return closed.at if closed is not None else 0.0, found, len(chain)
+    for sha256, data in (pictures or {}).items():
+        if hashlib.sha256(data).hexdigest() != sha256:
+            found.append(Break(0, message("chain-photo-bytes", about=sha256[:12])))
+    return Verified(closed.at if closed is not None else 0.0, found, len(chain), signers(chain))
 
 
 def safe_cell(text: str) -> str:

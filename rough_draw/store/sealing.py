@@ -10,6 +10,7 @@ from collections.abc import Mapping, Sequence
 from typing import Any
 
 from rough_draw.core.message import Telling, message
+from rough_draw.core.records.firm_signature import KIND, signature_of
 from rough_draw.core.records.hash_chain import (
     JCS,
     Break,
@@ -22,7 +23,7 @@ from rough_draw.core.records.hash_chain import (
     form_of,
     sealed,
 )
-from rough_draw.store import jobs, photos
+from rough_draw.store import firm, jobs, photos, shelf
 from rough_draw.store.models import ChainRow, JobRow
 
 
@@ -97,10 +98,20 @@ def seal(
     now = at if at is not None else time.time()
     with jobs.writing():
         jobs.must_be_open(key)
-        chain = sealed(held(key), verdict, signature, now)
+        chain = _signed_by_firm(sealed(held(key), verdict, signature, now), now)
         _keep(key, chain)
         JobRow.update(sealed_at=now).where(JobRow.key == key).execute()
     return chain
+
+
+def _signed_by_firm(chain: list[Entry], at: float) -> list[Entry]:
+    """A chain with the firm's signature under its last hash, where the firm has a key."""
+    pair = firm.key_pair()
+    if pair is None:
+        return chain
+    private, public = pair
+    body = {"firm": shelf.settings().firm, "key": public, "signature": signature_of(private, chain[-1].hash)}
+    return [*chain, append(chain, KIND, at, body)]
 
 
 def _keep(key: str, entries: Sequence[Entry]) -> None:
@@ -116,8 +127,9 @@ def amend(key: str, body: Mapping[str, Any], at: float | None = None) -> Entry:
         chain = chain_of(key)
         if not chain:
             raise NotSealed(message("problem-still-open"))
-        entry = append(chain, "amendment", at if at is not None else time.time(), body)
-        _keep(key, [entry])
+        now = at if at is not None else time.time()
+        entry = append(chain, "amendment", now, body)
+        _keep(key, _signed_by_firm([*chain, entry], now)[len(chain) :])
     return entry
 
 
@@ -141,7 +153,7 @@ def add_visit(key: str, body: Mapping[str, Any], at: float | None = None) -> Ent
         seen = [described(p) for p in photos.of(key) if p.about == name]
         days = round((now - closed.at) / 86_400.0, 2)
         entry = append(chain, "visit", now, {**body, "days": days, "photos": seen})
-        _keep(key, [entry])
+        _keep(key, _signed_by_firm([*chain, entry], now)[len(chain) :])
     return entry
 
 

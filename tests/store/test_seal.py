@@ -16,6 +16,7 @@ from peewee import SqliteDatabase
 
 from rough_draw.cli.main import main
 from rough_draw.core.message import message
+from rough_draw.core.records.firm_signature import KIND, fingerprint, holds, new_key, signature_of
 from rough_draw.core.records.hash_chain import (
     BLOCK,
     Contents,
@@ -29,9 +30,11 @@ from rough_draw.core.records.hash_chain import (
     unbroken,
 )
 from rough_draw.core.sheet.job import Job, Party
-from rough_draw.store import backup, job_files, jobs, sealing, weights
+from rough_draw.core.sheet.settings import Settings
+from rough_draw.store import backup, firm, job_files, jobs, sealing, shelf, weights
 from rough_draw.store.database import open_database
 from rough_draw.store.models import JobRow
+from rough_draw.store.reading_cache import forget_all
 from tests.told import keys
 
 SHEET: dict[str, Any] = {"unit": "Cold room 1", "kg": 6.4}
@@ -307,7 +310,7 @@ def test_a_record_that_an_earlier_version_sealed_is_whole(tmp_path: Path) -> Non
 def test_a_job_file_that_an_earlier_version_sealed_comes_in_whole(db: SqliteDatabase, tmp_path: Path) -> None:
     data = (EARLIER / "sealed-0.1.json").read_bytes()
     document = json.loads(data)
-    _, wrong, entries = job_files.verify(document)
+    _, wrong, entries, _ = job_files.verify(document)
     assert wrong == []
     assert entries == 13
     again = job_files.load(job_files.parse(data))
@@ -350,3 +353,130 @@ def test_any_field_that_is_changed_in_a_file_is_found(key: str, place: tuple[str
     was = at[place[-1]]
     at[place[-1]] = was + 1 if isinstance(was, int | float) else ("0" if str(was)[:1] != "0" else "1") + str(was)[1:]
     assert job_files.verify(document)[1], place
+
+
+def test_a_firms_key_signs_what_is_sealed_and_added_and_whoever_checks_is_told_whose(key: str, tmp_path: Path) -> None:
+    shelf.save_settings(Settings(firm="Quillmere Cold Works"))
+    public = firm.make_key()
+    assert firm.make_key() == public, "it is made once"
+    sealing.seal(key, {"by": "Mara Tollivet"}, None)
+    sealing.amend(key, {"by": "x", "reason": "y", "what": "z", "before": "", "after": "a"})
+    sealing.add_visit(key, {"by": "x"})
+    chain = sealing.chain_of(key)
+    assert [e.kind for e in chain if e.kind in ("closed", "amendment", "visit", KIND)] == [
+        *("closed", KIND, "amendment", KIND, "visit", KIND)
+    ]
+    assert sealing.faults(key) == []
+    document = json.loads(job_files.text_of(job_files.dump(key)))
+    found = job_files.verify(document)
+    assert found.wrong == []
+    assert found.signers == [("Quillmere Cold Works", fingerprint(public))]
+
+
+@pytest.mark.parametrize("how", ["other-key", "other-firm", "signature", "hash"])
+def test_a_signature_that_is_not_the_firms_is_found_though_every_hash_was_made_anew(key: str, how: str) -> None:
+    """Whoever makes the whole chain anew can make every hash, and not one signature."""
+    firm.make_key()
+    sealing.seal(key, {"by": "Mara Tollivet"}, None)
+    chain = sealing.chain_of(key)
+    last = dict(chain[-1].body)
+    match how:
+        case "other-key":
+            last["key"] = new_key()[1]
+        case "signature":
+            last["signature"] = signature_of(new_key()[0], chain[-2].hash)
+        case "hash":
+            last["signature"] = signature_of(firm.key_pair()[0], "0" * 64)  # type: ignore[index]
+        case _:
+            # A name alone proves nothing: the fingerprint is what is compared.
+            last["firm"] = "Somebody Else"
+    forged = [*chain[:-1], append(chain[:-1], KIND, chain[-1].at, last)]
+    found = check(forged, sealing.held(key))
+    assert bool(found) == (how != "other-firm")
+    assert all(keys([b.words])[0] == "chain-signature" for b in found)
+
+
+def test_ed25519_as_published() -> None:
+    """RFC 8032, 7.1, test 2: one byte."""
+    secret = "4ccd089b28ff96da9db6c346ec114e0f5b8a319f35aba624da8cf6ed4fb8a6fb"
+    public = "3d4017c3e843895a92b70aa74d1b7ebc9c982ccf2ec4968cc0cd55f12af4660c"
+    signature = (
+        "92a009a9f0d4cab8720e820b5f642540a2b27b5416503f8fb3762223ebdb69da"
+        "085ac1e43e15996e458f3613d0f11d8c387b2eaeb4302aeeb00d291612bb0c00"
+    )
+    assert signature_of(secret, "r") == signature
+    assert holds(public, "r", signature)
+    assert not holds(public, "s", signature)
+    assert not holds("00", "r", signature)
+    assert not holds(public, "r", "no hex")
+
+
+SPOILS: dict[str, Any] = {
+    "customer": ("job", "party", "customer", "Other"),
+    "unit": ("job", "party", "unit", "Other"),
+    "technician": ("job", "party", "technician", "Other"),
+    "refrigerant": ("job", "scope", "refrigerant", "R-290"),
+    "oil mass": ("job", "scope", "oil_kg", 9.0),
+    "coldest": ("job", "scope", "coldest_c", 30.0),
+    "volume": ("job", "scope", "volume_l", 99.0),
+    "nameplate": ("job", "scope", "nameplate_kg", 9.0),
+    "standard": ("job", "criterion", "school", "triple"),
+    "weighed": ("job", "release", "weighed_kg", 9.0),
+    "new cores": ("job", "release", "cores_new", 9),
+    "remarks": ("job", "closing", "remarks", "all well"),
+    "signed": ("job", "closing", "signed_by", "Other"),
+    "acknowledged": ("job", "closing", "acknowledged", ["power"]),
+    "step kind": ("touches", 0, "kind", "pump-off"),
+    "step time": ("touches", 1, "at", 901.0),
+    "step note": ("touches", 1, "note", "one tool"),
+    "step hand": ("touches", 1, "hand", "Other"),
+    "reading": ("readings", 0, "pa", [1.0] * 200),
+    "reading time": ("readings", 0, "at", [float(x) + 0.5 for x in AT]),
+    "gauge": ("readings", 0, "gauge", "Gauge 9"),
+    "mark": ("readings", 0, "simulated", True),
+    "who sealed": ("chain", -1, "body", {"by": "Other"}),
+    "when sealed": ("chain", -1, "at", 5.0),
+}
+
+
+@pytest.mark.parametrize("name", SPOILS)
+def test_any_field_of_a_sealed_file_that_is_changed_is_found(key: str, name: str) -> None:
+    sealing.seal(key, {"by": "Mara Tollivet"}, {"verdict": "leak"})
+    document: Any = json.loads(job_files.text_of(job_files.dump(key)))
+    assert job_files.verify(document).wrong == []
+    *way, field, value = SPOILS[name]
+    at = document
+    for step in way:
+        at = at[step]
+    assert at.get(field) != value
+    at[field] = value
+    assert job_files.verify(document).wrong
+
+
+@pytest.mark.parametrize(
+    "sql",
+    [
+        "UPDATE job SET document = replace(document, 'Larkspur', 'Other')",
+        "UPDATE touch SET at = at + 1 WHERE kind = 'isolate'",
+        "UPDATE touch SET note = 'x' WHERE kind = 'pump-on'",
+        "UPDATE touch SET hand = 'Other'",
+        "DELETE FROM touch WHERE kind = 'isolate'",
+        "INSERT INTO touch (job_id, kind, at, note, hand) SELECT key, 'note', 5, '', '' FROM job",
+        "UPDATE reading SET pa = 100 WHERE id = (SELECT max(id) FROM reading)",
+        "UPDATE reading SET pa = NULL WHERE id = (SELECT max(id) FROM reading)",
+        "UPDATE reading SET source = 'simulated'",
+        "DELETE FROM reading WHERE id = (SELECT max(id) FROM reading)",
+        "UPDATE chain SET at = at + 1 WHERE kind = 'closed'",
+        "UPDATE chain SET body = replace(body, 'Tollivet', 'Other')",
+        "DELETE FROM chain WHERE kind = 'closed'",
+        "DELETE FROM chain WHERE number = 2",
+        "UPDATE chain SET before = hash WHERE number = 3",
+    ],
+)
+def test_any_row_of_a_sealed_record_that_is_changed_is_found(key: str, db: SqliteDatabase, sql: str) -> None:
+    sealing.seal(key, {"by": "Mara Tollivet"}, None)
+    assert sealing.faults(key) == []
+    changed = db.execute_sql(sql)
+    assert changed.rowcount > 0
+    forget_all()
+    assert sealing.faults(key)

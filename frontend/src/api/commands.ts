@@ -89,6 +89,7 @@ export const commands = {
     if (keepPlace) form.append("keep_place", "true");
     return post<PhotoOut>(`/jobs/${key}/photos`, form);
   },
+  makeKey: () => post("/settings/key"),
   keepLogo: (file: File) => put("/settings/logo", withFile(file)),
   dropLogo: () => del("/settings/logo"),
   dropPhoto: (key: string, sha256: string) => del(`/jobs/${key}/photos/${sha256}`),

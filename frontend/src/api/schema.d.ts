@@ -2150,6 +2150,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/settings/key": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Key
+         * @description Make the firm a key of its own: from now on what is sealed is signed with it. Made once.
+         */
+        post: operations["make_key_api_settings_key_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/settings/logo": {
         parameters: {
             query?: never;
@@ -6986,6 +7006,14 @@ export interface components {
             hash: string;
             /** Sealed At */
             sealed_at: number | null;
+            /**
+             * Signers
+             * @description firms that signed it, each with its key's fingerprint
+             */
+            signers: [
+                string,
+                string
+            ][];
             /** Visits */
             visits: components["schemas"]["VisitOut"][];
             /**
@@ -7239,6 +7267,11 @@ export interface components {
          * @description The settings, and every unit that figures can be shown in.
          */
         SettingsOut: {
+            /**
+             * Key
+             * @description fingerprint of the firm's key; empty where it has none
+             */
+            key: string;
             /** Logo */
             logo: boolean;
             settings: components["schemas"]["Settings"];
@@ -11918,6 +11951,35 @@ export interface operations {
                 "application/json": components["schemas"]["Settings"];
             };
         };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingsOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    make_key_api_settings_key_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description Successful Response */
             200: {

@@ -25,6 +25,7 @@ export function Firm() {
       setShown((n) => n + 1);
     },
   });
+  const key = useMutation({ mutationFn: commands.makeKey, onSuccess: () => refresh(client, ["settings"]) });
   if (!found) return null;
   const { settings } = found;
   const now = typed ?? { firm: settings.firm, address: settings.address };
@@ -54,6 +55,16 @@ export function Firm() {
             e.target.value = "";
           }}
         />
+        {found.key ? (
+          <p>
+            What is sealed here is signed with the firm&apos;s own key <span className="figure text-note">{found.key}</span>.
+          </p>
+        ) : (
+          <div>
+            <Button onClick={() => key.mutate()}>Make a key to sign with</Button>
+            <p className="mt-1 text-soft">Sealed records are then signed with it. Hand its fingerprint to whoever checks them.</p>
+          </div>
+        )}
         {fault && <Fault title={fault.title} detail={fault.detail} />}
       </div>
     </Sheet>

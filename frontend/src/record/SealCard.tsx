@@ -74,6 +74,11 @@ export function SealCard({ jobKey, name, signed, version }: { jobKey: string; na
         <span className="figure font-bold">{stamp(s.sealed_at)}</span> by {s.by}, {s.entries} entries.
       </p>
       <p className="figure mt-1 text-note break-all text-soft">{s.hash}</p>
+      {s.signers.map(([firm, print]) => (
+        <p key={print} className="mt-1">
+          Signed by {firm || "the firm"}, key <span className="figure text-note">{print}</span>
+        </p>
+      ))}
       {s.faults.map((f) => (
         <p key={f} role="alert" className="mt-2 border-l-4 border-stop pl-3">
           {f}

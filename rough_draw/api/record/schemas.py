@@ -79,6 +79,7 @@ class SealOut(BaseModel):
     faults: list[Said]
     amendments: list[AmendmentOut]
     visits: list[VisitOut]
+    signers: list[tuple[str, str]] = Field(description="firms that signed it, each with its key's fingerprint")
     deviations: list[DeviationOut]
     what: Said = Field(description="what is being sealed, in plain words")
 

@@ -33,7 +33,7 @@ from rough_draw.api.record.schemas import (
 from rough_draw.core.hold.verdict import ALGORITHM
 from rough_draw.core.message import all_of, message
 from rough_draw.core.records.deviation import Deviation, without_reason
-from rough_draw.core.records.hash_chain import Entry, closing_of, digest
+from rough_draw.core.records.hash_chain import Entry, closing_of, digest, signers
 from rough_draw.store import backup, jobs, sealing
 from rough_draw.store.job_files import JobFile
 from rough_draw.text import say
@@ -61,6 +61,7 @@ def seal_out(key: str, hub: Hub) -> SealOut:
         faults=[f.words for f in faults],
         amendments=[_amendment(e.number, e.at, e.body) for e in chain if e.kind == "amendment"],
         visits=[_visit(e) for e in sealing.visits_of(chain)],
+        signers=signers(chain),
         deviations=found,
         what="" if chain else sealing_words(run, len(found)),
     )

@@ -19,6 +19,7 @@ from rough_draw.api.settings.schemas import (
 from rough_draw.core.message import message
 from rough_draw.core.physics.dial import read_dial
 from rough_draw.core.physics.display_units import DISPLAY
+from rough_draw.core.records.firm_signature import fingerprint
 from rough_draw.core.sheet.criteria import NEEDLE_PA
 from rough_draw.core.sheet.settings import Settings
 from rough_draw.store import firm, jobs, people, photos, shelf
@@ -31,7 +32,13 @@ MOST_PAST = 200
 
 
 def _settings(values: Settings) -> SettingsOut:
-    return SettingsOut(settings=values, units={k: list(v) for k, v in DISPLAY.items()}, logo=firm.logo() is not None)
+    pair = firm.key_pair()
+    return SettingsOut(
+        settings=values,
+        units={k: list(v) for k, v in DISPLAY.items()},
+        logo=firm.logo() is not None,
+        key=fingerprint(pair[1]) if pair is not None else "",
+    )
 
 
 @router.get("/settings")
@@ -100,6 +107,13 @@ def dial(body: DialIn) -> DialOut:
     except ValueError as e:
         raise HTTPException(422, told(e)) from None
     return DialOut(pa=found.pa, inhg=found.inhg, blind_pa=NEEDLE_PA, asked=found.asked or "")
+
+
+@router.post("/settings/key")
+def make_key(request: Request) -> SettingsOut:
+    """Make the firm a key of its own: from now on what is sealed is signed with it. Made once."""
+    firm.make_key()
+    return read_settings(request)
 
 
 @router.get("/settings/logo", response_class=Response)

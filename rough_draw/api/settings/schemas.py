@@ -108,6 +108,7 @@ class SettingsOut(BaseModel):
     settings: Settings
     units: dict[str, list[DisplayUnit]]
     logo: bool
+    key: str = Field(description="fingerprint of the firm's key; empty where it has none")
 
 
 class KitOut(BaseModel):

@@ -16,6 +16,7 @@ from typing import Any, NamedTuple
 import rfc8785
 
 from rough_draw.core.message import Message, message
+from rough_draw.core.records import firm_signature
 
 FIRST = "0" * 64
 """What the first entry has in place of the hash before it."""
@@ -207,4 +208,20 @@ def check(chain: Sequence[Entry], held: Contents) -> list[Break]:
         return [broken]
     if closing_of(chain) is None:
         return [Break(0, message("chain-never-closed"))]
-    return differences(chain, held)
+    wrong = [e for e in chain if e.kind == firm_signature.KIND and not _signed(e)]
+    found = [Break(e.number, message("chain-signature", firm=str(e.body.get("firm", "")))) for e in wrong]
+    return [*found, *differences(chain, held)]
+
+
+def _signed(e: Entry) -> bool:
+    return firm_signature.holds(str(e.body.get("key", "")), e.before, str(e.body.get("signature", "")))
+
+
+def signers(chain: Sequence[Entry]) -> list[tuple[str, str]]:
+    """Firms that signed a chain, each once: the name it gave itself, and the fingerprint of its key."""
+    named = [(str(e.body.get("firm", "")), str(e.body.get("key", ""))) for e in chain if e.kind == firm_signature.KIND]
+    return list(dict.fromkeys((firm, firm_signature.fingerprint(key)) for firm, key in named if _is_hex(key)))
+
+
+def _is_hex(text: str) -> bool:
+    return len(text) == 64 and all(c in "0123456789abcdef" for c in text)

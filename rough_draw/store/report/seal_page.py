@@ -14,7 +14,7 @@ from rough_draw.core.message import Name, all_of, message
 from rough_draw.core.message import listed as listed_names
 from rough_draw.core.message.figure import temperature
 from rough_draw.core.physics.units import kelvin
-from rough_draw.core.records.hash_chain import closing_of
+from rough_draw.core.records.hash_chain import closing_of, signers
 from rough_draw.core.sheet.job import Running
 from rough_draw.store.photos import Photo
 from rough_draw.store.report.closing import running_words
@@ -110,6 +110,7 @@ def seal(r: Record) -> list[Flowable]:
         ("sealed", message("report-sealed-of", state=state, **sealed)),
         ("hash", chain[-1].hash),
     ]
+    rows += [("firm-key", message("report-signed-with", firm=name, key=key)) for name, key in signers(chain)]
     code = QrCodeWidget(chain[-1].hash, barLevel="M", barFillColor=INK)
     x0, y0, x1, y1 = code.getBounds()
     drawing = Drawing(QR, QR, transform=[QR / (x1 - x0), 0, 0, QR / (y1 - y0), 0, 0])

@@ -57,6 +57,7 @@ chain-more = The record holds more than was sealed: { $now } parts for { $then }
 chain-less = The record holds less than was sealed: { $now } parts for { $then }.
 chain-other-sheet = The sheet is not the one that was sealed.
 chain-photo-bytes = A picture ({ $about }) was changed after it was taken in.
+chain-signature = The signature of { $firm } does not belong to this record.
 chain-other-photo = A picture ({ $about }) is not the one that was sealed.
 chain-other-step = The step “{ $step }” at { $at } s is not the one that was sealed.
 chain-figure-changed = { $gauge }, { $count } readings from { $start } s: a figure was changed.
