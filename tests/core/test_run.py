@@ -151,6 +151,8 @@ def test_stages_say_what_is_missing() -> None:
     run = fold([Touch("pump-on", 0), Touch("isolate", 900)])
     assert current(stages(proved, run, 100, 600)) == "hold"
     assert current(stages(proved, run, 600, 600)) == "release"
+    blind = stages(proved, run, 0, 600, read=False)
+    assert not {s.key for s in blind if s.done} & {"draw", "hold"}, "thirteen ticks and not one reading are no draw"
 
 
 def test_flammable_refrigerants_add_a_gate() -> None:

@@ -34,7 +34,7 @@ router = APIRouter(tags=["jobs"])
 
 def _stages(run: runs.RunView) -> list[Stage]:
     needs = criteria.chosen(run.job.criterion).minutes * 60.0
-    return stages(run.job, run.state, holds.hold_span(run), needs)
+    return stages(run.job, run.state, holds.hold_span(run), needs, any(s.at.size for s in run.series))
 
 
 def _states(found: list[Stage]) -> list[StageState]:

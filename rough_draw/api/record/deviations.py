@@ -12,14 +12,18 @@ from rough_draw.api.hold import holds
 from rough_draw.core.charging.cautions import caution, caution_keys, ticked
 from rough_draw.core.engine.network import NetworkError
 from rough_draw.core.hold.wording import headline
+from rough_draw.core.interlock.preview import foresee
 from rough_draw.core.interlock.release import done_steps, release_steps
 from rough_draw.core.message import Message, Name, message
 from rough_draw.core.message.figure import duration, vacuum
+from rough_draw.core.model.assemble import valve_names
 from rough_draw.core.model.system import ScopeError
 from rough_draw.core.proving.assessment import prove
 from rough_draw.core.records.deviation import CheckState, Deviation, Facts, deviations
 from rough_draw.core.records.hash_chain import Entry, closing_of
 from rough_draw.core.sheet import criteria
+from rough_draw.core.sheet.run_state import known, words_of
+from rough_draw.core.sheet.steps import TakenBack
 from rough_draw.store import sealing
 
 LEAST_OFF_KG = 0.02
@@ -49,6 +53,7 @@ def _facts(key: str, run: runs.RunView, hub: Hub) -> Facts:
         standard_passed=outcome.passed if outcome is not None else None,
         standard_reason=outcome.reason if outcome is not None else "",
         simulated=any(t.kind == ATTACHED for t in run.touches),
+        against_stops=_against(run),
         off_kg=_off(key, run, hub),
         steps_left=_left(run),
         cautions_left=tuple(
@@ -65,6 +70,28 @@ def _judged(run: runs.RunView) -> holds.Judged | None:
         return holds.judge(run)
     except (ScopeError, NetworkError):
         return None
+
+
+def _against(run: runs.RunView) -> tuple[Name, ...]:
+    """Steps that were made though each was a stop as the run then stood; what was taken back as never done is none."""
+    undone = {t.step.text for t in run.touches if isinstance(t.step, TakenBack)}
+    try:
+        names = valve_names(run.job)
+        return tuple(
+            words_of(t.kind, names)
+            for n, t in enumerate(run.touches)
+            if known(t.kind) and t.kind not in undone and _is_stop(run, n)
+        )
+    except (ScopeError, NetworkError):
+        return ()
+
+
+def _is_stop(run: runs.RunView, n: int) -> bool:
+    try:
+        return foresee(run.job, runs.state_of(run.job, run.touches[:n]), run.touches[n].kind).stop
+    except KeyError:
+        # On a part that is no longer on the sheet: what it did then is not known now.
+        return False
 
 
 def _checks(run: runs.RunView) -> Mapping[str, tuple[CheckState, Name]]:

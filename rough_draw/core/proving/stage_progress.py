@@ -23,14 +23,18 @@ class Stage:
     missing: Name
 
 
-def stages(job: Job, run: RunState, hold_span: float, hold_needs: float) -> list[Stage]:
-    """State of every stage. ``hold_span`` s has been read of ``hold_needs`` s of the chosen school."""
+def stages(job: Job, run: RunState, hold_span: float, hold_needs: float, read: bool = True) -> list[Stage]:
+    """State of every stage. ``hold_span`` s has been read of ``hold_needs`` s of the chosen standard; ``read``: whether
+    any reading was taken, without which nobody knows of a draw.
+    """
     named = bool(job.party.customer.strip() and job.party.unit.strip())
     open_gates = [g for g in prove(job).gates if g.holds_up]
     steps = [s for s in release_steps(job) if s.key not in job.release.steps_done]
-    drawn = run.started_at is not None and run.isolated_at is not None
+    drawn = run.started_at is not None and run.isolated_at is not None and read
     if run.started_at is None:
         draw_missing = message("missing-pump")
+    elif not read:
+        draw_missing = message("missing-readings")
     else:
         draw_missing = message("missing-isolation")
     held = drawn and hold_span >= hold_needs

@@ -20,7 +20,8 @@ class Facts:
 
     ``checks``: those that did not pass, by key, with their state and title. ``held`` s have been read of ``needed``.
     ``standard_passed``: None where it could not say. ``off_kg``: how far the charge weighed in is from what was to be,
-    where it is beyond the margin. ``steps_left`` of the release, ``cautions_left`` that nobody ticked.
+    where it is beyond the margin. ``steps_left`` of the release, ``cautions_left`` that nobody ticked, ``against_stops``: steps made that should not
+    have been.
     """
 
     checks: Mapping[str, tuple[CheckState, Name]]
@@ -38,6 +39,7 @@ class Facts:
     off_kg: float | None
     steps_left: tuple[Name, ...]
     cautions_left: tuple[Name, ...]
+    against_stops: tuple[Name, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -63,6 +65,9 @@ def deviations(f: Facts) -> tuple[Deviation, ...]:
     if not f.read:
         found.append(Deviation("no-readings", message("deviation-no-readings")))
     found += _of_the_hold(f)
+    if f.against_stops:
+        words = message("deviation-against", count=len(f.against_stops), steps=listed(f.against_stops[:4]))
+        found.append(Deviation("against-stops", words))
     if f.simulated:
         found.append(Deviation("simulated", message("deviation-simulated")))
     if f.off_kg is not None:

@@ -202,6 +202,7 @@ missing-checks = { $count ->
    *[other] { $count } checks open
 }
 missing-pump = the pump has not been started
+missing-readings = No reading was taken
 missing-isolation = not isolated yet
 missing-hold-time = { $time } to go
 missing-draw = comes after the draw

@@ -205,6 +205,10 @@ deviation-standard-open = { $standard } could not be applied{ $reason ->
         [one] {""}
        *[other] : { $reason }
     }
+deviation-against = { $count ->
+        [1] A step was made against a stop
+       *[other] { $count } steps were made against a stop
+    }: { $steps }
 deviation-simulated = Readings come from the simulated gauge, and not from this system
 deviation-charge = { $off } { $more ->
         [more] more
