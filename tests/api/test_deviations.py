@@ -150,12 +150,12 @@ def test_a_job_that_lacks_nothing_has_none() -> None:
 
 def test_a_step_against_a_stop_is_a_deviation_until_it_is_taken_back(api: TestClient) -> None:
     key = made(api)
-    for kind in ("pump-on", "isolate", "energise"):
+    for kind in ("pump-on", "isolate", "vent-pump", "pump-off", "reopen"):
         assert api.post(f"/api/jobs/{key}/touches", json={"kind": kind}).status_code == 201
     assert "against-stops" in keys(api, key)
     said = next(
         d["words"] for d in api.get(f"/api/jobs/{key}/seal").json()["deviations"] if d["key"] == "against-stops"
     )
     assert "against a stop" in said
-    api.post(f"/api/jobs/{key}/touches", json={"kind": "undo:energise"})
+    api.post(f"/api/jobs/{key}/touches", json={"kind": "undo:reopen"})
     assert "against-stops" not in keys(api, key)

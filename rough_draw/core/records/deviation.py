@@ -20,8 +20,8 @@ class Facts:
 
     ``checks``: those that did not pass, by key, with their state and title. ``held`` s have been read of ``needed``.
     ``standard_passed``: None where it could not say. ``off_kg``: how far the charge weighed in is from what was to be,
-    where it is beyond the margin. ``steps_left`` of the release, ``cautions_left`` that nobody ticked, ``against_stops``: steps made that should not
-    have been.
+    where it is beyond the margin. ``steps_left`` of the release, ``cautions_left`` that nobody ticked;
+    ``against_stops``: steps made that should not have been.
     """
 
     checks: Mapping[str, tuple[CheckState, Name]]
