@@ -65,7 +65,7 @@ def test_scope_shows_what_follows_from_it(page: Page, site: str) -> None:
     expect(inside).to_contain_text("60 g")
     choose(page, "Refrigerant", "R-290")
     expect(page.get_by_text("flammable (A3)")).to_be_visible()
-    page.get_by_label("Nameplate").fill("4.2")
+    page.get_by_label("Nameplate", exact=True).fill("4.2")
     page.get_by_role("radio", name="Manufacturer's").click()
     page.get_by_label("Adder", exact=True).fill("20")
     # The unit keeps its 4.2 kg: 12 m of line at 20 g/m is all that is weighed in.
@@ -284,7 +284,7 @@ def test_record_wants_a_reason_for_a_failed_criterion(page: Page, site: str) -> 
 def test_a_job_file_out_and_in_by_hand(page: Page, site: str, tmp_path: Path) -> None:
     page.goto(f"{site}/jobs/saltmarsh-ice/record")
     with page.expect_download() as download:
-        page.get_by_role("link", name="Whole job").click()
+        page.get_by_role("link", name="Whole job JSON").click()
     file = Path(download.value.path())
     assert json.loads(file.read_text())["format"] == "rough-draw/job-file"
     copy = tmp_path / "copy.json"

@@ -171,8 +171,12 @@ PUBLISHED = {"R-134a": 10.166, "R-32": 24.78, "R-290": 13.69, "R-600a": 5.31, "R
 
 @pytest.mark.parametrize("name", sorted(REFRIGERANTS))
 def test_the_library_and_the_catalogue_agree(name: str) -> None:
-    s = refrigerant.saturated(name, 313.15)
     q = REFRIGERANTS[name].pressure_40c
+    if refrigerant.hottest(name) < 313.15:
+        # Past its critical point there is no boiling: what a system is built for is well above that point's pressure.
+        assert q.value > 1.2 * refrigerant.saturated(name, refrigerant.hottest(name)).bubble
+        return
+    s = refrigerant.saturated(name, 313.15)
     assert s.bubble == pytest.approx(q.value, rel=0.05)
     assert s.dew <= s.bubble * 1.0001
     if name in PUBLISHED:

@@ -176,9 +176,11 @@ def test_a_core_in_place_is_the_worst_part_of_a_rig(micron: float) -> None:
 
 @pytest.mark.parametrize("refrigerant", fluids.REFRIGERANTS.values(), ids=lambda r: r.name)
 def test_refrigerants_are_plausible(refrigerant: fluids.Refrigerant) -> None:
-    assert refrigerant.safety in ("A1", "A2L", "A3")
-    assert 0.03 < refrigerant.molar_mass < 0.2
-    assert 3e5 < refrigerant.pressure_40c.value < 30e5
+    assert refrigerant.safety in ("A1", "A2", "A2L", "A3", "B1", "B2L")
+    assert refrigerant.flammable == ("2" in refrigerant.safety or "3" in refrigerant.safety)
+    assert 0.016 < refrigerant.molar_mass < 0.2
+    # Low-pressure chillers at one end, carbon dioxide at the other.
+    assert 1.4e5 < refrigerant.pressure_40c.value < 100e5
 
 
 def test_hygroscopic_oils_take_more_water() -> None:

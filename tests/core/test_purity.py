@@ -18,6 +18,7 @@ ALLOWED = {
     "dateutil",
     "charset_normalizer",
     "rfc8785",
+    "cryptography",
 } | set(sys.stdlib_module_names)
 NEVER = {"os", "pathlib", "io", "socket", "sqlite3", "time", "datetime", "random", "urllib", "http", "subprocess"}
 EXCEPT = {"csv_table.py": {"io"}, "clock.py": {"datetime"}}

@@ -28,12 +28,12 @@ from rough_draw.api.run.schemas import (
     StandinIn,
 )
 from rough_draw.api.run.standing import live_of
+from rough_draw.api.run.table_start import asked_of, start_of
 from rough_draw.core.message import Fault, all_of, message
 from rough_draw.core.model.system import atmosphere_of
 from rough_draw.core.physics.dial import read_dial
 from rough_draw.core.readings import csv_table
 from rough_draw.core.readings.downsampling import decimate
-from rough_draw.core.readings.moment import asked_of, start_of
 from rough_draw.core.readings.series import hold_begins, noted_isolation
 from rough_draw.core.readings.time_unit import TimeUnit
 from rough_draw.core.sheet.gauge_owner import AT_PUMP, DIAL, owner, owners
