@@ -234,6 +234,7 @@ function TouchList({ touches, start }: { touches: TouchOut[]; start: number }) {
             <span className="figure">{clock(t.at, true)}</span>
             <span>
               {t.words}
+              {t.hand && <span className="text-soft">, {t.hand}</span>}
               {t.note && <span className="text-soft"> {t.note}</span>}
             </span>
           </li>
