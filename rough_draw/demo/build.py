@@ -25,6 +25,7 @@ from rough_draw.scenarios.van import KIT, NUMBER, two_hoses
 from rough_draw.standins.scripted_run import play
 from rough_draw.standins.world import Truth
 from rough_draw.store import jobs, kit_log, sealing, shelf
+from rough_draw.store.reading_cache import SIMULATED
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -152,7 +153,8 @@ def add(d: DemoJob, now: float) -> None:
     for t in played.touches:
         jobs.add_touch(d.key, t.kind, start + t.at, t.note)
     name, part = (job.rig.gauge.name, job.rig.gauge.id) if job.rig.gauge else ("Dial", None)
-    jobs.add_readings(d.key, [jobs.NewReading(name, start + t, p, part=part) for t, p in played.readings], "gauge")
+    rows = [jobs.NewReading(name, start + t, p, part=part) for t, p in played.readings]
+    jobs.add_readings(d.key, rows, SIMULATED if d.live else "gauge")
     if d.signed:
         by = job.closing.signed_by
         sealing.seal(d.key, {"by": by, "acknowledged": list(job.closing.acknowledged)}, None, end + 3060)

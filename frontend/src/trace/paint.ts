@@ -133,7 +133,7 @@ export function notReal(u: uPlot, series: { simulated: [number, number][] }[]): 
   const { left, top, width, height } = u.bbox;
   c.save();
   c.font = `700 ${15 * px()}px ${TEXT}`;
-  c.fillStyle = token("strong-rule");
+  c.fillStyle = token("pencil");
   c.textAlign = "left";
   c.textBaseline = "bottom";
   const word = "SIMULATED";
@@ -146,7 +146,8 @@ export function notReal(u: uPlot, series: { simulated: [number, number][] }[]): 
     c.beginPath();
     c.rect(a, top, Math.max(b - a, wide), height);
     c.clip();
-    for (let x = a + 8 * px(); x === a + 8 * px() || x < b; x += wide) c.fillText(word, x, top + height - 6 * px());
+    const first = a + 8 * px();
+    for (let x = first; x === first || x + wide <= b; x += wide) c.fillText(word, x, top + height - 6 * px());
     c.restore();
   }
   c.restore();

@@ -159,7 +159,7 @@ class Frame:
         wide = stringWidth(word, BOLD, 9) + 18
         x, last = self.x(start) + 4, self.x(end)
         while True:
-            self.drawing.add(String(x, self.bottom + 14, word, fontName=BOLD, fontSize=9, fillColor=STRONG))
+            self.drawing.add(String(x, self.bottom + 14, word, fontName=BOLD, fontSize=9, fillColor=PENCIL))
             x += wide
             if x + wide > last:
                 return
