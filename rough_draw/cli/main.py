@@ -195,6 +195,12 @@ def _run_server(path: str, port: int, host: str = "127.0.0.1") -> None:
 
 def cmd_serve(a: argparse.Namespace) -> None:
     """Serve the application: on the loopback without a sign-in, beyond it only behind a passphrase."""
+    if a.lan:
+        from rough_draw.cli.lan.serving import serve_lan
+
+        check_host("0.0.0.0", a.db)
+        serve_lan(a)
+        return
     check_host(a.host, a.db)
     _run_server(a.db, a.port, a.host)
 
@@ -259,6 +265,15 @@ def parser() -> argparse.ArgumentParser:
     s.add_argument("--db", default=DATABASE, help="database file (default %(default)s)")
     s.add_argument("--port", type=int, default=8040, help="port (default %(default)s)")
     s.add_argument("--host", default="127.0.0.1", help="address; beyond the loopback only with a passphrase")
+    s.add_argument("--lan", action="store_true", help="over HTTPS, for the phones and tablets on this network")
+    s.add_argument("--tls-port", type=int, default=8443, help="with --lan: port of HTTPS (default %(default)s)")
+    s.add_argument(
+        "--name", default="", help="with --lan: name or address that devices use, where it is not this machine's"
+    )
+    s.add_argument(
+        "--cert", default="", metavar="FILE.pem", help="with --lan: a certificate of your own, with its --key"
+    )
+    s.add_argument("--key", default="", metavar="FILE.pem", help="with --lan: the key of --cert")
     s = add("passphrase", passphrase, "set the passphrase that a server beyond the loopback asks for")
     s.add_argument("--db", default=DATABASE, help="database file (default %(default)s)")
     s = add("plan", cmd_plan, "predict a draw: time to target, chokes, what to change first")
