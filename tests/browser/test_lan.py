@@ -124,7 +124,7 @@ def test_in_the_clear_there_is_only_the_page_that_says_where_to_go(lan: Lan, tru
         page.goto(lan.plain)
         expect(page.get_by_role("link", name="Open Rough Draw")).to_have_attribute("href", re.compile("^https://"))
         expect(page.get_by_role("img", name="QR code of the address")).to_be_visible()
-        for device in ("Android", "iPhone", "Windows", "macOS"):
+        for device in ("by their settings", "that take profiles", "Computers", "list of their own"):
             expect(page.get_by_text(device, exact=False).first).to_be_visible()
         if lan.host != "127.0.0.1":
             assert not page.evaluate("isSecureContext")

@@ -39,13 +39,13 @@ TRUST = """<h2>1. Take the authority</h2>
 <p><a class="go" href="{authority}" download="rough-draw-authority.crt">Download it</a></p>
 <h2>2. Trust it</h2>
 <ul>
-<li><b>Android</b>: Settings, search for “CA certificate”, install it from the downloaded file, and confirm. A screen
-lock has to be set.</li>
-<li><b>iPhone, iPad</b>: after the download open Settings, “Profile downloaded”, Install. Then General, About,
-Certificate Trust Settings, and switch it on for Rough Draw.</li>
-<li><b>Windows</b>: open the file, Install Certificate, Local Machine, “Trusted Root Certification Authorities”.</li>
-<li><b>macOS</b>: open the file, then set it to Always Trust in Keychain Access.</li>
-<li><b>Linux</b>: import it in the browser's own settings under Authorities.</li>
+<li><b>Phones that take certificates by their settings</b>: Settings, search for “CA certificate”, install it from the
+downloaded file, and confirm. A screen lock has to be set.</li>
+<li><b>Phones and tablets that take profiles</b>: after the download open Settings, “Profile downloaded”, Install. Then
+General, About, Certificate Trust Settings, and switch it on for Rough Draw.</li>
+<li><b>Computers</b>: open the file and install it among the trusted root certification authorities of the machine, or
+set it to “Always trust”.</li>
+<li><b>Browsers with a list of their own</b>: import it in the browser's settings under Certificates, Authorities.</li>
 </ul>
 <p>Compare before you trust it: its SHA-256 is the one that the server's terminal shows.</p>
 <p><code>{fingerprint}</code></p>
