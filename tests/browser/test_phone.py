@@ -10,7 +10,7 @@ from playwright.sync_api import Page, expect
 
 from rough_draw.core.physics.units import MICRON_PA
 from tests.browser.test_job import new_job, stage
-from tests.browser.waits import saved, until
+from tests.browser.waits import Visits, saved, unfolded, until
 
 pytestmark = pytest.mark.browser
 
@@ -53,6 +53,7 @@ def test_whole_job_by_touch_with_typed_readings(phone: Page, site: str) -> None:
 
     stage(phone, "Draw")
     expect(phone.get_by_test_id("figure")).to_contain_text("240")
+    unfolded(phone, "Steps logged")
     expect(phone.get_by_text("System isolated")).to_be_visible()
     stage(phone, "Hold")
     expect(phone.get_by_test_id("verdict")).to_have_text("Tight and dry")
@@ -186,3 +187,31 @@ def test_inches_of_mercury_are_typed_as_vacuum_below_the_air(phone: Page, site: 
         pad.get_by_role("button", name=k, exact=True).tap()
     # There is no deeper than the air itself.
     expect(pad).to_contain_text("Taken as a full vacuum")
+
+
+SCREENS = 3 * 844
+"""Pixels of three screens of a phone: no stage is longer with its folds as they begin."""
+
+
+@pytest.mark.parametrize("job", ["larkspur-1", "larkspur-3", "hollow-5", "saltmarsh-bait", "hollow-2", "saltmarsh-ice"])
+def test_no_stage_is_longer_than_three_screens(phone: Page, site: str, job: str) -> None:
+    visits = Visits(phone, site)
+    heights = {}
+    for name in ("scope", "rig", "prove", "draw", "hold", "release", "record"):
+        visits.go(f"jobs/{job}/{name}")
+        expect(phone.get_by_role("main")).not_to_contain_text(re.compile("…$"))
+        heights[name] = phone.evaluate("document.documentElement.scrollHeight")
+    visits.end()
+    assert {k: v for k, v in heights.items() if v > SCREENS} == {}
+
+
+def test_a_fold_stands_as_it_was_left_and_a_desk_has_none(phone: Page, site: str) -> None:
+    phone.goto(f"{site}/jobs/larkspur-1/hold")
+    unfolded(phone, "What each standard says")
+    expect(phone.get_by_text("Code minimum").first).to_be_visible()
+    phone.reload()
+    expect(phone.get_by_text("Code minimum").first).to_be_visible()
+    phone.get_by_role("button", name="What each standard says").tap()
+    expect(phone.get_by_text("Code minimum")).to_have_count(0)
+    phone.set_viewport_size({"width": 1280, "height": 800})
+    expect(phone.get_by_text("Code minimum").first).to_be_visible()

@@ -11,7 +11,7 @@ from playwright.sync_api import Page, expect
 
 from tests.api.test_connected_gauge import HELLO, bridge
 from tests.browser.test_job import new_job, stage
-from tests.browser.waits import until
+from tests.browser.waits import unfolded, until
 from tests.store.test_photos import picture
 
 pytestmark = pytest.mark.browser
@@ -46,6 +46,7 @@ LISTEN = """() => {
 
 def test_a_photo_is_made_small_on_the_device_and_goes_into_the_record(phone: Page, site: str, shot: Path) -> None:
     key = new_job(phone, site, "Photo Lane")
+    unfolded(phone, "Charge")
     phone.evaluate(LISTEN)
     add_photo(phone, "the nameplate", shot, "nameplate of the unit")
     (size,) = phone.evaluate("() => window.sent")
@@ -53,6 +54,7 @@ def test_a_photo_is_made_small_on_the_device_and_goes_into_the_record(phone: Pag
     (kept,) = phone.request.get(f"{site}/api/jobs/{key}/photos").json()
     assert (kept["about"], kept["width"], kept["height"]) == ("nameplate", 1600, 1200)
     stage(phone, "Record")
+    unfolded(phone, "Photos")
     group = phone.get_by_role("group", name="Photos of the nameplate")
     group.get_by_role("img", name="nameplate of the unit").tap()
     phone.get_by_role("dialog").get_by_role("button", name="Remove this photo").tap()

@@ -6,7 +6,7 @@ import time
 from collections.abc import Callable
 from typing import Any
 
-from playwright.sync_api import Page, Request, Response
+from playwright.sync_api import Page, Request, Response, expect
 
 from tests.browser.conftest import PATIENCE_MS
 
@@ -21,6 +21,14 @@ def saved(page: Page) -> None:
 def told(method: str, ending: str) -> Callable[[Response], bool]:
     """An answer to a request of this kind, for ``expect_response``."""
     return lambda r: r.request.method == method and r.url.split("?")[0].endswith(ending)
+
+
+def unfolded(page: Page, title: str) -> None:
+    """Open what a phone has folded under a title."""
+    head = page.get_by_role("button", name=title).and_(page.locator("[aria-expanded]"))
+    if head.get_attribute("aria-expanded") == "false":
+        head.tap()
+    expect(head).to_have_attribute("aria-expanded", "true")
 
 
 class Visits:

@@ -24,7 +24,7 @@ export function Prediction({ plan, hand, onHand }: { plan: PlanOut; hand: number
   const time = plan.time_to_target_s;
   const moment = hand === null ? null : momentAt(plan, hand);
   return (
-    <Sheet title="The draw, as computed">
+    <Sheet title="The draw, as computed" fold="rig-draw">
       <p>
         {time ? (
           <>

@@ -6,7 +6,7 @@ import { Sheet } from "../ui/Sheet";
 export function Earlier({ v }: { v: VerdictOut }) {
   if (v.earlier.length === 0) return null;
   return (
-    <Sheet title="Beside earlier hold tests of this job">
+    <Sheet title="Beside earlier hold tests of this job" fold="hold-earlier">
       <ul className="list-none p-0">
         {v.earlier.map((e) => (
           <li key={e.started_at} className="border-t-2 border-rule py-2 first:border-0 first:pt-0">

@@ -17,7 +17,7 @@ export function Figures({ v }: { v: VerdictOut }) {
   );
   const rate = (x: number) => u.rate(x, false);
   return (
-    <Sheet title="Figures" aside="at 90 %">
+    <Sheet title="Figures" fold="hold-figures" aside="at 90 %">
       <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5">
         <Item name="Rises now">
           <b className="figure">{u.rate(v.slope_micron_s.value)}</b> {between(v.slope_micron_s, (x) => u.rate(x))}

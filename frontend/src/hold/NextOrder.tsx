@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 
 import type { VerdictOut } from "../api/client";
+import { useNarrow } from "../lib/narrow";
 import { Sheet } from "../ui/Sheet";
 
 const STAGES: Record<string, string> = { draw: "To the draw", release: "To release", prove: "To the pressure test", rig: "To the rig" };
@@ -8,6 +9,7 @@ const STAGES: Record<string, string> = { draw: "To the draw", release: "To relea
 /** What to do next: one order, its reason, what goes with it; for a leak, where to look in this rig and system. */
 export function NextOrder({ v, jobKey }: { v: VerdictOut; jobKey?: string }) {
   const a = v.advice;
+  const narrow = useNarrow();
   return (
     <Sheet strong>
       <h2 className="text-base font-bold text-soft">What next</h2>
@@ -28,7 +30,7 @@ export function NextOrder({ v, jobKey }: { v: VerdictOut; jobKey?: string }) {
         </Link>
       )}
       {a.places.length > 0 && (
-        <details className="mt-3" open>
+        <details className="mt-3" open={!narrow}>
           <summary className="min-h-8 cursor-pointer font-bold">Where to look, the cheapest first</summary>
           <ol className="mt-1 list-none p-0">
             {a.places.map((p, i) => (

@@ -6,7 +6,7 @@ import { Sheet } from "../ui/Sheet";
 export function Odds({ v }: { v: VerdictOut }) {
   if (v.odds.length === 0) return null;
   return (
-    <Sheet title="Most likely causes">
+    <Sheet title="Most likely causes" fold="hold-odds">
       <ul className="list-none p-0">
         {v.odds.map((o) => (
           <li key={o.key} className="mb-2.5 last:mb-0">

@@ -5,7 +5,7 @@ import { capital } from "../lib/capital";
 /** Every school's own rule, applied as it stands, and where it parts from the curve. */
 export function Schools({ v }: { v: VerdictOut }) {
   return (
-    <Sheet title="What each standard says">
+    <Sheet title="What each standard says" fold="hold-standards">
       {v.disagreements.map((d) => (
         <p key={d} className={`mb-3 border-l-4 pl-3 text-lead ${v.verdict.includes("leak") ? "border-stop" : "border-ochre"}`}>
           {d}

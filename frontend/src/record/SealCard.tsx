@@ -1,10 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useEffect, useState, type ReactNode } from "react";
 
 import { ApiError } from "../api/client";
 import { commands } from "../api/commands";
 import { options, refresh } from "../api/options";
 import { stamp } from "../lib/format";
+import { useNarrow } from "../lib/narrow";
 import { Button } from "../ui/Button";
 import { TextField } from "../ui/Field";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
@@ -39,13 +40,15 @@ export function SealCard({ jobKey, name, signed, version }: { jobKey: string; na
         {s.deviations.length > 0 && (
           <>
             <p className="mt-3">Mend each, or say why. It stands first on the report.</p>
-            <ol aria-label="Deviations" className="mt-1 grid list-none gap-3 p-0">
-              {s.deviations.map((d) => (
-                <li key={d.key} className="border-t-2 border-rule pt-2">
-                  <TextField label={d.words} hint="reason" value={reasons[d.key] ?? ""} onChange={(v) => setReasons((r) => ({ ...r, [d.key]: v }))} />
-                </li>
-              ))}
-            </ol>
+            <Many count={s.deviations.length}>
+              <ol aria-label="Deviations" className="mt-1 grid list-none gap-3 p-0">
+                {s.deviations.map((d) => (
+                  <li key={d.key} className="border-t-2 border-rule pt-2">
+                    <TextField label={d.words} hint="reason" value={reasons[d.key] ?? ""} onChange={(v) => setReasons((r) => ({ ...r, [d.key]: v }))} />
+                  </li>
+                ))}
+              </ol>
+            </Many>
             {bare.length > 1 && (
               <div className="mt-3 grid gap-2 border-t-2 border-rule pt-2">
                 <TextField label={`One reason for the ${bare.length} that have none`} value={shared} onChange={setShared} />
@@ -108,6 +111,18 @@ export function SealCard({ jobKey, name, signed, version }: { jobKey: string; na
       </ul>
       <Amend jobKey={jobKey} name={name} />
     </Sheet>
+  );
+}
+
+/** A few stand as they are; on a phone more than these are shown when they are asked for. */
+function Many({ count, children }: { count: number; children: ReactNode }) {
+  const narrow = useNarrow();
+  if (!narrow || count <= 2) return <>{children}</>;
+  return (
+    <details>
+      <summary className="flex min-h-12 cursor-pointer items-center font-bold">Each of the {count}, with its own reason</summary>
+      {children}
+    </details>
   );
 }
 

@@ -25,7 +25,7 @@ export function Ports({ job, editor }: { job: Job; editor: Editor }) {
   const keep = (id: string, change: { minutes?: number; tight?: boolean }) =>
     editor.edit((j) => ({ ...j, release: { ...j.release!, port_results: { ...j.release!.port_results, [id]: { ...result(id), ...change } } } }), "typing");
   return (
-    <Sheet title="Ports, before their caps go on">
+    <Sheet title="Ports, before their caps go on" fold="release-ports">
       <div className="grid gap-3">
         {ports.map((p) => (
           <div key={p.id} className="grid gap-2">

@@ -16,7 +16,7 @@ export function ReleaseRig({ jobKey, version, live }: { jobKey: string; version:
   const shut = [...live.shut, ...(isolated ? plan.data.isolate_valves : [])];
   const drawn = { ...plan.data, shut: plan.data.shut.filter((v) => !live.opened.includes(v)) };
   return (
-    <Sheet title="The rig as it stands">
+    <Sheet title="The rig as it stands" fold="release-rig">
       <Hinted jobKey={jobKey} kindOf={(valve) => kindOf({ valve }, drawn, live, shut)}>
         <RigLine
           running

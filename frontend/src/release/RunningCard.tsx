@@ -29,7 +29,7 @@ export function RunningCard({ jobKey, job, editor }: { jobKey: string; job: Job;
       <NumberField label={label} dim="temperature" optional min={low} max={high} value={doc[key]} onChange={(v) => set({ [key]: v })} />
     );
   return (
-    <Sheet title="Running readings">
+    <Sheet title="Running readings" fold="release-running">
       <Segments
         label="taken"
         value={which}

@@ -35,7 +35,7 @@ export function Orders({ jobKey, job, editor }: { jobKey: string; job: Job; edit
   const [picked, setHose] = useState("");
   const hose = hoses.some((h) => h.value === picked) ? picked : (hoses[0]?.value ?? "");
   return (
-    <Sheet title="Steps in order, on this rig" className="md:col-span-2">
+    <Sheet title="Steps in order, on this rig" fold="draw-orders" className="md:col-span-2">
       <div className="grid max-w-xl gap-3 sm:grid-cols-2">
         <SelectField label="What is to be done" value={goal} options={GOALS} onChange={setGoal} />
         {goal === "swap-hose" && <SelectField label="Which hose" value={hose} options={hoses} onChange={setHose} />}

@@ -20,7 +20,7 @@ export function Follows({ job, editor, data }: { job: Job; editor: Editor; data:
   const v = data.volume_m3;
   return (
     <div className="grid gap-4">
-      <Sheet title="Inside" strong>
+      <Sheet title="Inside" fold="scope-inside" strong>
         <p className="figure text-display leading-none font-bold">
           {u.figure("volume", v.value * 1e3)}
           <span className="text-order"> {u.label("volume")}</span>
@@ -79,7 +79,7 @@ function Criterion({ job, editor, data }: { job: Job; editor: Editor; data: Syst
   const [own, setOwn] = useState(false);
   const micron = 101325 / 760000;
   return (
-    <Sheet title="Acceptance standard">
+    <Sheet title="Acceptance standard" fold="scope-standard">
       <div className="grid gap-3">
         <SelectField label="Standard" value={school} options={schools} onChange={(v) => set({ school: v, target_micron: null, limit_micron: null, hold_min: null, dwell_min: null })} />
         <SelectField label="Watched with it" value={c.also ?? "none"} options={[{ value: "none", label: "none" }, ...schools.filter((s) => s.value !== school)]} onChange={(v) => set({ also: v === "none" ? null : v })} />

@@ -1,10 +1,12 @@
 import type { PlanOut } from "../api/client";
+import { useNarrow } from "../lib/narrow";
 import { RigLine } from "../rig/RigLine";
 import { Sheet, Tag } from "../ui/Sheet";
 
 /** What is joined to a pumped port with the valves as they stand, before the pump runs. */
 export function Reach({ plan, onLink }: { plan: PlanOut; onLink: (link: string) => void }) {
   const left = plan.left_out;
+  const narrow = useNarrow();
   return (
     <Sheet strong className="p-3!">
       <p className="mb-1" aria-live="polite">
@@ -18,7 +20,10 @@ export function Reach({ plan, onLink }: { plan: PlanOut; onLink: (link: string) 
           </>
         )}
       </p>
-      <RigLine plan={plan} onValve={(v) => v.startsWith("system.") && onLink(v.slice(7))} />
+      <details open={!narrow || left.length > 0}>
+        <summary className={narrow ? "flex min-h-12 cursor-pointer items-center font-bold" : "sr-only"}>The system and the rig on it</summary>
+        <RigLine plan={plan} onValve={(v) => v.startsWith("system.") && onLink(v.slice(7))} />
+      </details>
     </Sheet>
   );
 }

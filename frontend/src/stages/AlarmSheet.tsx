@@ -35,7 +35,7 @@ export function AlarmSheet({ editor, running }: { editor: Editor; running: boole
     return kind;
   };
   return (
-    <Sheet title="Alarms" className="md:col-span-2">
+    <Sheet title="Alarms" fold="draw-alarms" className="md:col-span-2">
       <div className="grid gap-x-8 gap-y-3 md:grid-cols-2">
         <div>
           <ul className="grid list-none gap-1 p-0">

@@ -12,7 +12,7 @@ export function Breaks({ jobKey, version, made }: { jobKey: string; version: num
   if (!data || (data.asked === 0 && !data.wet)) return null;
   const most = Math.max(...data.cycles.map((c) => c.bound_g.high + c.free_g.high + c.vapour_g.high), 1e-9);
   return (
-    <Sheet title="Nitrogen breaks" className="md:col-span-2">
+    <Sheet title="Nitrogen breaks" fold="draw-breaks" className="md:col-span-2">
       <p>
         {data.asked > 0 && (
           <>

@@ -226,7 +226,7 @@ function TouchList({ touches, start }: { touches: TouchOut[]; start: number }) {
   if (shown.length === 0) return null;
   const numbered = shown.filter((t) => isTouch(t) && t.at > start + 5);
   return (
-    <Sheet title="Steps logged" className="md:col-span-2">
+    <Sheet title="Steps logged" fold="draw-log" className="md:col-span-2">
       <ol className="grid list-none gap-x-8 p-0 sm:grid-cols-2 lg:grid-cols-3">
         {shown.map((t, i) => (
           <li key={i} className="flex min-h-9 items-baseline gap-2">

@@ -71,7 +71,7 @@ export function Record({ jobKey, job, editor, stages }: StageProps) {
             ))}
           </ul>
         </Sheet>
-        <Sheet title="Cautions, read and kept to">
+        <Sheet title="Cautions, read and kept to" fold="record-cautions">
           <ul className="list-none p-0">
             {cautions.map((c) => (
               <li key={c.key} className="border-t-2 border-rule py-1 first:border-0">
@@ -80,7 +80,7 @@ export function Record({ jobKey, job, editor, stages }: StageProps) {
             ))}
           </ul>
         </Sheet>
-        <Sheet title="Photos">
+        <Sheet title="Photos" fold="record-photos">
           <AllPhotos jobKey={jobKey} open={!sealed} />
         </Sheet>
       </div>

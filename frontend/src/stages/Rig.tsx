@@ -14,7 +14,7 @@ import { useUnits } from "../lib/units";
 import { partOf } from "../rig/parts";
 import { atMoment } from "../rig/Ribbon";
 import { RigLine } from "../rig/RigLine";
-import { Fault, Sheet } from "../ui/Sheet";
+import { Fault, Folded, Sheet } from "../ui/Sheet";
 import { Tabs } from "../ui/Tabs";
 import type { StageProps } from "./types";
 
@@ -76,7 +76,8 @@ export function Rig({ jobKey, job, editor }: StageProps) {
               ]}
             />
           </div>
-          <Tabs
+          <Folded name="rig-bench" title="Side by side, what to carry, the day, cord">
+            <Tabs
             label="The bench"
             tabs={[
               { key: "compare", label: "Side by side", body: <Compare jobKey={jobKey} job={job} editor={editor} ready={ready} /> },
@@ -84,7 +85,8 @@ export function Rig({ jobKey, job, editor }: StageProps) {
               { key: "day", label: "The day", body: <JobDay jobKey={jobKey} job={job} editor={editor} /> },
               { key: "cord", label: "Cord", body: <CordSheet job={job} editor={editor} plan={p} /> },
             ]}
-          />
+            />
+          </Folded>
         </>
       )}
     </div>

@@ -23,10 +23,10 @@ export function Scope({ jobKey, job, editor }: StageProps) {
       {plan.data ? <Reach plan={plan.data} onLink={toggle} /> : plan.error && <Fault title="The rig does not fit this system yet" detail={plan.error.message} />}
       <div className="grid items-start gap-4 md:grid-cols-[minmax(0,1fr)_340px]">
         <div className="grid gap-4">
+          <Who job={job} editor={editor} />
           <SystemSheet jobKey={jobKey} scope={scope} set={set} editor={editor} system={system.data} />
           <Condition scope={scope} set={set} />
           <Charge scope={scope} set={set} jobKey={jobKey} />
-          <Who job={job} editor={editor} />
         </div>
         {system.error ? (
           <Fault title="The system cannot be worked out" detail={system.error.message} />
@@ -67,7 +67,7 @@ function Condition({ scope, set }: Props) {
   if (!cat) return null;
   const places = (scope.sections ?? []).filter((s) => !s.holds_charge).map((s) => ({ value: s.id, label: s.name || s.id }));
   return (
-    <Sheet title="Condition and weather">
+    <Sheet title="Condition and weather" fold="scope-condition">
       <div className="grid gap-3 sm:grid-cols-2 lg:grid-cols-4">
         <div className="sm:col-span-2">
           <SelectField label="Why it was open" value={scope.condition ?? "open-hours"} options={cat.conditions} onChange={(v) => set({ condition: v }, "once")} />
@@ -115,7 +115,7 @@ function Condition({ scope, set }: Props) {
 function Charge({ scope, set, jobKey }: Props & { jobKey: string }) {
   const computed = scope.adder_g_per_m === null;
   return (
-    <Sheet title="Charge">
+    <Sheet title="Charge" fold="scope-charge">
       <div className="grid gap-3 sm:grid-cols-2 lg:grid-cols-4">
         <NumberField label="Nameplate" dim="mass" optional min={0.01} max={2000} value={scope.nameplate_kg} onChange={(v) => set({ nameplate_kg: v })} />
         <NumberField label="Line included" dim="length" min={0} max={500} value={scope.included_length_m} onChange={(v) => v !== null && set({ included_length_m: v })} />

@@ -1,28 +1,64 @@
+import { ChevronDown } from "lucide-react";
 import type { ReactNode } from "react";
 
-/** A card: a sheet of the pad with a firm outline. */
+import { useFold } from "../lib/folds";
+
+/** A card: a sheet of the pad with a firm outline. With `fold`, a name, a phone shows its title until it is opened. */
 export function Sheet({
   title,
   aside,
   children,
   className = "",
   strong = false,
+  fold,
 }: {
   title?: ReactNode;
   aside?: ReactNode;
   children: ReactNode;
   className?: string;
   strong?: boolean;
+  fold?: string;
 }) {
+  const { folds, open, turn } = useFold(fold);
   return (
-    <section className={`sheet min-w-0 p-4 ${strong ? "border-[3px]" : ""} ${className}`}>
-      {(title || aside) && (
-        <header className="mb-3 flex items-baseline justify-between gap-3">
-          {title && <h2 className="text-lead">{title}</h2>}
-          {aside && <div className="text-soft">{aside}</div>}
-        </header>
+    <section className={`sheet min-w-0 ${folds ? "px-4 py-1" : "p-4"} ${strong ? "border-[3px]" : ""} ${className}`}>
+      {folds ? (
+        <FoldHead title={title} aside={aside} open={open} onTurn={turn} />
+      ) : (
+        (title || aside) && (
+          <header className="mb-3 flex items-baseline justify-between gap-3">
+            {title && <h2 className="text-lead">{title}</h2>}
+            {aside && <div className="text-soft">{aside}</div>}
+          </header>
+        )
       )}
-      {children}
+      {open && (folds ? <div className="pb-3">{children}</div> : children)}
+    </section>
+  );
+}
+
+function FoldHead({ title, aside, open, onTurn }: { title: ReactNode; aside: ReactNode; open: boolean; onTurn: () => void }) {
+  return (
+    <h2 className="text-lead">
+      <button type="button" aria-expanded={open} onClick={onTurn} className="flex min-h-12 w-full items-center justify-between gap-3 text-left">
+        <span>{title}</span>
+        <span className="flex items-center gap-2 text-base font-normal text-soft">
+          {aside}
+          <ChevronDown size={22} aria-hidden className={open ? "rotate-180" : ""} />
+        </span>
+      </button>
+    </h2>
+  );
+}
+
+/** What stands behind a named fold on a phone, and plainly on a larger screen. */
+export function Folded({ name, title, children }: { name: string; title: ReactNode; children: ReactNode }) {
+  const { folds, open, turn } = useFold(name);
+  if (!folds) return <>{children}</>;
+  return (
+    <section className="sheet min-w-0 px-4 py-1">
+      <FoldHead title={title} aside={null} open={open} onTurn={turn} />
+      {open && <div className="pb-3">{children}</div>}
     </section>
   );
 }
@@ -30,7 +66,7 @@ export function Sheet({
 /** The usual cautions, each on a line of its own. */
 export function Cautions({ words }: { words: string[] }) {
   return (
-    <Sheet title="Cautions">
+    <Sheet title="Cautions" fold="cautions">
       <ul className="list-none p-0">
         {words.map((c) => (
           <li key={c} className="mb-2 border-l-4 border-ochre pl-3">
