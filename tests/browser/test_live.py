@@ -76,13 +76,26 @@ def test_an_alarm_is_set_seen_on_another_page_and_silenced(page: Page, site: str
         {k: v for k, v in a.items() if v is not None} for a in sheet(page, site, key)["alarms"]
     ]
     page.goto(f"{site}/kit")
-    ring = (
-        page.get_by_role("region", name="Alarms")
-        .get_by_role("listitem")
-        .filter(has_text="Alarm Lane")
-        .filter(has_text="Under")
-    )
-    expect(ring).to_be_visible(timeout=SLOW)
+    bar = page.get_by_role("region", name="Alarms")
+    height = bar.bounding_box()["height"]  # type: ignore[index]
+    ring = bar.get_by_role("listitem").filter(has_text="Alarm Lane").filter(has_text="Under")
+    more = bar.get_by_role("button", name=re.compile("more$"))
+
+    def rings() -> bool:
+        # One line shows; the rest stand behind it.
+        if more.count():
+            more.click()
+        return ring.count() == 1
+
+    until(rings, bool, SLOW / 1000)
+    assert bar.bounding_box()["height"] == height, "nothing moves from under a finger"  # type: ignore[index]
+    # What is being looked at is not rung for as well.
+    page.goto(f"{site}/jobs/{key}/draw")
+    expect(page.get_by_test_id("figure")).to_be_visible()
+    page.wait_for_timeout(1500)
+    expect(bar).not_to_contain_text("Alarm Lane")
+    page.goto(f"{site}/kit")
+    until(rings, bool, SLOW / 1000)
     ring.get_by_role("button", name="Silence").click()
     expect(ring).to_have_count(0)
     page.wait_for_timeout(3000)

@@ -120,7 +120,7 @@ function Many({ count, children }: { count: number; children: ReactNode }) {
   if (!narrow || count <= 2) return <>{children}</>;
   return (
     <details>
-      <summary className="flex min-h-12 cursor-pointer items-center font-bold">Each of the {count}, with its own reason</summary>
+      <summary className="cursor-pointer py-3 font-bold">Each of the {count}, with its own reason</summary>
       {children}
     </details>
   );

@@ -21,7 +21,7 @@ export function Reach({ plan, onLink }: { plan: PlanOut; onLink: (link: string) 
         )}
       </p>
       <details open={!narrow || left.length > 0}>
-        <summary className={narrow ? "flex min-h-12 cursor-pointer items-center font-bold" : "sr-only"}>The system and the rig on it</summary>
+        <summary className={narrow ? "cursor-pointer py-3 font-bold" : "sr-only"}>The system and the rig on it</summary>
         <RigLine plan={plan} onValve={(v) => v.startsWith("system.") && onLink(v.slice(7))} />
       </details>
     </Sheet>

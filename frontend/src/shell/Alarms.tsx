@@ -1,20 +1,26 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Bell, BellOff } from "lucide-react";
-import { useEffect } from "react";
-import { Link } from "react-router";
+import { useEffect, useState } from "react";
+import { Link, useLocation } from "react-router";
 
 import type { RingOut } from "../api/client";
 import { commands } from "../api/commands";
 import { options, refresh } from "../api/options";
 import { sound } from "../lib/sound";
-import { useNarrow } from "../lib/narrow";
 import { Button } from "../ui/Button";
 
-/** Alarms of any job, over whatever is open: seen, heard, and silenced with one press. */
+/** The job whose run is being looked at: what its page shows is not rung for as well. */
+const LOOKED_AT = /^\/jobs\/([^/]+)\/(draw|hold)$/;
+
+/**
+ * Alarms of any job in one slim bar, which has its place whether anything rings or not: nothing is covered by it, and
+ * nothing moves from under a finger when it fills. Seen, heard, and silenced with one press; the rest behind the first.
+ */
 export function Alarms() {
   const client = useQueryClient();
-  const most = useNarrow() ? 1 : 4;
-  const on = (useQuery(options.alarms()).data ?? []).filter((r) => !r.silenced);
+  const here = LOOKED_AT.exec(useLocation().pathname)?.[1];
+  const [all, setAll] = useState(false);
+  const on = (useQuery(options.alarms()).data ?? []).filter((r) => !r.silenced && r.job !== here);
   const loud = on.length > 0;
   useEffect(() => {
     if (!loud) return;
@@ -26,23 +32,28 @@ export function Alarms() {
     client.setQueryData(options.alarms().queryKey, (old) => old?.map((x) => (x.job === r.job && x.key === r.key ? { ...x, silenced: true } : x)));
     void commands.silence(r.job, r.key).finally(() => refresh(client, ["alarms"]));
   };
-  if (!loud) return null;
   return (
-    <section aria-label="Alarms" aria-live="assertive" className="sticky top-0 z-20 mb-2">
-    <ul className="grid list-none gap-1.5 p-0 lg:grid-cols-2">
-      {on.slice(0, most).map((r) => (
-        <li key={`${r.job} ${r.key}`} className="flex items-center gap-3 rounded-[6px] border-[3px] border-ochre bg-sheet py-0.5 pr-1 pl-3">
-          <Bell size={22} aria-hidden className="swings flex-none" />
-          <Link to={`/jobs/${r.job}/draw`} className="min-w-0 flex-1">
-            <b>{r.title}</b> {r.words}
-          </Link>
-          <Button kind="quiet" className="flex flex-none items-center gap-2 px-2" onClick={() => silence(r)}>
-            <BellOff size={18} aria-hidden /> Silence
-          </Button>
-        </li>
-      ))}
-      {on.length > most && <li className="rounded-[6px] bg-sheet px-3 text-soft">and {on.length - most} more</li>}
-    </ul>
+    <section aria-label="Alarms" aria-live="assertive" className="relative z-20 mb-1 h-[52px]">
+      {loud && (
+        <ul className={`list-none rounded-[6px] border-2 border-ochre bg-sheet p-0 ${all ? "absolute inset-x-0 top-0" : ""}`}>
+          {on.slice(0, all ? on.length : 1).map((r, i) => (
+            <li key={`${r.job} ${r.key}`} className="flex h-12 items-center gap-2 pl-2">
+              <Bell size={20} aria-hidden className="swings flex-none" />
+              <Link to={`/jobs/${r.job}/draw`} className="min-w-0 flex-1 truncate">
+                <b>{r.words}</b> {r.title}
+              </Link>
+              {i === 0 && on.length > 1 && (
+                <Button kind="quiet" className="min-h-12! flex-none px-2!" aria-expanded={all} onClick={() => setAll((x) => !x)}>
+                  {all ? "Less" : `${on.length - 1} more`}
+                </Button>
+              )}
+              <Button kind="quiet" className="flex min-h-12! flex-none items-center gap-1 px-2!" onClick={() => silence(r)}>
+                <BellOff size={18} aria-hidden /> Silence
+              </Button>
+            </li>
+          ))}
+        </ul>
+      )}
     </section>
   );
 }
