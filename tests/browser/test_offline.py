@@ -61,6 +61,11 @@ def server(one_server: Server) -> Server:
 def hand(browser: Browser, server: Server) -> Iterator[Page]:
     """A phone on that server."""
     context = browser.new_context(viewport={"width": 390, "height": 844}, has_touch=True)
+    # Somebody who works without signal has these two open; folds are looked at elsewhere.
+    opened = "".join(
+        f"localStorage.setItem('rough-draw-fold:{name}', 'open');" for name in ("draw-log", "scope-condition")
+    )
+    context.add_init_script(opened)
     page = context.new_page()
     page.set_default_timeout(PATIENCE_MS)
     yield page

@@ -367,3 +367,19 @@ def test_text_on_work_screens_is_large_enough(phone: Page, site: str) -> None:
     assert min(sizes) >= 14
     figure = phone.get_by_test_id("figure").evaluate("e => parseFloat(getComputedStyle(e).fontSize)")
     assert figure >= 70
+
+
+def test_a_tab_says_which_job_and_stage_and_a_new_stage_begins_at_its_top(page: Page, site: str) -> None:
+    page.goto(f"{site}/jobs/larkspur-1/scope")
+    expect(page).to_have_title("Scope: Larkspur Flower Wholesale, Cold room 1 · Rough Draw")
+    page.evaluate("window.scrollTo(0, 400)")
+    stage(page, "Hold")
+    expect(page).to_have_title("Hold: Larkspur Flower Wholesale, Cold room 1 · Rough Draw")
+    assert page.evaluate("window.scrollY") == 0
+    assert page.evaluate("document.activeElement.id") == "main"
+    page.keyboard.press("]")
+    expect(page).to_have_title(re.compile("^Release"))
+    page.go_back()
+    expect(page).to_have_title(re.compile("^Hold"))
+    page.goto(f"{site}/kit")
+    expect(page).to_have_title("Kit · Rough Draw")

@@ -13,9 +13,11 @@ import { clock } from "../lib/format";
 import { Button, FileLink } from "../ui/Button";
 import { Tick } from "../ui/Tick";
 import { Fault, Tag } from "../ui/Sheet";
+import { useTitle } from "../lib/title";
 
 /** The day over all jobs and pumps: where a person is needed when, and what clashes. */
 export function Day() {
+  useTitle("Day");
   const { data, error } = useDay();
   const client = useQueryClient();
   const [now] = useState(() => Date.now() / 1000);

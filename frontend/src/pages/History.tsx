@@ -13,12 +13,14 @@ import { Button } from "../ui/Button";
 import { SelectField } from "../ui/Choice";
 import { TextField } from "../ui/Field";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
+import { useTitle } from "../lib/title";
 
 const ALL = "all";
 type Row = HistoryOut["rows"][number];
 
 /** Earlier evacuations by customer and site: what each hold said, and how it goes from one to the next. */
 export function History() {
+  useTitle("Earlier jobs");
   const u = useUnits();
   const navigate = useNavigate();
   const [words, setWords] = useState("");

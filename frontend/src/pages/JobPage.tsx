@@ -4,6 +4,7 @@ import { Link, useNavigate, useParams } from "react-router";
 
 import { useEditor } from "../api/editor";
 import { useCatalogue, useJob, useLive, useStages, useStream } from "../api/queries";
+import { useTitle } from "../lib/title";
 import { Guarded } from "../shell/Broken";
 import { typing } from "../shell/keys";
 import { StageLine } from "../shell/StageLine";
@@ -54,6 +55,8 @@ function Opened({ jobKey, stage }: { jobKey: string; stage: string }) {
     return () => window.removeEventListener("keydown", press);
   }, [jobKey, navigate]);
   const Stage = STAGES[stage]!;
+  const who = editor.job?.party;
+  useTitle(`${STAGE_NAMES[stage as keyof typeof STAGE_NAMES]}: ${[who?.customer || "New job", who?.unit].filter(Boolean).join(", ")}`);
 
   if (found.error && !editor.job)
     return (

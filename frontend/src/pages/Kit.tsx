@@ -10,6 +10,7 @@ import { NumberField, TextField } from "../ui/Field";
 import { AddPart } from "../kit/AddPart";
 import { ByCode, ByHand } from "../kit/ByCode";
 import { Sheet, Tag } from "../ui/Sheet";
+import { useTitle } from "../lib/title";
 
 const KINDS: Record<string, string> = {
   pump: "Pumps",
@@ -27,6 +28,7 @@ const KINDS: Record<string, string> = {
 
 /** What is in the van, as the rig can use it, and what would have been worth buying. */
 export function Kit() {
+  useTitle("Kit");
   const { data } = useKit();
   const kit = data ?? [];
   return (

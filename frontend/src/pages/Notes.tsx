@@ -5,6 +5,7 @@ import { Hoses } from "../notes/Hoses";
 import { Pressure } from "../notes/Pressure";
 import { CautionsNote, Glossary, SchoolsNote } from "../notes/Read";
 import { Altitude, CordNote, Leak, Lines, Nitrogen } from "../notes/Small";
+import { useTitle } from "../lib/title";
 
 const Sources = lazy(async () => ({ default: (await import("../notes/Sources")).Sources }));
 
@@ -24,6 +25,7 @@ const NOTES: { key: string; label: string; body: ReactNode }[] = [
 
 /** Notes: what one looks up, and small answers that need no job. */
 export function Notes() {
+  useTitle("Notes");
   const key = useParams().note ?? "pressure";
   const found = NOTES.find((n) => n.key === key) ?? NOTES[0]!;
   return (

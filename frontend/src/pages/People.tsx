@@ -10,9 +10,11 @@ import { Button } from "../ui/Button";
 import { TextField } from "../ui/Field";
 import { useUnits } from "../lib/units";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
+import { useTitle } from "../lib/title";
 
 /** Who works here, with their licence; who is at this browser, and so whose units and whose name on a new job. */
 export function People() {
+  useTitle("People");
   const client = useQueryClient();
   const session = useSession();
   const people = useQuery(options.people());

@@ -17,11 +17,13 @@ import { Modal } from "../ui/Modal";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
 import { Bar } from "./PracticeDebrief";
 import { capital } from "../lib/capital";
+import { useTitle } from "../lib/title";
 
 const LEVELS = ["", "easy", "plain", "fair", "hard", "mean"];
 
 /** Simulated jobs with a hidden truth: what to try next, skills so far, all scenarios, one's own. */
 export function Practice() {
+  useTitle("Practice");
   const found = usePractice();
   const navigate = useNavigate();
   const client = useQueryClient();

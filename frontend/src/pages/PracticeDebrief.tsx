@@ -11,9 +11,11 @@ import { elapsed } from "../practice/elapsed";
 import { Trace } from "../trace/Trace";
 import { Button } from "../ui/Button";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
+import { useTitle } from "../lib/title";
 
 /** The debrief: the score by skill, what was true beside what the gauge said, every touch, and a sound hand's way. */
 export function PracticeDebrief() {
+  useTitle("Debrief");
   const key = useParams().runKey ?? "";
   const found = useDebrief(key);
   const navigate = useNavigate();

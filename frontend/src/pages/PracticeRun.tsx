@@ -14,11 +14,13 @@ import { RigUp } from "../practice/RigUp";
 import { RunTrace } from "../practice/RunTrace";
 import { Button } from "../ui/Button";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
+import { useTitle } from "../lib/title";
 
 const PACES = [1, 10, 60, 300];
 
 /** A practice job as it goes on: the figure and the clock, the chart, what hands can do, what a person says of it. */
 export function PracticeRun() {
+  useTitle("Practice job");
   const key = useParams().runKey ?? "";
   const run = useRun(key);
   const deed = useDeed(key);

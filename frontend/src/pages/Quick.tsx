@@ -12,11 +12,13 @@ import { Segments, SelectField } from "../ui/Choice";
 import { NumberField } from "../ui/Field";
 import { Fault, Sheet } from "../ui/Sheet";
 import { useUnits } from "../lib/units";
+import { useTitle } from "../lib/title";
 
 const MOST = 20_000_000;
 
 /** A hold without a job: readings pasted or dropped, a little of what is known, the verdict. */
 export function Quick() {
+  useTitle("Hold check");
   const u = useUnits();
   const catalogue = useCatalogue();
   const [text, setText] = useState("");

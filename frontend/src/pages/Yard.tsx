@@ -15,9 +15,11 @@ import { Ahead, Pumps } from "../shell/Pumps";
 import { STAGE_NAMES } from "../shell/StageRail";
 import { Button } from "../ui/Button";
 import { Fault, Tag } from "../ui/Sheet";
+import { useTitle } from "../lib/title";
 
 /** All jobs: who needs a hand next, and when. */
 export function Yard() {
+  useTitle("Yard");
   const { data, isPending, error } = useYard();
   const navigate = useNavigate();
   const client = useQueryClient();

@@ -7,6 +7,7 @@ import { useSession } from "../api/session";
 import { setTheme, useTheme } from "../lib/theme";
 import { Modal } from "../ui/Modal";
 import { Alarms } from "./Alarms";
+import { Arrival } from "./Arrival";
 import { useGlobalKeys } from "./keys";
 import { KeysSheet } from "./KeysSheet";
 import { Signal } from "./Signal";
@@ -75,7 +76,8 @@ export function Shell() {
           <span className="max-md:sr-only">{now === "day" ? "Night" : "Day"}</span>
         </button>
       </nav>
-      <main id="main" className="mx-auto max-w-[1240px] px-3 pt-3 pb-20 md:px-4 md:pb-4">
+      <main id="main" tabIndex={-1} className="outline-none mx-auto max-w-[1240px] px-3 pt-3 pb-20 md:px-4 md:pb-4">
+        <Arrival />
         <Signal />
         <Alarms />
         <Outlet />
