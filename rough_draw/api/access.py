@@ -8,8 +8,10 @@ from __future__ import annotations
 
 import asyncio
 import contextlib
+import ipaddress
 import time
 from collections.abc import Awaitable, Callable, MutableMapping
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, field
 from typing import Any
 from urllib.parse import urlsplit
@@ -63,35 +65,72 @@ class Door:
 
 @dataclass
 class Tries:
-    """Sign-ins that failed lately, by where they came from and in all: after a few, each has to wait longer."""
+    """Sign-ins that failed lately, by where they came from: after a few, each has to wait longer.
+
+    A try is counted before it is looked at, so that any number at once are as many as one after the other; what one
+    source does keeps nobody else out.
+    """
 
     free: int = 5
     longest: float = 300.0
+    most: int = 5000
     _failed: dict[str, tuple[int, float]] = field(default_factory=dict)
 
-    def wait(self, who: str) -> float:
-        """Seconds until ``who`` may try again; 0 at once."""
-        return max(self._left(who, self.free), self._left("", 8 * self.free))
-
-    def _left(self, who: str, free: int) -> float:
-        count, last = self._failed.get(who, (0, 0.0))
-        if count < free:
-            return 0.0
-        pause = min(self.longest, 2.0 ** (count - free + 1))
-        return max(0.0, last + pause - time.monotonic())
-
-    def failed(self, who: str) -> None:
-        """Note a wrong passphrase."""
-        for name in (who, ""):
-            count, _ = self._failed.get(name, (0, 0.0))
-            self._failed[name] = (count + 1, time.monotonic())
-        if len(self._failed) > 5000:
-            self._failed = {"": self._failed[""]}
+    def begin(self, who: str) -> float:
+        """Seconds until ``who`` may try again; 0 where it may now: the try then counts as failed until it passed."""
+        name = source_of(who)
+        count, last = self._failed.get(name, (0, 0.0))
+        now = time.monotonic()
+        if count >= self.free:
+            left = last + min(self.longest, 2.0 ** (count - self.free + 1)) - now
+            if left > 0.0:
+                return left
+        self._failed.pop(name, None)
+        self._failed[name] = (count + 1, now)
+        while len(self._failed) > self.most:
+            del self._failed[next(iter(self._failed))]
+        return 0.0
 
     def passed(self, who: str) -> None:
         """Somebody came in: what went before is forgotten."""
-        self._failed.pop(who, None)
-        self._failed.pop("", None)
+        self._failed.pop(source_of(who), None)
+
+
+class Busy(Exception):
+    """More tries wait to be looked at than will be."""
+
+
+class Checks:
+    """Passphrases looked at, two at a time in threads of their own: a flood of tries holds up nothing else."""
+
+    MOST, BUSY_S = 32, 10.0
+
+    def __init__(self) -> None:
+        self._pool = ThreadPoolExecutor(2, "sign-in")
+        self._waiting = 0
+
+    async def right(self, passphrase: str) -> bool:
+        """Whether it is the one that was set. Raises Busy."""
+        if self._waiting >= self.MOST:
+            raise Busy
+        self._waiting += 1
+        try:
+            return await asyncio.get_running_loop().run_in_executor(self._pool, store.right, passphrase)
+        finally:
+            self._waiting -= 1
+
+
+def source_of(who: str) -> str:
+    """What counts as one source: an address, of the newer kind the network that one house has."""
+    try:
+        address = ipaddress.ip_address(who.partition("%")[0])
+    except ValueError:
+        return who
+    if isinstance(address, ipaddress.IPv6Address):
+        if address.ipv4_mapped is not None:
+            return str(address.ipv4_mapped)
+        return str(ipaddress.ip_network((address, 64), strict=False))
+    return str(address)
 
 
 def most_of(path: str) -> int:
@@ -102,8 +141,11 @@ def most_of(path: str) -> int:
 
 
 def name_of(host: str) -> str:
-    """A Host header without its port."""
-    return (urlsplit(f"//{host}").hostname or "").lower()
+    """A Host header without its port; empty for what is none."""
+    try:
+        return (urlsplit(f"//{host}").hostname or "").lower()
+    except ValueError:
+        return ""
 
 
 class TooLarge(Exception):
@@ -192,4 +234,7 @@ def _same_site(headers: Headers, host: str) -> bool:
     if headers.get("sec-fetch-site", "same-origin") not in ("same-origin", "none"):
         return False
     origin = headers.get("origin")
-    return origin is None or urlsplit(origin).netloc.lower() == host.lower()
+    try:
+        return origin is None or urlsplit(origin).netloc.lower() == host.lower()
+    except ValueError:
+        return False

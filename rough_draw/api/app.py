@@ -15,7 +15,7 @@ from fastapi.staticfiles import StaticFiles
 
 from rough_draw import __version__
 from rough_draw.api import errors, runs
-from rough_draw.api.access import Door, Doors, Tries
+from rough_draw.api.access import Checks, Door, Doors, Tries
 from rough_draw.api.alarms import routes as alarms_routes
 from rough_draw.api.alarms.watch import Alarms
 from rough_draw.api.charge import routes as charge_routes
@@ -119,6 +119,7 @@ def create_app(path: str | Path, warm: bool = True, door: Door | None = None) ->
 
     app.state.door = door or Door()
     app.state.tries = Tries()
+    app.state.checks = Checks()
     app.add_middleware(Readers)
     app.add_middleware(Doors, door=app.state.door)
     for module in FEATURES:

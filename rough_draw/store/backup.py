@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import os
 import sqlite3
 import tempfile
@@ -80,7 +81,7 @@ def restore(path: Path, into: Path | None = None) -> dict[str, int]:
 
     A copy is brought to this version and looked through first; only then is it put in the place of what is here, by
     one transaction of SQLite's: whenever it is cut off, the old or the new stands there whole. What stood there before
-    is kept beside it, with ``.before`` to its name.
+    is kept beside it, with ``.before`` to its name and a number where that is taken. Passphrase and sessions stay.
     """
     check(path)
     target = into or here()
@@ -91,7 +92,8 @@ def restore(path: Path, into: Path | None = None) -> dict[str, int]:
         _made_ours(ready, path.name)
         found = check(ready)
         if target.exists():
-            before = target.with_name(target.name + ".before")
+            _keep_door(target, ready)
+            before = _free(target)
             part = before.with_name(before.name + ".part")
             part.unlink(missing_ok=True)
             with _open(target) as old, _open(part) as kept:
@@ -102,6 +104,26 @@ def restore(path: Path, into: Path | None = None) -> dict[str, int]:
             source.backup(live)
     forget_all()
     return found
+
+
+def _free(target: Path) -> Path:
+    """A name beside a database for what it was: none that was kept before is written over."""
+    name = f"{target.name}.before"
+    taken = itertools.chain([name], (f"{name}-{n}" for n in itertools.count(2)))
+    return next(p for p in (target.with_name(x) for x in taken) if not p.exists())
+
+
+def _keep_door(here_now: Path, ready: Path) -> None:
+    """Who may come in stays as it is now: a backup brings neither an old passphrase nor sessions that were ended."""
+    with _open(ready) as db:
+        db.execute("ATTACH ? AS here", (str(here_now),))
+        db.execute("DELETE FROM setting WHERE key = 'passphrase'")
+        db.execute("DELETE FROM sign_in")
+        if db.execute("SELECT 1 FROM here.sqlite_master WHERE name = 'sign_in'").fetchone() is not None:
+            db.execute("INSERT INTO setting SELECT * FROM here.setting WHERE key = 'passphrase'")
+            db.execute("INSERT INTO sign_in SELECT * FROM here.sign_in")
+        db.commit()
+        db.execute("DETACH here")
 
 
 def _made_ours(path: Path, name: str) -> None:

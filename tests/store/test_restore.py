@@ -13,7 +13,7 @@ import pytest
 from peewee import SqliteDatabase
 
 from rough_draw.core.sheet.job import Job, Party
-from rough_draw.store import backup, jobs
+from rough_draw.store import access, backup, jobs
 from rough_draw.store.database import open_database
 
 EARLIER = Path(__file__).parent / "earlier" / "sealed-0.1.sql"
@@ -44,6 +44,25 @@ def test_a_backup_of_an_earlier_version_is_brought_up(key: str, tmp_path: Path) 
         jobs.touches(stored.key)
     # What stood here before lies beside it, whole.
     assert backup.check(Path(f"{backup.here()}.before"))["reading"] == 50
+
+
+def test_who_may_come_in_stays_and_nothing_kept_is_written_over(key: str, tmp_path: Path) -> None:
+    out = tmp_path / "old.sqlite3"
+    access.set_passphrase("the old words")
+    token = access.begin()
+    backup.take(out)
+    access.set_passphrase("the new words")
+    fresh = access.begin()
+    for _ in range(3):
+        backup.restore(out)
+    assert access.right("the new words")
+    assert not access.right("the old words")
+    assert access.find(fresh) is not None
+    assert access.find(token) is None, "a session that was ended does not come back with a backup"
+    kept = sorted(p.name for p in Path(backup.here()).parent.glob("*.before*"))
+    name = backup.here().name
+    assert kept == [f"{name}.before", f"{name}.before-2", f"{name}.before-3"]
+    unchanged(key)
 
 
 def _newer(db: sqlite3.Connection) -> None:

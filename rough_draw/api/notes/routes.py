@@ -101,7 +101,7 @@ def cord(body: CordIn) -> CordOut:
     try:
         given = Cord(length_m=body.length_m, wire=body.wire, volts=body.volts)  # type: ignore[arg-type]
         return CordOut.model_validate(check(given, pump))
-    except ValueError:
+    except (ValueError, LookupError):
         raise refusal(422, "cord-no-wire", wire=body.wire) from None
 
 

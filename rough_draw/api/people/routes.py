@@ -6,7 +6,7 @@ import asyncio
 
 from fastapi import APIRouter, HTTPException, Request, Response
 
-from rough_draw.api.access import COOKIE, Door, Tries
+from rough_draw.api.access import COOKIE, Busy, Checks, Door, Tries
 from rough_draw.api.errors import refusal
 from rough_draw.api.people.browser import PERSON, person_here
 from rough_draw.api.people.schemas import PersonIn, PersonOut, SessionIn, SessionOut
@@ -55,13 +55,18 @@ async def sign_in(body: SessionIn, request: Request, response: Response) -> Sess
         return await asyncio.to_thread(_session, request, "")
     tries: Tries = request.app.state.tries
     who = request.client.host if request.client else ""
-    wait = tries.wait(who)
+    wait = tries.begin(who)
     if wait > 0:
         raise HTTPException(
             429, say(message("door-too-many", time=duration(wait))), {"Retry-After": str(int(wait) + 1)}
         )
-    if not await asyncio.to_thread(access.right, body.passphrase):
-        tries.failed(who)
+    checks: Checks = request.app.state.checks
+    try:
+        known = await checks.right(body.passphrase)
+    except Busy:
+        busy = {"Retry-After": str(int(Checks.BUSY_S))}
+        raise HTTPException(429, say(message("door-too-many", time=duration(Checks.BUSY_S))), busy) from None
+    if not known:
         raise refusal(401, "door-wrong")
     tries.passed(who)
     token = await asyncio.to_thread(access.begin)
