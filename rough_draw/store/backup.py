@@ -118,10 +118,10 @@ def _keep_door(here_now: Path, ready: Path) -> None:
     with _open(ready) as db:
         db.execute("ATTACH ? AS here", (str(here_now),))
         db.execute("DELETE FROM setting WHERE key = 'passphrase'")
-        db.execute("DELETE FROM sign_in")
-        if db.execute("SELECT 1 FROM here.sqlite_master WHERE name = 'sign_in'").fetchone() is not None:
+        db.execute("DELETE FROM session")
+        if db.execute("SELECT 1 FROM here.sqlite_master WHERE name = 'session'").fetchone() is not None:
             db.execute("INSERT INTO setting SELECT * FROM here.setting WHERE key = 'passphrase'")
-            db.execute("INSERT INTO sign_in SELECT * FROM here.sign_in")
+            db.execute("INSERT INTO session SELECT * FROM here.session")
         db.commit()
         db.execute("DETACH here")
 
