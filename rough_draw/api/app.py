@@ -134,7 +134,8 @@ async def _resume(hub: Hub) -> None:
 
     for key, job, touches, last in await asyncio.to_thread(find):
         try:
-            await hub.resume(key, job, touches, last)  # type: ignore[arg-type]
+            async with hub.lock(key):
+                await hub.resume(key, job, touches, last)  # type: ignore[arg-type]
         except (Telling, ValueError, KeyError, TypeError):
             # One job that cannot be worked out keeps no other from being read.
             log.exception("the gauge of %s is not read again", key)

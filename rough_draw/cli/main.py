@@ -10,9 +10,10 @@ from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
-from rough_draw.cli.access import check_host, passphrase
+from rough_draw.cli.access import passphrase
 from rough_draw.cli.base import Refused, job_file, read, show
 from rough_draw.cli.hands import GOALS, cmd_charge, cmd_check, cmd_order
+from rough_draw.cli.serving import demo, serve
 from rough_draw.cli.store import backup, restore, verify
 from rough_draw.core.message import Message, Telling, message
 from rough_draw.core.message.figure import duration, share, vacuum
@@ -170,56 +171,6 @@ def cmd_import(a: argparse.Namespace) -> None:
     print(f"imported as {key}")
 
 
-def _run_server(path: str, port: int, host: str = "127.0.0.1") -> None:
-    import uvicorn
-
-    from rough_draw.api.access import LOOPBACK, Door
-    from rough_draw.api.app import create_app
-
-    alone = host in LOOPBACK
-    door = Door(hosts=LOOPBACK) if alone else Door(locked=True)
-    shown = f"[{host}]" if ":" in host else host
-    print(f"Rough Draw on http://{shown}:{port}/  (stop with Ctrl-C)", flush=True)
-    app = create_app(path, door=door)
-    # Pages ask every few seconds: a connection is kept longer than that, or each would be made anew.
-    uvicorn.run(
-        app,
-        host=host,
-        port=port,
-        log_level="warning",
-        timeout_graceful_shutdown=2,
-        timeout_keep_alive=75,
-        server_header=False,
-    )
-
-
-def cmd_serve(a: argparse.Namespace) -> None:
-    """Serve the application: on the loopback without a sign-in, beyond it only behind a passphrase."""
-    if a.lan:
-        from rough_draw.cli.lan.serving import serve_lan
-
-        check_host("0.0.0.0", a.db)
-        serve_lan(a)
-        return
-    check_host(a.host, a.db)
-    _run_server(a.db, a.port, a.host)
-
-
-def cmd_demo(a: argparse.Namespace) -> None:
-    """Serve the application with demo data."""
-    from rough_draw.demo.build import build
-    from rough_draw.store import jobs
-    from rough_draw.store.database import open_database
-
-    if a.fresh:
-        for ending in ("", "-wal", "-shm"):
-            Path(a.db + ending).unlink(missing_ok=True)
-    open_database(a.db)
-    if not jobs.listing():
-        build()
-    _run_server(a.db, a.port)
-
-
 def cmd_warm(_: argparse.Namespace) -> None:
     """Compile the engine, so that the first plan need not."""
     from rough_draw.cli.warm import warm
@@ -257,11 +208,11 @@ def parser() -> argparse.ArgumentParser:
         s.set_defaults(run=run)
         return s
 
-    s = add("demo", cmd_demo, "serve with demo data: several jobs, one drawing live")
+    s = add("demo", demo, "serve with demo data: several jobs, one drawing live")
     s.add_argument("--db", default=DEMO, help="database file (default %(default)s)")
     s.add_argument("--port", type=int, default=8040, help="port on the loopback (default %(default)s)")
     s.add_argument("--fresh", action="store_true", help="throw the old demo away and make it anew")
-    s = add("serve", cmd_serve, "serve your own jobs")
+    s = add("serve", serve, "serve your own jobs")
     s.add_argument("--db", default=DATABASE, help="database file (default %(default)s)")
     s.add_argument("--port", type=int, default=8040, help="port (default %(default)s)")
     s.add_argument("--host", default="127.0.0.1", help="address; beyond the loopback only with a passphrase")

@@ -18,7 +18,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from rough_draw.api.app import create_app
-from rough_draw.api.devices import gauge_driver
+from rough_draw.api.devices import gauge_driver, hub
 from rough_draw.api.devices.gauge_driver import Link, Listeners
 from rough_draw.api.devices.reading_writer import Keeper
 from rough_draw.core.sheet.job import Job
@@ -205,3 +205,41 @@ def test_a_simulated_gauge_that_was_taken_off_stays_off(tmp_path: Path) -> None:
 def test_an_address_that_is_none_is_refused(api: TestClient, host: str) -> None:
     answer = api.post(f"/api/jobs/{made(api)}/gauge", json={"host": host, "port": 8060})
     assert answer.status_code == 422
+
+
+def test_a_step_made_while_a_gauge_is_put_on_is_obeyed(api: TestClient, monkeypatch: pytest.MonkeyPatch) -> None:
+    """A world takes a while to make: whoever presses meanwhile presses on it."""
+    key = made(api)
+    making = threading.Event()
+    built = hub.World
+
+    def slow(*given: Any) -> Any:
+        making.set()
+        time.sleep(0.6)
+        return built(*given)
+
+    monkeypatch.setattr(hub, "World", slow)
+    putting = threading.Thread(target=lambda: api.post(f"/api/jobs/{key}/standin", json={"speed": 60}))
+    putting.start()
+    assert making.wait(20)
+    assert api.post(f"/api/jobs/{key}/touches", json={"kind": "ballast-open"}).status_code == 201
+    putting.join()
+    world = api.app.state.hub.server.worlds[key].world  # type: ignore[attr-defined]
+    assert world.ballast
+    at = next(t["at"] for t in api.get(f"/api/jobs/{key}/touches").json() if t["kind"] == "ballast-open")
+    assert at >= api.app.state.hub.server.worlds[key].start_at  # type: ignore[attr-defined]
+
+
+def test_a_gauge_put_on_many_times_at_once_reads_once(api: TestClient) -> None:
+    key = made(api)
+    ways = [lambda: api.post(f"/api/jobs/{key}/standin", json={"speed": 60}) for _ in range(6)]
+    threads = [threading.Thread(target=way) for way in ways]
+    for t in threads:
+        t.start()
+    for t in threads:
+        t.join()
+    until(lambda: count(api, key), lambda n: n >= 8, 40)
+    at = [x for s in api.get(f"/api/jobs/{key}/readings").json() for x in s["at"]]
+    assert len(at) == len(set(at))
+    marks = [t for t in jobs.touches(key) if t.kind == "gauge-attached"]
+    assert len(marks) == 1

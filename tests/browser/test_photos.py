@@ -57,7 +57,9 @@ def test_a_photo_is_made_small_on_the_device_and_goes_into_the_record(phone: Pag
     unfolded(phone, "Photos")
     group = phone.get_by_role("group", name="Photos of the nameplate")
     group.get_by_role("img", name="nameplate of the unit").tap()
-    phone.get_by_role("dialog").get_by_role("button", name="Remove this photo").tap()
+    dialog = phone.get_by_role("dialog")
+    dialog.get_by_role("button", name="Remove this photo").tap()
+    expect(dialog).to_be_hidden()
     expect(group).to_have_count(0)
     assert phone.request.get(f"{site}/api/jobs/{key}/photos").json() == []
     assert phone.evaluate("document.documentElement.scrollWidth <= window.innerWidth")

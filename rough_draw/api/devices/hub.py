@@ -53,6 +53,13 @@ class Hub:
         self.keeper = Keeper()
         self.server = GaugeServer()
         self.links: dict[str, Link] = {}
+        self._locks: dict[str, asyncio.Lock] = {}
+
+    def lock(self, key: str) -> asyncio.Lock:
+        """One at a time puts a gauge on a job, takes it off, or makes a step in it: a world is never made twice, and a
+        step that comes while it is made is obeyed by it.
+        """
+        return self._locks.setdefault(key, asyncio.Lock())
 
     async def start(self) -> None:
         """Start the stand-ins' server."""

@@ -156,14 +156,16 @@ async def start_bench(key: Key, body: BenchIn, hub: HubDep) -> BenchOut:
         await asyncio.to_thread(proof_stages, job)
     except ScopeError as e:
         raise refusal(409, "prove-no-rig", fault=e.told) from None
-    await hub.attach_bench(key, job, body.speed)
+    async with hub.lock(bench_name(key)):
+        await hub.attach_bench(key, job, body.speed)
     return await asyncio.to_thread(_bench, key, hub)
 
 
 @router.delete("/jobs/{key}/bench")
 async def stop_bench(key: Key, hub: HubDep) -> BenchOut:
     """Take the rig off the bench."""
-    await hub.detach(bench_name(key))
+    async with hub.lock(bench_name(key)):
+        await hub.detach(bench_name(key))
     return await asyncio.to_thread(_bench, key, hub)
 
 

@@ -170,10 +170,15 @@ def import_readings(
 async def attach(key: Key, body: StandinIn, hub: HubDep) -> LiveOut:
     """Attach the simulated gauge to this job, or change its pace."""
     must_be_offered(body.speed, SPEEDS)
-    run = await asyncio.to_thread(_view, key)
     if body.port is not None:
-        await hub.detach(key)
         return await connect(key, GaugeIn(port=body.port, opens=body.opens), hub)
+    async with hub.lock(key):
+        await _attach(key, body, hub)
+    return await asyncio.to_thread(_live, key, hub)
+
+
+async def _attach(key: str, body: StandinIn, hub: Hub) -> None:
+    run = await asyncio.to_thread(_view, key)
     last = max((float(s.at[-1]) for s in run.series if s.at.size), default=None)
     if key not in hub.links and run.series and not any(t.kind == ATTACHED for t in run.touches):
         raise refusal(409, "own-readings")
@@ -188,7 +193,6 @@ async def attach(key: Key, body: StandinIn, hub: HubDep) -> LiveOut:
         again = any(t.kind == ATTACHED for t in run.touches)
         at = running.now() if again else running.start_at
         await asyncio.to_thread(jobs.add_touch, key, ATTACHED, at, json.dumps(truth.as_dict()))
-    return await asyncio.to_thread(_live, key, hub)
 
 
 @router.post("/jobs/{key}/gauge")
@@ -196,20 +200,22 @@ async def connect(key: Key, body: GaugeIn, hub: HubDep) -> LiveOut:
     """Read a gauge, or the bridge to one, that speaks the documented protocol; it is read again after a restart."""
     run = await asyncio.to_thread(_view, key)
     note = json.dumps({"host": body.host, "port": body.port, "opens": body.opens})
-    await asyncio.to_thread(jobs.add_touch, key, CONNECTED, time.time(), note)
-    await hub.detach(key)
-    hub.attach_outside(key, body.host, body.port, body.opens, run.job.rig.gauge.id if run.job.rig.gauge else None)
+    async with hub.lock(key):
+        await asyncio.to_thread(jobs.add_touch, key, CONNECTED, time.time(), note)
+        await hub.detach(key)
+        hub.attach_outside(key, body.host, body.port, body.opens, run.job.rig.gauge.id if run.job.rig.gauge else None)
     return await asyncio.to_thread(_live, key, hub)
 
 
 @router.delete("/jobs/{key}/standin")
 async def detach(key: Key, hub: HubDep) -> LiveOut:
     """Take the gauge off, simulated or outside: it stays off after a restart."""
-    run = await asyncio.to_thread(_view, key)
-    if on_now(run.touches) in (ATTACHED, CONNECTED):
-        at = max([hub.clock(key) or time.time(), *(t.at for t in run.touches)])
-        await asyncio.to_thread(jobs.add_touch, key, DETACHED, at)
-    await hub.detach(key)
+    async with hub.lock(key):
+        run = await asyncio.to_thread(_view, key)
+        if on_now(run.touches) in (ATTACHED, CONNECTED):
+            at = max([hub.clock(key) or time.time(), *(t.at for t in run.touches)])
+            await asyncio.to_thread(jobs.add_touch, key, DETACHED, at)
+        await hub.detach(key)
     return await asyncio.to_thread(_live, key, hub)
 
 

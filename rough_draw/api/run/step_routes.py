@@ -47,15 +47,12 @@ async def add_touch(key: Key, body: TouchIn, hub: HubDep, hand: Hand) -> TouchOu
     if known_as is not None:
         words = words_of(known_as.kind, names)
         return TouchOut(kind=known_as.kind, words=words, at=known_as.at, note=known_as.note, hand=known_as.hand)
-    at = body.at if body.at is not None else (hub.clock(key) or time.time())
-    link = hub.links.get(key)
-    if link is not None and body.kind != "note":
-        at = await link.touch(body.kind) or at
-
-    def write() -> None:
-        jobs.add_touch(key, body.kind, at, body.note, body.key, hand)
-
-    await asyncio.to_thread(write)
+    async with hub.lock(key):
+        at = body.at if body.at is not None else (hub.clock(key) or time.time())
+        link = hub.links.get(key)
+        if link is not None and body.kind != "note":
+            at = await link.touch(body.kind) or at
+        await asyncio.to_thread(jobs.add_touch, key, body.kind, at, body.note, body.key, hand)
     if body.kind == "pump-off":
         await asyncio.to_thread(_file_hours, key, at)
     hub.listeners.tell(key, {"kind": "touch", "touch": body.kind, "at": at})

@@ -1,0 +1,58 @@
+"""`rough-draw serve` and `demo`: the application on the loopback, behind a passphrase, or over HTTPS on a network."""
+
+from __future__ import annotations
+
+import argparse
+from pathlib import Path
+
+from rough_draw.cli.access import check_host
+
+
+def _run_server(path: str, port: int, host: str = "127.0.0.1") -> None:
+    import uvicorn
+
+    from rough_draw.api.access import LOOPBACK, Door
+    from rough_draw.api.app import create_app
+
+    alone = host in LOOPBACK
+    door = Door(hosts=LOOPBACK) if alone else Door(locked=True)
+    shown = f"[{host}]" if ":" in host else host
+    print(f"Rough Draw on http://{shown}:{port}/  (stop with Ctrl-C)", flush=True)
+    app = create_app(path, door=door)
+    # Pages ask every few seconds: a connection is kept longer than that, or each would be made anew.
+    uvicorn.run(
+        app,
+        host=host,
+        port=port,
+        log_level="warning",
+        timeout_graceful_shutdown=2,
+        timeout_keep_alive=75,
+        server_header=False,
+    )
+
+
+def serve(a: argparse.Namespace) -> None:
+    """Serve the application: on the loopback without a sign-in, beyond it only behind a passphrase."""
+    if a.lan:
+        from rough_draw.cli.lan.serving import serve_lan
+
+        check_host("0.0.0.0", a.db)
+        serve_lan(a)
+        return
+    check_host(a.host, a.db)
+    _run_server(a.db, a.port, a.host)
+
+
+def demo(a: argparse.Namespace) -> None:
+    """Serve the application with demo data."""
+    from rough_draw.demo.build import build
+    from rough_draw.store import jobs
+    from rough_draw.store.database import open_database
+
+    if a.fresh:
+        for ending in ("", "-wal", "-shm"):
+            Path(a.db + ending).unlink(missing_ok=True)
+    open_database(a.db)
+    if not jobs.listing():
+        build()
+    _run_server(a.db, a.port)
