@@ -13,15 +13,17 @@ import { Fault, Sheet, Tag } from "../ui/Sheet";
 export const useSeal = (jobKey: string) => useQuery(options.seal(jobKey));
 
 /** The record closed for good: whether it is still what was sealed, and its amendments. */
-export function SealCard({ jobKey, name, signed, version }: { jobKey: string; name: string; signed: boolean; version: number }) {
+export function SealCard({ jobKey, name, signed, version, why }: { jobKey: string; name: string; signed: boolean; version: number; why: string }) {
   const client = useQueryClient();
   const seal = useSeal(jobKey);
   // What is mended on the sheet is no deviation any more.
   useEffect(() => refresh(client, ["seal"], jobKey), [client, jobKey, version]);
   const [shared, setShared] = useState("");
-  const [reasons, setReasons] = useState<Record<string, string>>({});
+  const [typed, setReasons] = useState<Record<string, string>>({});
+  // Why the standard was not kept to was said beside the signature: it is not asked for twice.
+  const reasons: Record<string, string> = why ? { standard: why, ...typed } : typed;
   const close = useMutation({
-    mutationFn: () => commands.seal(jobKey, name, reasons),
+    mutationFn: () => commands.seal(jobKey, name, Object.fromEntries((seal.data?.deviations ?? []).map((d) => [d.key, reasons[d.key] ?? ""]))),
     onSuccess: (out) => {
       client.setQueryData(options.seal(jobKey).queryKey, out);
       void client.invalidateQueries();

@@ -126,7 +126,7 @@ export function Record({ jobKey, job, editor, stages }: StageProps) {
             )}
           </div>
         </Sheet>
-        <SealCard jobKey={jobKey} name={closing.signed_by || job.party?.technician || ""} signed={Boolean(closing.signed_at)} version={editor.version} />
+        <SealCard jobKey={jobKey} name={closing.signed_by || job.party?.technician || ""} signed={Boolean(closing.signed_at)} version={editor.version} why={closing.deviation ?? ""} />
         {sealed && seal.data && <Visits jobKey={jobKey} name={closing.signed_by || job.party?.technician || ""} seal={seal.data} />}
       </div>
     </div>
