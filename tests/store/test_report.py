@@ -249,3 +249,16 @@ def test_marks_close_by_each_other_do_not_lie_on_each_other() -> None:
     for i, a in enumerate(places[:6]):
         for b in places[i + 1 : 6]:
             assert a[1] != b[1] or a[2] <= b[0] or b[2] <= a[0]
+
+
+def test_a_needles_place_is_not_printed_as_a_figure() -> None:
+    r = record(sheet())
+    assert r.verdict is not None
+    first = (
+        PdfReader(io.BytesIO(render(replace(r, verdict=replace(r.verdict, verdict="unverified")))))
+        .pages[0]
+        .extract_text()
+    )
+    assert first.count("needle") >= 3
+    lowest = PdfReader(io.BytesIO(render(r))).pages[0].extract_text()
+    assert "needle" not in lowest

@@ -114,12 +114,15 @@ def _figures(r: Record) -> Table:
     end = _at(r, r.hold_start + v.span) if r.hold_start is not None and v is not None else None
     weighed = weighed_in(r.job, r.closing)
     none = message("report-no-figure")
+    # A needle's place in microns would pass for something that was measured.
+    needle = v is not None and v.verdict == "unverified"
+    levels = [message("report-by-needle") if needle else _level(pa) for pa in (lowest, isolated, end)]
     tiles: list[tuple[str, Name]] = [
-        ("lowest", _level(lowest)),
-        ("isolated", _level(isolated)),
-        ("end", _level(end)),
+        ("lowest", levels[0]),
+        ("isolated", levels[1]),
+        ("end", levels[2]),
         ("held", message("figure-time", time=duration(v.span)) if v is not None else none),
-        ("rate", message("figure-rise", rise=rise(v.slope.value * MICRON_PA)) if v is not None else none),
+        ("rate", message("figure-rise", rise=rise(v.slope.value * MICRON_PA)) if v and not needle else none),
         ("charge", message("report-mass", mass=mass(weighed)) if weighed is not None else none),
     ]
     cells = [[[text(message(f"report-tile-{k}"), SMALL), text(value, FIGURE)] for k, value in tiles]]

@@ -10,6 +10,7 @@ report-simulated = SIMULATED: readings come from the simulated gauge, and not fr
 report-simulated-mark = SIMULATED
 report-standard-says = { $standard } ({ $rule }): { $says }.
 report-no-figure = –
+report-by-needle = needle
 report-tile-lowest = Lowest level
 report-tile-isolated = At isolation
 report-tile-end = At the end
