@@ -55,6 +55,7 @@ PAGES = [
 OWN = re.compile(
     # What people have written themselves, and what is no figure of the reader's: kit with its plates and sizes, ports,
     # wires, and what an opened list offers in every unit.
+    r"(?:[0-9a-f]{4} ){5}[0-9a-f]{4}|"
     r"Pump \d, \d+ CFM|\d+(/\d+)? in\b|\d+(\.\d+)? mm²|\d+ AWG|half inch|R-\d+\w*|RD-K\d+|SHA-256 \w+|[0-9a-f]{12,}"
 )
 

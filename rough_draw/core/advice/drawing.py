@@ -323,9 +323,10 @@ class _Draw:
             box = self.where[port.section] if port else next(iter(self.where.values()))
             return box.x + 24, box.y
         for p in chain[::-1][1:]:
-            if p.kind == "manifold":
-                box = next(b for b in self.d.boxes if b.name == p.id)
-                return box.x + 24, box.y
+            # A manifold that nothing leads to from the pump has no box.
+            body = next((b for b in self.d.boxes if b.name == p.id), None) if p.kind == "manifold" else None
+            if body is not None:
+                return body.x + 24, body.y
             if (p.id, "side") in self.outs:
                 x, y = self.outs[p.id, "side"]
                 return (x, y) if p.kind != "pump" else (x + 12, y - 6)

@@ -187,6 +187,9 @@ def _tools(job: Job) -> list[Finding]:
         port = job.scope.port(part.port or "")
         if port is None or not rig.keeps_core(port) or isinstance(part, ToolPart):
             continue
+        if part.on is not None and "end" not in part.outlets():
+            # Nothing can be screwed between such a part, a gauge, and its port.
+            continue
         bare = rig.model_copy(update={"cores_in": tuple(c for c in rig.cores_in if c != port.id)})
         tooled = rig_edit.put_at_port(bare, part.id, {"kind": "tool", "fits": port.size})
         if isinstance(part, HosePart) and part.depressor:

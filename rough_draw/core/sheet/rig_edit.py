@@ -74,6 +74,9 @@ def put_at_port(rig: Rig, name: str, part: dict[str, Any]) -> Rig:
     kind = str(part.get("kind", ""))
     new_id = fresh_id(rig, kind)
     values = {**part, "id": new_id, "port": above.port}
+    if "end" not in _PART.validate_python({**values, "on": None, "at": "end"}).outlets():
+        # A gauge or a cylinder is no passage: nothing goes on through it.
+        raise Fault(message("edit-nothing-behind", part=message(f"part-{kind}")))
     if above.on is None:
         # It stands on the port alone: the new part goes under it.
         new = _PART.validate_python({**values, "on": None, "at": "end"})
