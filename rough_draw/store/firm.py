@@ -5,15 +5,11 @@ from __future__ import annotations
 import base64
 import io
 import json
-import warnings
 
-from PIL import Image, UnidentifiedImageError
-
-from rough_draw.core.message import message
 from rough_draw.core.records.firm_signature import new_key
 from rough_draw.store.jobs import writing
 from rough_draw.store.models import Setting
-from rough_draw.store.photos import MOST_BYTES, PhotoFault
+from rough_draw.store.photos import opened
 
 KEY = "logo"
 EDGE = 600
@@ -28,14 +24,7 @@ def logo() -> bytes | None:
 
 def keep_logo(data: bytes) -> None:
     """Take a logo from the firm's own file (PNG, JPEG, WebP); what is clear in it stays clear. Raises PhotoFault."""
-    if len(data) > MOST_BYTES:
-        raise PhotoFault(message("photo-too-large", most=MOST_BYTES // 1048576))
-    try:
-        with warnings.catch_warnings():
-            warnings.simplefilter("error", Image.DecompressionBombWarning)
-            made = Image.open(io.BytesIO(data), formats=("JPEG", "PNG", "WEBP")).convert("RGBA")
-    except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Image.DecompressionBombError, Warning):
-        raise PhotoFault(message("photo-no-picture")) from None
+    made = opened(data).convert("RGBA")
     made.thumbnail((EDGE, EDGE))
     out = io.BytesIO()
     made.save(out, "PNG", optimize=True)

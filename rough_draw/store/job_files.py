@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import csv
-import hashlib
 import io
 import json
 import re
@@ -300,7 +299,7 @@ def verify(document: Any, pictures: Mapping[str, bytes] | None = None) -> Verifi
         raise FileFault(message("file-chain-unread", fault=str(e))) from None
     closed = closing_of(chain)
     for sha256, data in (pictures or {}).items():
-        if hashlib.sha256(data).hexdigest() != sha256:
+        if photos.hash_of(data) != sha256:
             found.append(Break(0, message("chain-photo-bytes", about=sha256[:12])))
     return Verified(closed.at if closed is not None else 0.0, found, len(chain), signers(chain))
 

@@ -7,14 +7,13 @@ import re
 from collections.abc import Sequence
 
 from reportlab.graphics import renderPDF
-from reportlab.graphics.barcode.qr import QrCodeWidget
-from reportlab.graphics.shapes import Drawing
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
 from rough_draw.core.message import message
 from rough_draw.core.sheet.kit import KitItem
+from rough_draw.store.qr import qr_drawing
 from rough_draw.text import say
 
 ACROSS, DOWN = 3, 8
@@ -53,11 +52,7 @@ def sheet(items: Sequence[KitItem], skip: int = 0) -> bytes:
 
 def _label(canvas: Canvas, item: KitItem, x: float, y: float) -> None:
     size = 26 * mm
-    code = QrCodeWidget(code_of(item.id), barLevel="M")
-    left, bottom, right, top = code.getBounds()
-    drawing = Drawing(size, size, transform=[size / (right - left), 0, 0, size / (top - bottom), 0, 0])
-    drawing.add(code)
-    renderPDF.draw(drawing, canvas, x + 1 * mm, y + 4 * mm)
+    renderPDF.draw(qr_drawing(code_of(item.id), size), canvas, x + 1 * mm, y + 4 * mm)
     canvas.setFont("Helvetica-Bold", 10)
     canvas.drawString(x + size + 3 * mm, y + HIGH - 9 * mm, code_of(item.id))
     canvas.setFont("Helvetica", 8)

@@ -54,22 +54,34 @@ def of_visit(about: str) -> bool:
     return about.startswith("visit:")
 
 
-def made_ready(data: bytes, keep_place: bool = False) -> tuple[bytes, int, int]:
-    """A picture as it is kept: upright, at most `EDGE` pixels, JPEG, and without what a camera writes into it.
+def hash_of(data: bytes) -> str:
+    """What a picture is known by: SHA-256 of its bytes, in hex."""
+    return hashlib.sha256(data).hexdigest()
 
-    ``keep_place``: where it was taken stays in it. Raises PhotoFault.
-    """
+
+def opened(data: bytes) -> Image.Image:
+    """A picture from bytes of one of the usual forms, read whole. Raises PhotoFault."""
     if len(data) > MOST_BYTES:
         raise PhotoFault(message("photo-too-large", most=MOST_BYTES // 1048576))
     try:
         with warnings.catch_warnings():
             # A picture of so many pixels that it would fill the memory is refused, not warned of.
             warnings.simplefilter("error", Image.DecompressionBombWarning)
-            picture = Image.open(io.BytesIO(data), formats=("JPEG", "PNG", "WEBP"))
-            place = picture.getexif().get_ifd(PLACE)
-            upright = ImageOps.exif_transpose(picture).convert("RGB")
+            found = Image.open(io.BytesIO(data), formats=("JPEG", "PNG", "WEBP"))
+            found.load()
+            return found
     except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Image.DecompressionBombError, Warning):
         raise PhotoFault(message("photo-no-picture")) from None
+
+
+def made_ready(data: bytes, keep_place: bool = False) -> tuple[bytes, int, int]:
+    """A picture as it is kept: upright, at most `EDGE` pixels, JPEG, and without what a camera writes into it.
+
+    ``keep_place``: where it was taken stays in it. Raises PhotoFault.
+    """
+    picture = opened(data)
+    place = picture.getexif().get_ifd(PLACE)
+    upright = ImageOps.exif_transpose(picture).convert("RGB")
     upright.thumbnail((EDGE, EDGE))
     exif = Image.Exif()
     if keep_place and place:
@@ -87,7 +99,7 @@ def add(
         raise PhotoFault(message("photo-about"))
     small, width, height = made_ready(data, keep_place)
     found = Photo(
-        sha256=hashlib.sha256(small).hexdigest(),
+        sha256=hash_of(small),
         about=about,
         caption=caption.strip()[:500],
         at=at,
@@ -113,7 +125,7 @@ def add(
 
 def keep_imported(key: str, photo: Photo) -> None:
     """Take over a picture as it came with a job file; one whose bytes are not what its hash says comes without them."""
-    data = photo.data if photo.data is not None and hashlib.sha256(photo.data).hexdigest() == photo.sha256 else None
+    data = photo.data if photo.data is not None and hash_of(photo.data) == photo.sha256 else None
     PhotoRow.create(
         job=key,
         sha256=photo.sha256,

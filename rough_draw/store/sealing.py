@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import hashlib
 import json
 import math
 import time
@@ -98,20 +97,28 @@ def seal(
     now = at if at is not None else time.time()
     with jobs.writing():
         jobs.must_be_open(key)
-        chain = _signed_by_firm(sealed(held(key), verdict, signature, now), now)
+        chain = sealed(held(key), verdict, signature, now)
+        chain += _signed_by_firm(chain, now)
         _keep(key, chain)
         JobRow.update(sealed_at=now).where(JobRow.key == key).execute()
     return chain
 
 
-def _signed_by_firm(chain: list[Entry], at: float) -> list[Entry]:
-    """A chain with the firm's signature under its last hash, where the firm has a key."""
+def _signed_by_firm(chain: Sequence[Entry], at: float) -> list[Entry]:
+    """The firm's signature under a chain's last hash, where the firm has a key."""
     pair = firm.key_pair()
     if pair is None:
-        return chain
+        return []
     private, public = pair
     body = {"firm": shelf.settings().firm, "key": public, "signature": signature_of(private, chain[-1].hash)}
-    return [*chain, append(chain, KIND, at, body)]
+    return [append(chain, KIND, at, body)]
+
+
+def _added(key: str, chain: Sequence[Entry], kind: str, at: float, body: Mapping[str, Any]) -> Entry:
+    """One more entry of a sealed record, signed by the firm where it has a key."""
+    entry = append(chain, kind, at, body)
+    _keep(key, [entry, *_signed_by_firm([*chain, entry], at)])
+    return entry
 
 
 def _keep(key: str, entries: Sequence[Entry]) -> None:
@@ -127,10 +134,7 @@ def amend(key: str, body: Mapping[str, Any], at: float | None = None) -> Entry:
         chain = chain_of(key)
         if not chain:
             raise NotSealed(message("problem-still-open"))
-        now = at if at is not None else time.time()
-        entry = append(chain, "amendment", now, body)
-        _keep(key, _signed_by_firm([*chain, entry], now)[len(chain) :])
-    return entry
+        return _added(key, chain, "amendment", at if at is not None else time.time(), body)
 
 
 def visits_of(chain: Sequence[Entry]) -> list[Entry]:
@@ -152,9 +156,7 @@ def add_visit(key: str, body: Mapping[str, Any], at: float | None = None) -> Ent
         name = f"visit:{len(visits_of(chain)) + 1}"
         seen = [described(p) for p in photos.of(key) if p.about == name]
         days = round((now - closed.at) / 86_400.0, 2)
-        entry = append(chain, "visit", now, {**body, "days": days, "photos": seen})
-        _keep(key, _signed_by_firm([*chain, entry], now)[len(chain) :])
-    return entry
+        return _added(key, chain, "visit", now, {**body, "days": days, "photos": seen})
 
 
 def keep_imported(key: str, entries: Sequence[Entry]) -> None:
@@ -170,12 +172,11 @@ def faults(key: str) -> list[Break]:
     # The sheet as it was stored, and not as a later version reads it: what is new has no part in what was sealed.
     chain = chain_of(key)
     found = check(chain, held(key, form_of(chain[0].body) if chain else JCS))
-    there = {(p.sha256, p.about, p.caption) for p in photos.of(key)}
+    pictures = photos.of(key, with_data=True)
+    there = {(p.sha256, p.about, p.caption) for p in pictures}
     for visit in visits_of(chain):
         gone = [p for p in visit.body.get("photos", []) if (p["sha256"], p["about"], p["caption"]) not in there]
         found += [Break(visit.number, message("chain-other-photo", about=str(p["about"]))) for p in gone]
     # A picture is sealed by its hash: whether its bytes are still those is seen by making it again.
-    for p in photos.of(key, with_data=True):
-        if p.data is not None and hashlib.sha256(p.data).hexdigest() != p.sha256:
-            found.append(Break(0, message("chain-photo-bytes", about=p.about)))
-    return found
+    changed = [p for p in pictures if p.data is not None and photos.hash_of(p.data) != p.sha256]
+    return [*found, *(Break(0, message("chain-photo-bytes", about=p.about)) for p in changed)]

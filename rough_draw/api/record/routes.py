@@ -81,7 +81,6 @@ def _record(key: str, hub: Hub) -> Record:
     run = runs.view(key)
     judged = holds.judge(run)
     main = run.main()
-    plan = _plan(run.job)
     others = [s for s in run.series if s is not main]
     names = {g.id: g.name or message("gauge-number", number=n) for n, g in enumerate(run.job.rig.gauges, 1)}
     firm_of = shelf.settings()
@@ -98,8 +97,7 @@ def _record(key: str, hub: Hub) -> Record:
         volume=judged.volume.value if judged else 0.0,
         judged_on=judged.about_volume if judged else (),
         deviations=printed(key, run, hub),
-        assembly=plan.assembly if plan is not None else None,
-        plan=plan,
+        plan=_plan(run.job),
         simulated=tuple(spans(main.at, main.simulated)) if main else (),
         others=tuple(
             Gauge(name=names.get(s.part or "", s.gauge), at=s.at, pa=s.pa, simulated=tuple(spans(s.at, s.simulated)))

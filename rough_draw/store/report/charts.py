@@ -26,7 +26,6 @@ from rough_draw.text.numbers import significant
 from rough_draw.text.reader import reader
 
 FloatArray = NDArray[np.float64]
-registered()
 Dash = bool | Sequence[float]
 
 
@@ -44,6 +43,7 @@ class Frame:
         x_label: str | None = None,
         y_label: str | None = None,
     ) -> None:
+        registered()
         self.x_label = say(message("chart-minutes")) if x_label is None else x_label
         self.y_label = _unit().label if y_label is None else y_label
         self.drawing = Drawing(width, height)

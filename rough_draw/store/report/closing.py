@@ -18,8 +18,9 @@ from rough_draw.core.message.figure import duration, gauge_pressure, mass, tempe
 from rough_draw.core.physics.units import kelvin
 from rough_draw.core.sheet.job import Job, Release, Running
 from rough_draw.core.sheet.scope import Port
+from rough_draw.store.jobs import day
 from rough_draw.store.report.inks import MEASURED, STRONG
-from rough_draw.store.report.record import Closing, Record, stamp
+from rough_draw.store.report.record import Closing, Record
 from rough_draw.store.report.style import SMALL, WIDTH, Heading, grid, listed, text
 
 PAD_W, PAD_H = 600.0, 160.0
@@ -88,7 +89,7 @@ def running_words(r: Running) -> list[Name]:
 def _seen(name: str, r: Running | None, words: Sequence[Name]) -> tuple[str, Name] | None:
     if r is None:
         return None
-    when: list[Name] = [stamp(r.at)] if r.at else []
+    when: list[Name] = [day(r.at)] if r.at else []
     return name, listed_names([*when, *running_words(r), *words])
 
 

@@ -11,7 +11,6 @@ from numpy.typing import NDArray
 
 from rough_draw.core.hold.result import Verdict
 from rough_draw.core.message import Message, Name
-from rough_draw.core.model.assemble import Assembly
 from rough_draw.core.planning.plan import Plan
 from rough_draw.core.records.hash_chain import Entry
 from rough_draw.core.sheet.job import Job
@@ -72,7 +71,6 @@ class Record:
     volume: float = 0.0
     judged_on: tuple[Message, ...] = ()
     deviations: tuple[tuple[Name, str], ...] = ()
-    assembly: Assembly | None = None
     plan: Plan | None = None
     simulated: tuple[tuple[float, float], ...] = ()
     others: tuple[Gauge, ...] = ()
@@ -89,11 +87,6 @@ class Record:
 def clock(at: float) -> str:
     """Clock time of epoch s on this machine, with seconds."""
     return datetime.fromtimestamp(at).astimezone().strftime("%H:%M:%S")
-
-
-def stamp(at: float) -> str:
-    """Day and clock time of epoch s on this machine."""
-    return datetime.fromtimestamp(at).astimezone().strftime("%Y-%m-%d %H:%M")
 
 
 def stamp_both(at: float) -> str:

@@ -5,8 +5,6 @@ from __future__ import annotations
 import io
 from typing import Any
 
-from reportlab.graphics.barcode.qr import QrCodeWidget
-from reportlab.graphics.shapes import Drawing
 from reportlab.lib.units import mm
 from reportlab.platypus import Flowable, Image, KeepTogether, Spacer, Table, TableStyle
 
@@ -16,10 +14,12 @@ from rough_draw.core.message.figure import temperature
 from rough_draw.core.physics.units import kelvin
 from rough_draw.core.records.hash_chain import closing_of, signers
 from rough_draw.core.sheet.job import Running
+from rough_draw.store.jobs import day
 from rough_draw.store.photos import Photo
+from rough_draw.store.qr import qr_drawing
 from rough_draw.store.report.closing import running_words
 from rough_draw.store.report.inks import INK
-from rough_draw.store.report.record import Record, stamp, stamp_both
+from rough_draw.store.report.record import Record, stamp_both
 from rough_draw.store.report.style import SMALL, WIDTH, Heading, grid, listed, text
 
 COLUMNS = 3
@@ -57,7 +57,7 @@ def _photo(p: Photo) -> list[Flowable]:
             message(
                 "report-photo-by",
                 of=of,
-                when=stamp(p.at),
+                when=day(p.at),
                 by=p.hand,
                 named="yes" if p.hand else "no",
                 hash=p.sha256[:12],
@@ -90,7 +90,7 @@ def _visit(at: float, body: Any) -> list[Name]:
         seen.append(str(body["note"]))
     days = message("report-visit-after", days=round(float(body.get("days", 0.0))))
     return [
-        stamp(at),
+        day(at),
         days,
         str(body.get("by", "")),
         listed_names(seen),
@@ -111,11 +111,10 @@ def seal(r: Record) -> list[Flowable]:
         ("hash", chain[-1].hash),
     ]
     rows += [("firm-key", message("report-signed-with", firm=name, key=key)) for name, key in signers(chain)]
-    code = QrCodeWidget(chain[-1].hash, barLevel="M", barFillColor=INK)
-    x0, y0, x1, y1 = code.getBounds()
-    drawing = Drawing(QR, QR, transform=[QR / (x1 - x0), 0, 0, QR / (y1 - y0), 0, 0])
-    drawing.add(code)
-    table = Table([[grid(rows, 1, WIDTH - QR - 4 * mm), drawing]], colWidths=[WIDTH - QR - 2 * mm, QR + 2 * mm])
+    table = Table(
+        [[grid(rows, 1, WIDTH - QR - 4 * mm), qr_drawing(chain[-1].hash, QR, INK)]],
+        colWidths=[WIDTH - QR - 2 * mm, QR + 2 * mm],
+    )
     table.setStyle(TableStyle([("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (-1, -1), 0)]))
     parts: list[Flowable] = [KeepTogether([Heading(message("report-seal")), table])]
     amended = [_amended(e.at, e.body) for e in chain if e.kind == "amendment"]
@@ -128,4 +127,4 @@ def seal(r: Record) -> list[Flowable]:
 
 def _amended(at: float, body: Any) -> list[str]:
     said = [str(body.get(k, "")) for k in ("what", "before", "after")]
-    return [stamp(at), *said, f"{body.get('reason', '')} ({body.get('by', '')})"]
+    return [day(at), *said, f"{body.get('reason', '')} ({body.get('by', '')})"]

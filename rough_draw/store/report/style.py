@@ -11,13 +11,12 @@ from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, Paragraph, Table, TableStyle
 
 from rough_draw.core.message import Name, message
-from rough_draw.store.report.fonts import BOLD, CASUAL, FIGURES, TEXT, marked_up, registered
+from rough_draw.store.report.fonts import BOLD, CASUAL, FIGURES, TEXT, marked_up
 from rough_draw.store.report.inks import INK, RULE, SOFT, STRONG
 from rough_draw.text import say
 
 WIDTH = A4[0] - 36 * mm
 
-registered()
 BODY = ParagraphStyle("body", fontName=TEXT, fontSize=9, leading=12, textColor=INK)
 SMALL = ParagraphStyle("small", parent=BODY, fontSize=7.5, leading=10, textColor=SOFT)
 HEAD = ParagraphStyle("head", parent=BODY, fontName=CASUAL, fontSize=12, leading=15, spaceBefore=9, spaceAfter=3)

@@ -24,9 +24,10 @@ from rough_draw.core.sheet.naming import hose_size, pump_name, pump_size
 from rough_draw.core.sheet.rig import HosePart, ManifoldPart, PumpPart, Rig
 from rough_draw.core.sheet.run_state import words_of
 from rough_draw.core.sheet.scope import Port
+from rough_draw.store.jobs import day
 from rough_draw.store.report.answer import shown_steps
 from rough_draw.store.report.hold_page import ranged
-from rough_draw.store.report.record import FloatArray, Record, clock, stamp, stamp_both
+from rough_draw.store.report.record import FloatArray, Record, clock, stamp_both
 from rough_draw.store.report.rig_drawing import rig_drawing
 from rough_draw.store.report.style import SMALL, WIDTH, Heading, grid, listed, text
 
@@ -46,8 +47,9 @@ def _rows(r: Record) -> list[tuple[str, Name]]:
     body = next((x for x in rig.parts if isinstance(x, ManifoldPart)), None)
     gauge = rig.gauge
     where: Name = ""
-    if r.assembly is not None:
-        where = next(a.words for a in answers(job, r.assembly, isolation(job, r.assembly)) if a.letter == "b")
+    if r.plan is not None:
+        rigged = r.plan.assembly
+        where = next(a.words for a in answers(job, rigged, isolation(job, rigged)) if a.letter == "b")
     ambient = {"ambient": temperature(kelvin(s.ambient_c)), "coldest": temperature(kelvin(s.coldest_c))}
     rows: list[tuple[str, Name]] = [
         ("oil", message("report-oil-of", oil=s.oil, mass=mass(s.oil_kg))),
@@ -127,7 +129,7 @@ def _test(t: PressureReading, judged: PressureTest) -> list[Name]:
 
     span = message("report-test-from-to", start=at(t.start_kpa, t.start_c), end=at(t.end_kpa, t.end_c))
     time = message("figure-time", time=duration(60.0 * t.minutes)) if t.minutes is not None else ""
-    return [message(f"report-test-{t.kind}"), stamp(t.at) if t.at else "", span, time, judged.words]
+    return [message(f"report-test-{t.kind}"), day(t.at) if t.at else "", span, time, judged.words]
 
 
 def steps(r: Record) -> list[Flowable]:
