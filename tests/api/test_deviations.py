@@ -110,6 +110,16 @@ def test_readings_of_the_simulated_gauge_are_a_deviation(api: TestClient) -> Non
     assert "simulated" in keys(api, key)
 
 
+def test_so_are_simulated_readings_that_came_in_by_a_table(api: TestClient) -> None:
+    """A table taken out of another job carries its marks; no simulated gauge was ever put on this one."""
+    key = made(api)
+    table = "time,µm Hg,source\n" + "\n".join(f"2026-03-02T09:0{n}:00Z,{900 - n},simulated" for n in range(9))
+    r = api.post(f"/api/jobs/{key}/import?commit=true", files={"file": ("t.csv", table.encode(), "text/csv")})
+    assert r.status_code == 200, r.text
+    assert api.get(f"/api/jobs/{key}/readings").json()[0]["simulated"]
+    assert "simulated" in keys(api, key)
+
+
 def test_a_dial_job_is_a_deviation_whatever_the_needle_did(api: TestClient) -> None:
     rig = builders.one_hose()
     rig = rig.model_copy(update={"parts": tuple(p for p in rig.parts if p.kind != "gauge")})

@@ -191,7 +191,7 @@ def test_a_trainer_composes_and_shares(page: Page, site: str) -> None:
 
 def test_from_a_number_and_on_a_phone(phone: Page, site: str) -> None:
     phone.goto(f"{site}/")
-    phone.get_by_role("button", name="More").tap()
+    phone.get_by_role("button", name="More", exact=True).tap()
     phone.get_by_role("link", name="Practice").tap()
     phone.get_by_role("textbox", name="Number").fill("4711")
     phone.get_by_role("button", name="Begin it").tap()

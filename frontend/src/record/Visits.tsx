@@ -9,6 +9,7 @@ import { stamp } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
 import { NumberField, TextField } from "../ui/Field";
+import { RunningFields } from "../ui/RunningFields";
 import { Fault, Sheet } from "../ui/Sheet";
 import { Photos } from "./Photos";
 
@@ -89,12 +90,7 @@ function Write({ jobKey, name, about, onDone }: { jobKey: string; name: string; 
       <div className="grid grid-cols-2 gap-3">
         <NumberField label="Set point" dim="temperature" optional min={-90} max={120} value={form.set_point_c} onChange={(v) => set({ set_point_c: v })} />
         <NumberField label="Outdoor" dim="temperature" optional min={-60} max={70} value={form.outdoor_c} onChange={(v) => set({ outdoor_c: v })} />
-        <NumberField label="Suction pressure" dim="gauge" per={1000} optional min={-100} max={5000} value={running.suction_kpa} onChange={(v) => run({ suction_kpa: v })} />
-        <NumberField label="Suction line" dim="temperature" optional min={-90} max={120} value={running.suction_c} onChange={(v) => run({ suction_c: v })} />
-        <NumberField label="Liquid pressure" dim="gauge" per={1000} optional min={-100} max={8000} value={running.liquid_kpa} onChange={(v) => run({ liquid_kpa: v })} />
-        <NumberField label="Liquid line" dim="temperature" optional min={-90} max={120} value={running.liquid_c} onChange={(v) => run({ liquid_c: v })} />
-        <NumberField label="Air or water in" dim="temperature" optional min={-90} max={120} value={running.in_c} onChange={(v) => run({ in_c: v })} />
-        <NumberField label="Air or water out" dim="temperature" optional min={-90} max={120} value={running.out_c} onChange={(v) => run({ out_c: v })} />
+        <RunningFields value={running} onChange={run} />
       </div>
       <TextField label="What was seen" long value={form.note ?? ""} onChange={(v) => set({ note: v })} />
       <TextField label="Name of who was there" value={form.by} onChange={(v) => set({ by: v })} />

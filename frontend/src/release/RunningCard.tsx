@@ -5,7 +5,8 @@ import type { Job } from "../api/client";
 import { options } from "../api/options";
 import type { Editor } from "../api/editor";
 import { Segments } from "../ui/Choice";
-import { NumberField, TextField } from "../ui/Field";
+import { TextField } from "../ui/Field";
+import { RunningFields } from "../ui/RunningFields";
 import { Sheet } from "../ui/Sheet";
 
 type Doc = NonNullable<NonNullable<Job["release"]>["first"]>;
@@ -22,12 +23,6 @@ export function RunningCard({ jobKey, job, editor }: { jobKey: string; job: Job;
       return { ...j, release: { ...j.release!, [which]: { ...old, at, ...change } } };
     }, "typing");
   const out = seen.data?.[which];
-  const field = (label: string, key: "suction_kpa" | "suction_c" | "liquid_kpa" | "liquid_c" | "in_c" | "out_c", unit: string, low: number, high: number) =>
-    unit === "kPa" ? (
-      <NumberField label={label} dim="gauge" per={1000} optional min={low} max={high} value={doc[key]} onChange={(v) => set({ [key]: v })} />
-    ) : (
-      <NumberField label={label} dim="temperature" optional min={low} max={high} value={doc[key]} onChange={(v) => set({ [key]: v })} />
-    );
   return (
     <Sheet title="Running readings" fold="release-running">
       <Segments
@@ -40,12 +35,7 @@ export function RunningCard({ jobKey, job, editor }: { jobKey: string; job: Job;
         onChange={(v) => setWhich(v)}
       />
       <div className="mt-3 grid grid-cols-2 gap-3">
-        {field("Suction pressure", "suction_kpa", "kPa", -100, 5000)}
-        {field("Suction line", "suction_c", "c", -90, 120)}
-        {field("Liquid pressure", "liquid_kpa", "kPa", -100, 8000)}
-        {field("Liquid line", "liquid_c", "c", -90, 120)}
-        {field("Air or water in", "in_c", "c", -90, 120)}
-        {field("Air or water out", "out_c", "c", -90, 120)}
+        <RunningFields value={doc} onChange={set} />
       </div>
       <div aria-live="polite" className="mt-3">
         {out?.fault && <p className="border-l-4 border-stop pl-3">{out.fault}</p>}

@@ -52,7 +52,7 @@ def _facts(key: str, run: runs.RunView, hub: Hub) -> Facts:
         standard=standard.name,
         standard_passed=outcome.passed if outcome is not None else None,
         standard_reason=outcome.reason if outcome is not None else "",
-        simulated=any(t.kind == ATTACHED for t in run.touches),
+        simulated=any(t.kind == ATTACHED for t in run.touches) or any(bool(s.simulated.any()) for s in run.series),
         against_stops=_against(run),
         off_kg=_off(key, run, hub),
         steps_left=_left(run),
