@@ -13,7 +13,7 @@ from rough_draw.cli.warm import drop_stale
 from rough_draw.core.sheet.job import Job, Party
 from rough_draw.core.sheet.rig import Rig
 from rough_draw.core.sheet.scope import Scope
-from tests import builders
+from tests import builders, one_browser
 
 drop_stale()
 settings.register_profile("project", deadline=None, max_examples=25, print_blob=True)
@@ -52,6 +52,16 @@ def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
     root = Path(__file__).parent
     rank = {root / name: n for n, name in enumerate(LONGEST)}
     items.sort(key=lambda item: rank.get(item.path, len(rank)))
+
+
+def pytest_runtest_setup(item: pytest.Item) -> None:
+    """No browser stays open beside tests that use none."""
+    if item.path.parent.name != "browser":
+        one_browser.close()
+
+
+def pytest_sessionfinish() -> None:
+    one_browser.close()
 
 
 @pytest.fixture

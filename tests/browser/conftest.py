@@ -4,25 +4,17 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator
-from pathlib import Path
 
 import pytest
-from playwright.sync_api import Browser, ConsoleMessage, Error, Page, Request, expect, sync_playwright
+from playwright.sync_api import Browser, ConsoleMessage, Error, Page, Request, expect
 
+from tests import one_browser
 from tests.demo_copy import demo_copy
 from tests.serving import free_port, serve
 
-CHROMIUM = "/usr/bin/chromium"
 # A loaded machine is slow, not wrong: speed is shown by the bench, never by a timed test.
 PATIENCE_MS = 20_000
 expect.set_options(timeout=PATIENCE_MS)
-# The last keeps the browser from loading pages of its own beside the tests.
-FLAGS = [
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-background-networking",
-    "--disable-features=PreloadTopChromeWebUI",
-]
 
 
 @pytest.fixture(scope="session")
@@ -35,12 +27,11 @@ def site(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
 
 @pytest.fixture(scope="module")
 def browser() -> Iterator[Browser]:
-    """A headless Chromium for each file: while one is open, no other event loop runs in its process."""
-    assert Path(CHROMIUM).exists(), "chromium is missing: apt-get install chromium"
-    with sync_playwright() as p:
-        b = p.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
-        yield b
-        b.close()
+    """The worker's headless Chromium, with nothing in it that the file before left open."""
+    b = one_browser.browser()
+    yield b
+    for context in b.contexts:
+        context.close()
 
 
 class Watch:

@@ -17,10 +17,11 @@ from pathlib import Path
 import pytest
 from cryptography import x509
 from cryptography.hazmat.primitives.serialization import Encoding, PublicFormat
-from playwright.sync_api import Browser, Page, expect, sync_playwright
+from playwright.sync_api import Browser, Page, expect
 
 from rough_draw.cli.lan.certificates import addresses
-from tests.browser.conftest import CHROMIUM, FLAGS, PATIENCE_MS
+from tests import one_browser
+from tests.browser.conftest import PATIENCE_MS
 from tests.serving import CLI, PATIENCE_S, free_port
 
 pytestmark = pytest.mark.browser
@@ -71,18 +72,17 @@ def trusting(lan: Lan) -> Iterator[Browser]:
     read = x509.load_pem_x509_certificate(lan.authority.read_bytes())
     public = read.public_key().public_bytes(Encoding.DER, PublicFormat.SubjectPublicKeyInfo)
     trust = base64.b64encode(hashlib.sha256(public).digest()).decode()
-    with sync_playwright() as p:
-        b = p.chromium.launch(
-            executable_path=CHROMIUM,
-            args=[
-                *FLAGS,
-                f"--ignore-certificate-errors-spki-list={trust}",
-                "--use-fake-device-for-media-stream",
-                "--use-fake-ui-for-media-stream",
-            ],
-        )
-        yield b
-        b.close()
+    b = one_browser.playwright().chromium.launch(
+        executable_path=one_browser.CHROMIUM,
+        args=[
+            *one_browser.FLAGS,
+            f"--ignore-certificate-errors-spki-list={trust}",
+            "--use-fake-device-for-media-stream",
+            "--use-fake-ui-for-media-stream",
+        ],
+    )
+    yield b
+    b.close()
 
 
 def signed_in(page: Page, address: str) -> None:

@@ -15,7 +15,8 @@ from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.run_state import Touch
 from rough_draw.core.sheet.scope import Scope
-from rough_draw.standins.world import Truth
+from rough_draw.core.sheet.setups import rig_from
+from rough_draw.standins.world import Truth, World, random_truth
 from tests import builders
 
 OVER = 20_000 * MICRON_PA
@@ -73,6 +74,32 @@ def test_what_no_member_tells_is_said_to_contradict() -> None:
     at = np.arange(30.0, 1500.0, 5.0)
     stuck = np.full(at.size, 3_000 * MICRON_PA)
     assert fit(start_fit(job, [Touch("pump-on", 0.0)], 0.0), at, stuck, OVER, rounds=4).off > 0.3
+
+
+@pytest.mark.parametrize("seed", [602, 611, 625, 633])
+def test_a_sound_draw_of_a_small_system_contradicts_nothing_long_after_its_target(seed: int) -> None:
+    """It falls through two decades within a minute, and goes on far under the level to which members are computed."""
+    scope = Scope(condition="new-dry", volume_l=6.0)
+    job = Job(scope=scope, rig=rig_from("three-tools", scope))
+    world = World(job, random_truth(seed))
+    world.touch("pump-on")
+    at, pa = [], []
+    for n in range(1, 80):
+        world.advance(12.0 * n)
+        shown = world.read()
+        at.append(world.time)
+        pa.append(np.nan if shown is None else shown)
+    answer = fit(start_fit(job, [Touch("pump-on", 0.0)], 0.0), np.array(at), np.array(pa), OVER, rounds=6)
+    assert answer.off < 0.2
+
+
+def test_a_leak_that_holds_it_above_its_target_still_contradicts() -> None:
+    """Steep and early is forgiven within seconds; what stands still is not."""
+    scope = Scope(condition="new-dry", volume_l=6.0)
+    job = Job(scope=scope, rig=rig_from("three-tools", scope))
+    at = np.arange(10.0, 900.0, 10.0)
+    pa = np.maximum(101_325.0 * np.exp(-at / 12.0), 5_000 * MICRON_PA)
+    assert fit(start_fit(job, [Touch("pump-on", 0.0)], 0.0), at, pa, OVER, rounds=6).off > 0.3
 
 
 def test_readings_are_thinned_evenly_along_the_draw_and_the_last_is_kept() -> None:

@@ -38,6 +38,8 @@ FIRST, MORE, MOST = 48, 24, 168
 """Members at first, in each later draw of them, and at the most."""
 MODEL_SPREAD = 0.14
 """What even the right member is off by, as a log of pressure: estimate of what the network leaves out."""
+SLACK_S, SLACK = 4.0, 0.03
+"""What the model leaves out of a time: the gauge's lag and the hand's, s, and a share of the time (estimates)."""
 POINTS = 20
 EFFECTIVE = 8.0
 """Readings that tell something of their own: neighbours on one curve repeat each other (estimate)."""
@@ -163,7 +165,8 @@ class Fit:
         """Log likelihood of every member, by log pressures."""
         seen = np.isfinite(pa)
         curves = self.curves(at, gauge)
-        r = np.where(seen, curves - np.log(np.where(seen, np.maximum(pa, 1e-3), 1.0)), 0.0) / MODEL_SPREAD
+        off = self._unended(curves - np.log(np.where(seen, np.maximum(pa, 1e-3), 1.0)), at)
+        r = np.where(seen, off, 0.0) / MODEL_SPREAD
         # Over range says only that the pressure is not under it.
         below = (np.log(over) - curves) / MODEL_SPREAD
         blind = np.where(~seen, np.maximum(below, 0.0), 0.0)
@@ -176,6 +179,28 @@ class Fit:
         return np.array(
             [np.interp(at, m.times, np.log(np.maximum(m.others.get(gauge, m.gauge), 1e-3))) for m in self.members]
         )
+
+    def _unended(self, off: FloatArray, at: FloatArray) -> FloatArray:
+        """How far members are over readings (log; members × times), and not where a member is not computed so deep.
+
+        A member ends under the target; a reading under where it ended contradicts it in nothing.
+        """
+        ended = at[None, :] > np.array([m.times[-1] for m in self.members])[:, None]
+        return np.where(ended, np.minimum(off, 0.0), off)
+
+    def off(self, member: int, at: FloatArray, pa: FloatArray, gauge: str = "") -> float:
+        """How far one member is from readings at ``at`` s, ``pa`` Pa: root mean square of the log of pressure.
+
+        A hand, a stamp and a gauge's lag are off by seconds, and where a curve falls steeply that is much in pressure:
+        what the member shows within these counts as told.
+        """
+        told = np.log(np.maximum(pa, 1e-3))
+        near = np.array([at / (1 + SLACK) - SLACK_S, at, at * (1 + SLACK) + SLACK_S])
+        curves = np.array([self.curves(t, gauge)[member] for t in near])
+        over = np.maximum(curves.min(axis=0) - told, 0.0)
+        ended = at > self.members[member].times[-1]
+        under = np.maximum(told - curves.max(axis=0), 0.0)
+        return float(np.sqrt(np.mean(np.where(ended, under, over + under) ** 2)))
 
     def refine(self, at: FloatArray, pa: FloatArray, over: float) -> None:
         """Draw new members around those that tell the readings, where too few do."""
@@ -242,10 +267,7 @@ def fit(state: Fit, at: FloatArray, pa: FloatArray, over: float, rounds: int = 1
     band = np.exp(np.array([_quantile(curves, w, q) for q in (0.1, 0.5, 0.9)]))
     best = int(np.argmax(w))
     seen = np.isfinite(p)
-    off = 0.0
-    if seen.any():
-        told = state.curves(t[seen], gauge)[best]
-        off = float(np.sqrt(np.mean((told - np.log(np.maximum(p[seen], 1e-3))) ** 2)))
+    off = state.off(best, t[seen], p[seen], gauge) if seen.any() else 0.0
     leak = _span(np.array([unknowns_at(m.z).extra_leak for m in state.members]), w)
     water = _span(np.array([m.water for m in state.members]), w)
     return Answer(
@@ -259,10 +281,6 @@ def fit(state: Fit, at: FloatArray, pa: FloatArray, over: float, rounds: int = 1
         volume=_span(np.array([m.volume for m in state.members]), w),
         members=len(w),
     )
-
-
-SLACK_S, SLACK = 4.0, 0.03
-"""What the model leaves out of a time: the gauge's lag and the hand's, s, and a share of the time (estimates)."""
 
 
 def _span(values: FloatArray, w: FloatArray) -> Range:
