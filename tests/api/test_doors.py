@@ -22,6 +22,13 @@ from rough_draw.store.models import Setting, SignIn
 PHRASE = "three dry coils"
 
 
+@pytest.fixture(autouse=True)
+def cheap(monkeypatch: pytest.MonkeyPatch) -> None:
+    """What a try costs an attacker is not what is looked at here."""
+    assert access.N >= 2**15
+    monkeypatch.setattr(access, "N", 2**11)
+
+
 @pytest.fixture
 def locked(tmp_path: Path) -> Iterator[TestClient]:
     app = create_app(tmp_path / "locked.sqlite3", warm=False, door=Door(locked=True))
