@@ -56,14 +56,15 @@ def cmd_order(a: argparse.Namespace) -> None:
 
 def cmd_charge(a: argparse.Namespace) -> None:
     """Work out what is to be weighed in, item by item, and the way it goes in."""
-    from rough_draw.core.charging.charge import charge_to_weigh, keeps_charge
+    from rough_draw.core.charging.charge import charge_to_weigh, keeps_charge, why_no_charge
 
     job = job_file(a.job).job
     charge = charge_to_weigh(job.scope)
     way = "unit-charge" if keeps_charge(job.scope) and job.release.way == "unit-charge" else "cylinder"
     if charge is None:
-        lacking = {"to_weigh_kg": None, "parts": [], "way": way, "missing": ["nameplate"]}
-        show(lacking, a.json, lambda: say(message("charge-no-nameplate")))
+        missing = ["nameplate"] if job.scope.nameplate_kg is None else ["adder"]
+        lacking = {"to_weigh_kg": None, "parts": [], "way": way, "missing": missing}
+        show(lacking, a.json, lambda: say(why_no_charge(job.scope)))
         return
     parts = [{"what": p.what, "kg": round(p.kg, 4)} for p in charge.parts]
     told: list[Message] = [message("cli-charge", mass=mass(charge.to_weigh), sum=charge.words)]

@@ -2295,6 +2295,32 @@ export interface components {
             added: number;
         };
         /**
+         * AddedRefrigerant
+         * @description A refrigerant that no table here has, by its data sheet.
+         *
+         *     ``safety``: its class by ISO 817. ``pressure_40c_kpa`` absolute, its bubble point at 40 °C.
+         */
+        AddedRefrigerant: {
+            /**
+             * Molar Mass G
+             * @default 90
+             */
+            molar_mass_g: number;
+            /** Pressure 40C Kpa */
+            pressure_40c_kpa?: number | null;
+            /**
+             * Safety
+             * @default A1
+             * @enum {string}
+             */
+            safety: "A1" | "A2L" | "A2" | "A3" | "B1" | "B2L" | "B2" | "B3";
+            /**
+             * Zeotropic
+             * @default true
+             */
+            zeotropic: boolean;
+        };
+        /**
          * AdviceOut
          * @description What to do next, why, what goes with it, and the stage it leads to.
          */
@@ -2865,11 +2891,11 @@ export interface components {
             /** At */
             at: number[];
             /** Bubble Gauge Pa */
-            bubble_gauge_pa: number;
+            bubble_gauge_pa: number | null;
             /** Cautions */
             cautions: string[];
             /** Dew Gauge Pa */
-            dew_gauge_pa: number;
+            dew_gauge_pa: number | null;
             /** End Kg */
             end_kg: number | null;
             /** Flow G S */
@@ -6864,6 +6890,9 @@ export interface components {
         /**
          * Scope
          * @description What is to be evacuated, and what state it is in.
+         *
+         *     ``added``: the data of ``refrigerant`` where the catalogue does not have it; of one that it has, the catalogue's
+         *     own stand.
          */
         Scope: {
             /**
@@ -6871,6 +6900,7 @@ export interface components {
              * @default 0
              */
             accessories_g: number;
+            added?: components["schemas"]["AddedRefrigerant"] | null;
             /** Adder G Per M */
             adder_g_per_m?: number | null;
             /**

@@ -133,16 +133,20 @@ export function ChargeCard({ jobKey, job, editor }: { jobKey: string; job: Job; 
         </p>
       ))}
       <p className="mt-2 text-soft">{c.liquid}</p>
-      <p className="mt-1 text-soft">
-        At this ambient it shows <span className="figure">{u.say("gauge", c.dew_gauge_pa)}</span>
-        {Math.abs(c.bubble_gauge_pa - c.dew_gauge_pa) > 2000 && (
-          <>
-            {" "}
-            to <span className="figure">{u.say("gauge", c.bubble_gauge_pa)}</span>
-          </>
-        )}
-        .
-      </p>
+      {c.dew_gauge_pa !== null && c.bubble_gauge_pa !== null ? (
+        <p className="mt-1 text-soft">
+          At this ambient it shows <span className="figure">{u.say("gauge", c.dew_gauge_pa)}</span>
+          {Math.abs(c.bubble_gauge_pa - c.dew_gauge_pa) > 2000 && (
+            <>
+              {" "}
+              to <span className="figure">{u.say("gauge", c.bubble_gauge_pa)}</span>
+            </>
+          )}
+          .
+        </p>
+      ) : (
+        <p className="mt-1 text-soft">What it shows at this ambient is not known here: read its own table.</p>
+      )}
       <details className="mt-3 border-t-2 border-rule pt-2">
         <summary className="min-h-10 cursor-pointer py-1 font-bold">Cylinder and margin</summary>
         <div className="grid grid-cols-2 gap-3">

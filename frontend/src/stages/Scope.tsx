@@ -6,6 +6,7 @@ import { Reach } from "../scope/Reach";
 import { SystemSheet, type Change } from "../scope/SystemSheet";
 import { Segments, SelectField } from "../ui/Choice";
 import { NumberField, TextField } from "../ui/Field";
+import { RefrigerantFields } from "./RefrigerantFields";
 import { Fault, Sheet } from "../ui/Sheet";
 import type { StageProps } from "./types";
 
@@ -72,7 +73,7 @@ function Condition({ scope, set }: Props) {
         <div className="sm:col-span-2">
           <SelectField label="Why it was open" value={scope.condition ?? "open-hours"} options={cat.conditions} onChange={(v) => set({ condition: v }, "once")} />
         </div>
-        <SelectField label="Refrigerant" value={scope.refrigerant ?? ""} options={cat.refrigerants} onChange={(v) => set({ refrigerant: v }, "once")} />
+        <RefrigerantFields scope={scope} set={set} known={cat.refrigerants} />
         <SelectField label="Oil" value={scope.oil ?? ""} options={cat.oils} onChange={(v) => set({ oil: v }, "once")} />
         <NumberField label="Hours open" unit="h" min={0} max={8760} value={scope.open_hours} onChange={(v) => v !== null && set({ open_hours: v })} />
         <NumberField label="Humidity" unit="%" min={0} max={100} value={scope.humidity_pct} onChange={(v) => v !== null && set({ humidity_pct: v })} />

@@ -12,8 +12,8 @@ from rough_draw.api.charge.schemas import ChargingOut, RunningJudgedOut, Running
 from rough_draw.api.deps import floats
 from rough_draw.api.devices.hub import Hub
 from rough_draw.api.devices.scale_driver import scale_name
-from rough_draw.core.charging.charge import charge_to_weigh, recovery_limit
-from rough_draw.core.charging.superheat import SUBCOOLING, SUPERHEAT, OutsideTable, read_running
+from rough_draw.core.charging.charge import charge_to_weigh, recovery_limit, why_no_charge
+from rough_draw.core.charging.superheat import SUBCOOLING, SUPERHEAT, NoSaturation, read_running
 from rough_draw.core.charging.weighing import Weighing, at_ambient, hose_holds, liquid_words, weigh
 from rough_draw.core.engine.network import NetworkError
 from rough_draw.core.message import Message, message
@@ -37,7 +37,7 @@ def _hose_kg(job: Job) -> float:
     hose = job.rig.get(part.on) if part is not None and part.on else None
     if not isinstance(hose, HosePart):
         return 0.0
-    return hose_holds(job.scope.refrigerant, kelvin(job.scope.ambient_c), hose_volume(hose) * 1e3, liquid=True)
+    return hose_holds(job.scope.fluid, kelvin(job.scope.ambient_c), hose_volume(hose) * 1e3, liquid=True)
 
 
 def _suction_open(run: runs.RunView) -> bool:
@@ -105,8 +105,11 @@ def _cautions(run: runs.RunView, w: _Weighed, found: Weighing, hose: float) -> l
         said.insert(0, message("charge-suction-open"))
     release = run.job.release
     if release.recovered_kg is not None and release.recovery_l is not None:
-        most = recovery_limit(run.job.scope.refrigerant, release.recovery_l)
-        if release.recovered_kg > most:
+        fluid = run.job.scope.fluid
+        most = recovery_limit(fluid.name, release.recovery_l) if fluid.tabled else None
+        if most is None:
+            said.append(message("no-saturation", refrigerant=fluid.name))
+        elif release.recovered_kg > most:
             said.insert(0, message("recovery-over", mass=mass(release.recovered_kg), most=mass(most)))
         else:
             said.append(message("recovery-room", most=mass(most)))
@@ -125,17 +128,18 @@ def charging_of(key: str, run: runs.RunView, hub: Hub) -> ChargingOut:
     found = weigh(w.at, w.kg, w.begun, wanted or 0.0, margin, full, tare)
     hose = _hose_kg(job)
     air = atmosphere_of(scope)
-    bubble, dew = at_ambient(scope.refrigerant, kelvin(scope.ambient_c))
+    stands = at_ambient(scope.fluid, kelvin(scope.ambient_c))
     shown_at, shown_kg = decimate(w.at, w.kg, SHOWN) if w.read else (np.zeros(0), np.zeros(0))
     link = hub.links.get(scale_name(key))
+    give = "charge-give-nameplate" if scope.nameplate_kg is None else "charge-give-adder"
     unread = not w.read and (w.start is None or not w.kg.size)
     return ChargingOut(
         to_weigh_kg=wanted,
-        words=charge.words if charge is not None else message("charge-no-nameplate"),
-        liquid=liquid_words(scope.refrigerant),
+        words=charge.words if charge is not None else why_no_charge(scope),
+        liquid=liquid_words(scope.fluid),
         phase="none" if wanted is None or unread else found.phase,
-        order=message("charge-give-nameplate") if wanted is None else found.order,
-        why=message("charge-give-nameplate.why") if wanted is None else found.why,
+        order=message(give) if wanted is None else found.order,
+        why=message(f"{give}.why") if wanted is None else found.why,
         added_kg=None if not w.read and (wanted is None or unread) else found.added,
         left_kg=None if wanted is None else found.left,
         stop_at_kg=None if wanted is None else found.stop_at,
@@ -151,8 +155,8 @@ def charging_of(key: str, run: runs.RunView, hub: Hub) -> ChargingOut:
         valve=w.valve,
         running=w.running,
         hose_kg=hose,
-        bubble_gauge_pa=bubble - air,
-        dew_gauge_pa=dew - air,
+        bubble_gauge_pa=None if stands is None else stands[0] - air,
+        dew_gauge_pa=None if stands is None else stands[1] - air,
         at=floats(shown_at, 14),
         kg=floats(shown_kg),
     )
@@ -177,7 +181,7 @@ def _running(job: Job, seen: Running | None) -> RunningOut | None:
             absolute(seen.liquid_kpa),
             warm(seen.liquid_c),
         )
-    except OutsideTable as e:
+    except NoSaturation as e:
         return RunningOut(dew_c=None, bubble_c=None, superheat=None, subcooling=None, judged=[], fault=e.told)
     return RunningOut(
         dew_c=None if r.dew is None else celsius(r.dew),

@@ -54,8 +54,8 @@ class ChargingOut(BaseModel):
     valve: str
     running: bool
     hose_kg: float
-    bubble_gauge_pa: float
-    dew_gauge_pa: float
+    bubble_gauge_pa: float | None
+    dew_gauge_pa: float | None
     at: list[float]
     kg: list[float]
 

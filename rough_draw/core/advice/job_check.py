@@ -53,6 +53,9 @@ def _charge(job: Job) -> list[Found]:
     """What the charge leaves open: no nameplate, an adder of nothing for a line beyond the included length."""
     scope = job.scope
     found = []
+    if not scope.fluid.tabled:
+        told = message("no-saturation", refrigerant=scope.refrigerant)
+        found.append(Found("no-saturation", "note", "scope.refrigerant", told))
     if scope.nameplate_kg is None:
         found.append(Found("no-nameplate", "note", "scope.nameplate_kg", message("charge-no-nameplate")))
     elif scope.adder_g_per_m == 0.0 and extra_length(scope) > 0.0:

@@ -7,7 +7,6 @@ from dataclasses import dataclass
 from typing import Literal
 
 from rough_draw.core.catalogue import tube
-from rough_draw.core.catalogue.fluids import REFRIGERANTS
 from rough_draw.core.charging.charge import charge_to_weigh
 from rough_draw.core.interlock.orders import full_order
 from rough_draw.core.interlock.release import release_goal
@@ -189,7 +188,7 @@ def _safety(job: Job) -> list[Item]:
         Item("ppe", "safety", message("carry-ppe"), 1),
         Item("lock", "safety", message("carry-lock"), 1),
     ]
-    if REFRIGERANTS[job.scope.refrigerant].flammable:
+    if job.scope.fluid.flammable:
         items.append(Item("gas-detector", "safety", message("carry-detector"), 1, message("carry-detector.why")))
     if job.scope.condition == "compressor-burnt":
         items.append(Item("acid", "safety", message("carry-acid"), 1, message("carry-acid.why")))

@@ -7,7 +7,6 @@ from math import inf
 from rough_draw.core.advice.cord import check as check_cord
 from rough_draw.core.advice.finding import Finding, Severity, rig_fix
 from rough_draw.core.advice.setup_check import gauge_valve
-from rough_draw.core.catalogue.fluids import REFRIGERANTS
 from rough_draw.core.catalogue.proving import BEYOND
 from rough_draw.core.catalogue.rig_parts import HOSE_SIZES
 from rough_draw.core.message import Value, listed, message
@@ -208,7 +207,7 @@ def _gauge_open_to_charge(job: Job, assembly: Assembly, gauge: GaugePart) -> lis
             )
         )
     ref = job.scope.refrigerant
-    pressure = REFRIGERANTS[ref].pressure_40c.value / 1000.0
+    pressure = job.scope.fluid.pressure_40c.value / 1000.0
     if gauge.stands_kpa < pressure:
         found.append(
             Finding(
@@ -286,7 +285,7 @@ def about_pump(job: Job) -> list[Finding]:
     rig = job.rig
     pump = rig.pump
     found = []
-    ref = REFRIGERANTS[job.scope.refrigerant]
+    ref = job.scope.fluid
     mild = ref.safety.endswith("2L")
     if ref.flammable and not (pump.rated_a2l if mild else pump.rated_a3):
         found.append(

@@ -10,7 +10,7 @@ from rough_draw.core.physics.quantity import Quantity
 @dataclass(frozen=True)
 class Refrigerant:
     """``pressure_40c`` Pa absolute at 40 °C (bubble point of blends; past a critical point, what a standing system is
-    built for), ``molar_mass`` kg/mol, ``safety`` its class by ISO 817.
+    built for), ``molar_mass`` kg/mol, ``safety`` its class by ISO 817. ``tabled``: its saturation is known here.
     """
 
     name: str
@@ -18,6 +18,7 @@ class Refrigerant:
     molar_mass: float
     pressure_40c: Quantity
     zeotropic: bool
+    tabled: bool = True
 
     @property
     def flammable(self) -> bool:
@@ -34,6 +35,11 @@ def _r(name: str, safety: str, m: float, bar: float, zeotropic: bool = False) ->
     p = Quantity(bar * 1e5, bar * 0.97e5, bar * 1.03e5, "Pa", "estimate: rounded from published saturation tables")
     return Refrigerant(name, safety, m * 1e-3, p, zeotropic)
 
+
+UNTABLED_40C = Quantity(25e5, 5e5, 45e5, "Pa", "estimate: common refrigerants at 40 °C, without a data sheet")
+"""Pressure at 40 °C of a refrigerant that was added by name without one."""
+UNTABLED_LIQUID = Quantity(1050.0, 480.0, 1350.0, "kg/m³", "estimate: liquids of common refrigerants at 15 to 35 °C")
+"""Liquid density of a refrigerant whose saturation is not known."""
 
 REFRIGERANTS: dict[str, Refrigerant] = {
     r.name: r

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Collection
 
-from rough_draw.core.catalogue.fluids import REFRIGERANTS
 from rough_draw.core.message import Message, Value, message
 from rough_draw.core.message.figure import absolute_pressure, temperature
 from rough_draw.core.physics.refrigerant import saturated
@@ -33,7 +32,7 @@ SPECIAL = {"R-744": "r-744", "R-717": "r-717", "R-123": "below-air", "R-1233zd(E
 def caution_keys(scope: Scope) -> list[str]:
     """Keys of the cautions that apply. Local code and the maker's instructions come last, and first of all."""
     found = ["power", "protection", "nitrogen"]
-    of = REFRIGERANTS[scope.refrigerant]
+    of = scope.fluid
     if of.flammable:
         # What burns is told by how readily, whether it is toxic too or not.
         found.append(f"a{of.safety[1:].lower()}")

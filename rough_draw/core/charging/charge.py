@@ -7,7 +7,6 @@ from dataclasses import dataclass
 from typing import Literal
 
 from rough_draw.core.catalogue import tube
-from rough_draw.core.catalogue.fluids import REFRIGERANTS
 from rough_draw.core.message import Message, message
 from rough_draw.core.message.figure import adder as adder_words
 from rough_draw.core.message.figure import length as length_of
@@ -71,14 +70,19 @@ def extra_length(scope: Scope) -> float:
     return sum(x.length_m for x in scope.lines("liquid")) - scope.included_length_m
 
 
-def adder_of_line(scope: Scope) -> tuple[float, Message]:
-    """Refrigerant a metre of liquid line, kg/m, as typed or worked out from the line's own sizes; and how it came."""
+def adder_of_line(scope: Scope) -> tuple[float | None, Message]:
+    """Refrigerant a metre of liquid line, kg/m, as typed or worked out from the line's own sizes; and how it came.
+
+    None where it was not typed and nothing is known to work it out from.
+    """
     lines = scope.lines("liquid")
     if scope.adder_g_per_m is not None:
         kg_m = scope.adder_g_per_m * 1e-3
         return kg_m, message("adder-typed", adder=adder_words(kg_m))
     if not lines:
         return 0.0, message("adder-no-line")
+    if not scope.fluid.tabled:
+        return None, message("adder-unknown", refrigerant=scope.refrigerant)
     length = sum(x.length_m for x in lines)
     kg_m = sum(line_adder(scope.refrigerant, x.size) * x.length_m for x in lines) / length
     return kg_m, message("adder-by-density", adder=adder_words(kg_m), refrigerant=scope.refrigerant)
@@ -105,6 +109,9 @@ def charge_by(scope: Scope, way: Way) -> Charge | None:
         return None
     extra_m = extra_length(scope)
     adder, how = adder_of_line(scope)
+    if adder is None and extra_m != 0.0:
+        return None
+    adder = adder or 0.0
     extra = max(0.0, extra_m * adder) if by_unit else extra_m * adder
     accessories = scope.accessories_g * 1e-3
     parts = [
@@ -130,6 +137,13 @@ def charge_by(scope: Scope, way: Way) -> Charge | None:
     return Charge(to_weigh=total, words=words, parts=tuple(p for p in parts if p.kg), way=way)
 
 
+def why_no_charge(scope: Scope) -> Message:
+    """What is missing where `charge_to_weigh` has no figure: the nameplate, or what a line takes."""
+    if scope.nameplate_kg is not None or (keeps_charge(scope) and scope.included_length_m > 0.0):
+        return adder_of_line(scope)[1]
+    return message("charge-no-nameplate")
+
+
 def recovery_limit(refrigerant: str, volume_l: float, kelvin_hot: float = 327.15) -> float:
     """Most refrigerant, kg, that a recovery cylinder of ``volume_l`` litres may take.
 
@@ -146,7 +160,7 @@ def grams_per_year(leak: Range, scope: Scope) -> Range:
     The truth lies between; both bounds are carried, at the saturation pressure at 40 °C and at 20 °C ambient
     (about 0.6 of it). Estimate.
     """
-    ref = REFRIGERANTS[scope.refrigerant]
+    ref = scope.fluid
     atmosphere = atmosphere_of(scope)
     t = kelvin(scope.ambient_c)
     ratio_eta = viscosity_air(t) / viscosity_refrigerant(t)
@@ -161,8 +175,10 @@ def grams_per_year(leak: Range, scope: Scope) -> Range:
         return out * ref.molar_mass / (R * t) * 1000.0 * YEAR_S
 
     high = ref.pressure_40c.value
-    usual = 0.6 * high
-    return Range(lost(leak.low, usual, False), lost(leak.value, usual, True), lost(leak.high, high, True))
+    usual = least = 0.6 * high
+    if not ref.tabled:
+        least, high = 0.6 * ref.pressure_40c.low, ref.pressure_40c.high
+    return Range(lost(leak.low, least, False), lost(leak.value, usual, True), lost(leak.high, high, True))
 
 
 def empty_after(yearly_g: Range, charge_kg: float | None) -> Range | None:

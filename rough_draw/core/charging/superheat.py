@@ -9,6 +9,7 @@ from rough_draw.core.message import Fault, Message, message
 from rough_draw.core.message.figure import absolute_pressure, temperature_step
 from rough_draw.core.physics.interval import Range
 from rough_draw.core.physics.refrigerant import COLDEST, hottest, saturated
+from rough_draw.core.physics.saturation import SATURATION
 
 SUPERHEAT = Range(4.0, 6.0, 8.0)
 """K at the bulb of a metering valve that holds a superheat: the usual setting (estimate; the maker's figure wins)."""
@@ -38,7 +39,18 @@ class Read:
     judged: tuple[Judged, ...]
 
 
-class OutsideTable(Fault):
+class NoSaturation(Fault):
+    """No saturation is known, of this refrigerant or at this pressure."""
+
+
+class Untabled(NoSaturation):
+    """A refrigerant that no table has."""
+
+    def __init__(self, name: str) -> None:
+        super().__init__(message("no-saturation", refrigerant=name))
+
+
+class OutsideTable(NoSaturation):
     """A pressure at which no saturation of this refrigerant is known."""
 
     def __init__(self, name: str, pressure: float, low: float, high: float) -> None:
@@ -50,13 +62,15 @@ def temperature_at(name: str, pressure: float, quality: int) -> float:
     """Saturation temperature, K, at ``pressure`` Pa: dew (``quality`` 1) or bubble (0).
 
     By halving the interval 230–340 K on `refrigerant.saturated`, to a thousandth of a kelvin. Raises OutsideTable
-    where the pressure lies outside of it.
+    where the pressure lies outside of it, Untabled where no table has the refrigerant.
     """
 
     def at(t: float) -> float:
         s = saturated(name, t)
         return s.dew if quality else s.bubble
 
+    if name not in SATURATION:
+        raise Untabled(name)
     low, high = COLDEST, hottest(name)
     if not at(low) <= pressure <= at(high):
         raise OutsideTable(name, pressure, at(low), at(high))

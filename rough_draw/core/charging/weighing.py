@@ -12,7 +12,7 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from rough_draw.core.catalogue.fluids import REFRIGERANTS
+from rough_draw.core.catalogue.fluids import AMBIENT_SHARE, UNTABLED_LIQUID, Refrigerant
 from rough_draw.core.message import Message, message
 from rough_draw.core.message.figure import duration, mass
 from rough_draw.core.physics.gas import R
@@ -125,22 +125,28 @@ def _told(added: float, to_weigh: float, stop_at: float, flow: float, seconds: f
     return phase, message(f"weigh-{phase}.why", left=mass(stop_at - added), time=duration(seconds or 0.0))
 
 
-def liquid_words(refrigerant: str) -> Message:
+def liquid_words(refrigerant: Refrigerant) -> Message:
     """How this refrigerant leaves its cylinder, and why."""
-    r = REFRIGERANTS[refrigerant]
-    return message("leaves-as-liquid" if r.zeotropic else "leaves-as-either", refrigerant=r.name)
+    told = "leaves-as-liquid" if refrigerant.zeotropic else "leaves-as-either"
+    return message(told, refrigerant=refrigerant.name)
 
 
-def at_ambient(refrigerant: str, kelvin: float) -> tuple[float, float]:
+def at_ambient(refrigerant: Refrigerant, kelvin: float) -> tuple[float, float] | None:
     """Bubble and dew pressure, Pa absolute, of this refrigerant at ``kelvin``: what a standing system and its
-    cylinder show."""
-    s = saturated_below(refrigerant, kelvin)
+    cylinder show. None where no table has it."""
+    if not refrigerant.tabled:
+        return None
+    s = saturated_below(refrigerant.name, kelvin)
     return s.bubble, s.dew
 
 
-def hose_holds(refrigerant: str, kelvin: float, litres: float, liquid: bool) -> float:
-    """kg that a charging hose of ``litres`` holds, full of liquid, or of vapour at saturation (ideal gas)."""
+def hose_holds(refrigerant: Refrigerant, kelvin: float, litres: float, liquid: bool) -> float:
+    """kg that a charging hose of ``litres`` holds, full of liquid, or of vapour at saturation (ideal gas).
+
+    Where no table has the refrigerant, by a usual density of liquids and its pressure at 40 °C (estimates).
+    """
+    s = saturated_below(refrigerant.name, kelvin) if refrigerant.tabled else None
     if liquid:
-        return saturated_below(refrigerant, kelvin).liquid_density * litres * 1e-3
-    s = saturated_below(refrigerant, kelvin)
-    return s.dew * litres * 1e-3 * REFRIGERANTS[refrigerant].molar_mass / (R * kelvin)
+        return (s.liquid_density if s is not None else UNTABLED_LIQUID.value) * litres * 1e-3
+    dew = s.dew if s is not None else AMBIENT_SHARE.value * refrigerant.pressure_40c.value
+    return dew * litres * 1e-3 * refrigerant.molar_mass / (R * kelvin)

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 from typing import Literal
 
-from rough_draw.core.catalogue.fluids import AMBIENT_SHARE, REFRIGERANTS
+from rough_draw.core.catalogue.fluids import AMBIENT_SHARE
 from rough_draw.core.catalogue.systems import LINKS
 from rough_draw.core.engine.network import Tube
 from rough_draw.core.interlock.compartments import Board, Gate, GateKind, Room
@@ -289,7 +289,7 @@ def _room(d: _Draft, root: str, mine: list[str]) -> Room:
 
 def _supplied(d: _Draft, room: Room, mine: list[str]) -> Room:
     """A compartment with the endless supply it may have: the air, a bottle, what keeps its charge."""
-    ref = REFRIGERANTS[d.job.scope.refrigerant].pressure_40c.value * AMBIENT_SHARE.value
+    ref = d.job.scope.fluid.pressure_40c.value * AMBIENT_SHARE.value
     if AIR in mine:
         return replace(room, source="air", supply=d.assembly.system.atmosphere)
     bottle = next((x for x in d.sources if f"{SOURCE}{x.name}" in mine), None)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Set
 from dataclasses import replace
 
-from rough_draw.core.catalogue.fluids import REFRIGERANTS
+from rough_draw.core.catalogue.fluids import Refrigerant
 from rough_draw.core.interlock.compartments import Board, Gate
 from rough_draw.core.interlock.consequence import Consequence, Touch, caution, stop
 from rough_draw.core.interlock.gas_state import State, in_vacuum, joined, within_rig
@@ -38,17 +38,17 @@ def moved(board: Board, state: State, t: Touch) -> Moved:
             return _empty_hose(board, state, t.on)
 
 
-def fit_for_charge(hose: HosePart, refrigerant: str) -> bool:
+def fit_for_charge(hose: HosePart, refrigerant: Refrigerant) -> bool:
     """Whether a hose stands this refrigerant's pressure: as rated, or as one made for pressure."""
     if hose.rated_kpa is not None:
-        return hose.rated_kpa * 1000.0 >= REFRIGERANTS[refrigerant].pressure_40c.value
+        return hose.rated_kpa * 1000.0 >= refrigerant.pressure_40c.value
     return hose.made_for == "pressure"
 
 
 def unfit_hoses(board: Board, rooms: Set[int]) -> list[HosePart]:
     """Hoses in these rooms that are not rated for the refrigerant."""
     found = [board.job.rig.get(h) for r in rooms for h in board.hoses.get(r, ())]
-    return [h for h in found if isinstance(h, HosePart) and not fit_for_charge(h, board.job.scope.refrigerant)]
+    return [h for h in found if isinstance(h, HosePart) and not fit_for_charge(h, board.job.scope.fluid)]
 
 
 def reaches(board: Board, state: State, source: str) -> Set[int]:

@@ -40,7 +40,7 @@ def charging_rigs(job: Job) -> list[ChargingRig]:
     own = next((p for p in rig.parts if p.kind == "cylinder" and p.on), None)
     if own is not None:
         hose = rig.get(own.on or "")
-        fits = not isinstance(hose, HosePart) or fit_for_charge(hose, job.scope.refrigerant)
+        fits = not isinstance(hose, HosePart) or fit_for_charge(hose, job.scope.fluid)
         return [ChargingRig(rig=rig, hose=own.on or "")] if fits else []
     found = [x for h in _free(job) if (x := _on_end(job, h)) is not None]
     for spare in _spares(job):
@@ -64,12 +64,12 @@ def _free(job: Job) -> list[HosePart]:
         and p.port is None
         and p.on is not None
         and not rig.children(p.id)
-        and fit_for_charge(p, job.scope.refrigerant)
+        and fit_for_charge(p, job.scope.fluid)
     ]
 
 
 def _spares(job: Job) -> list[HosePart]:
-    return [p for p in job.rig.spares if isinstance(p, HosePart) and fit_for_charge(p, job.scope.refrigerant)]
+    return [p for p in job.rig.spares if isinstance(p, HosePart) and fit_for_charge(p, job.scope.fluid)]
 
 
 def _with(rig: Rig, parts: list[Any]) -> Rig | None:

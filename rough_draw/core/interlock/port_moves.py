@@ -132,7 +132,7 @@ def _lost(board: Board, state: State, group: Set[int], part: str) -> list[Conseq
     if _keeps_its_own(board, part):
         return [note("whiff", gas=volume(2e-6))] if state.liquid & group else []
     liquid = sum(board.rooms[r].volume for r in state.liquid & group)
-    kg = hose_holds(board.job.scope.refrigerant, LIQUID_AT, liquid * 1e3, True) if liquid else 0.0
+    kg = hose_holds(board.job.scope.fluid, LIQUID_AT, liquid * 1e3, True) if liquid else 0.0
     if kg > FEW_GRAMS:
         return [stop("liquid-out", part=part, mass=mass(kg))]
     loss = [r for r in group if state.gas[r][2] > 0.5 * board.atmosphere and not board.rooms[r].source]

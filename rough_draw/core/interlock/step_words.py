@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from rough_draw.core.catalogue.fluids import REFRIGERANTS
 from rough_draw.core.catalogue.rig_parts import SWEEP_FLOW
 from rough_draw.core.charging.charge import charge_by, keeps_charge
 from rough_draw.core.interlock.charge_routes import king_valves
@@ -189,7 +188,7 @@ def _upright(board: Board) -> Message:
 
 def _weigh(board: Board) -> Message:
     scope = board.job.scope
-    way = "liquid" if REFRIGERANTS[scope.refrigerant].zeotropic else "plain"
+    way = "liquid" if scope.fluid.zeotropic else "plain"
     charge = charge_by(scope, "unit-charge" if keeps_charge(scope) else "cylinder")
     if charge is None:
         return _because("weigh-difference" if keeps_charge(scope) else "weigh-nameplate", way=way)

@@ -6,7 +6,6 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
 
-from rough_draw.core.catalogue.fluids import REFRIGERANTS
 from rough_draw.core.catalogue.systems import LINKS
 from rough_draw.core.message import Message, Name, listed, message, one_of
 from rough_draw.core.model.assemble import assemble
@@ -100,7 +99,7 @@ def gates_for(job: Job) -> tuple[GateSpec, ...]:
         kind="sweep",
         items=_items("sweep", "swept"),
     )
-    flammable = (FLAMMABLE,) if REFRIGERANTS[job.scope.refrigerant].flammable else ()
+    flammable = (FLAMMABLE,) if job.scope.fluid.flammable else ()
     first = (POWER, COMPRESSOR, RECOVERED, *flammable, PROTECTION, TEST, vented, _sections(job), sweep, HEATERS)
     return (*first, OIL, BLANK, PROOF, GAUGE)
 

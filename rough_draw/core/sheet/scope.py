@@ -10,9 +10,10 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from rough_draw.core.catalogue.fluids import OILS, REFRIGERANTS
+from rough_draw.core.catalogue.fluids import OILS, REFRIGERANTS, UNTABLED_40C, Refrigerant
 from rough_draw.core.catalogue.tube import SIZES
 from rough_draw.core.message import Name, message
+from rough_draw.core.physics.quantity import Quantity
 from rough_draw.core.sheet.base import Sheet, Slug, Text, fault, one_of, unique
 
 Condition = Literal["new-dry", "open-hours", "leak-drawn-air", "compressor-burnt", "flooded"]
@@ -105,14 +106,31 @@ class Port(Sheet):
         return self.name or message("port-by-id", id=self.id.replace("-", " "))
 
 
+class AddedRefrigerant(Sheet):
+    """A refrigerant that no table here has, by its data sheet.
+
+    ``safety``: its class by ISO 817. ``pressure_40c_kpa`` absolute, its bubble point at 40 °C.
+    """
+
+    safety: Literal["A1", "A2L", "A2", "A3", "B1", "B2L", "B2", "B3"] = "A1"
+    molar_mass_g: float = Field(90.0, ge=2, le=400)
+    pressure_40c_kpa: float | None = Field(None, gt=10, le=20_000)
+    zeotropic: bool = True
+
+
 class Scope(Sheet):
-    """What is to be evacuated, and what state it is in."""
+    """What is to be evacuated, and what state it is in.
+
+    ``added``: the data of ``refrigerant`` where the catalogue does not have it; of one that it has, the catalogue's
+    own stand.
+    """
 
     template: Slug = "cooler"
     sections: tuple[Section, ...] = Field((), max_length=60)
     links: tuple[Link, ...] = Field((), max_length=90)
     ports: tuple[Port, ...] = Field((), max_length=12)
-    refrigerant: Annotated[str, one_of(REFRIGERANTS, "refrigerant", "name")] = "R-448A"
+    refrigerant: str = Field("R-448A", min_length=1, max_length=40)
+    added: AddedRefrigerant | None = None
     oil: Annotated[str, one_of(OILS, "oil", "name")] = "POE"
     oil_kg: float = Field(1.2, ge=0, le=200)
     condition: Condition = "open-hours"
@@ -145,6 +163,8 @@ class Scope(Sheet):
 
     @model_validator(mode="after")
     def _consistent(self) -> Scope:
+        if self.added is None and self.refrigerant not in REFRIGERANTS:
+            raise fault("scope.refrigerant", "refrigerant", name=self.refrigerant, known=", ".join(REFRIGERANTS))
         if self.coldest_c > self.ambient_c + 25:
             raise fault("scope.coldest_c", "coldest-too-warm")
         unique([s.id for s in self.sections], "scope.sections", "sections")
@@ -173,6 +193,22 @@ class Scope(Sheet):
         if self.water_section is not None and self.water_section not in known:
             raise fault("scope.water_section", "water-nowhere", section=self.water_section)
         return self
+
+    @property
+    def fluid(self) -> Refrigerant:
+        """The refrigerant: the catalogue's, or as it was added."""
+        known = REFRIGERANTS.get(self.refrigerant)
+        if known is not None or self.added is None:
+            return known or REFRIGERANTS["R-448A"]
+        typed = self.added.pressure_40c_kpa
+        return Refrigerant(
+            self.refrigerant,
+            self.added.safety,
+            self.added.molar_mass_g * 1e-3,
+            UNTABLED_40C if typed is None else Quantity(typed * 1e3, typed * 0.97e3, typed * 1.03e3, "Pa", "as typed"),
+            self.added.zeotropic,
+            tabled=False,
+        )
 
     def section(self, name: str) -> Section:
         """A section by its id; KeyError if there is none."""

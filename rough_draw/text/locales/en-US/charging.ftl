@@ -3,6 +3,7 @@
 adder-typed = { $adder }
 adder-by-density = { $adder }, from the density of { $refrigerant }
 adder-no-line = no liquid line
+adder-unknown = What a meter of liquid line takes is not known here for { $refrigerant }: type the adder, by the maker's table.
 charge-line-more = { $length } more
 charge-line-less = { $length } less
 charge-sum = { $nameplate } nameplate { $sign ->
@@ -14,6 +15,8 @@ charge-held = {" "}− { $mass } held in the unit
 charge-no-nameplate = no nameplate charge on the sheet
 charge-give-nameplate = Enter the nameplate charge
     .why = Under Scope; then the weight is worked out.
+charge-give-adder = Enter the adder
+    .why = Under Scope, by the maker's table: no density of this refrigerant is known here to work it out from.
 charge-suction-open = The suction side is open while liquid goes in: close it, or liquid reaches the compressor.
 charge-hose-keeps = The hose keeps about { $mass }; it is drawn in at the end, with the cylinder closed.
 
@@ -42,6 +45,7 @@ running-subcooling-misread = Subcooling { $value }: cannot be, one of the two is
 running-subcooling-under = Subcooling { $value }, under { $low } to { $high }: a little short of charge.
 running-subcooling-over = Subcooling { $value }, over { $low } to { $high }: overcharged, or air in it.
 running-subcooling-within = Subcooling { $value }, within { $low } to { $high }.
+no-saturation = No saturation of { $refrigerant } is known here: read its own table for pressures, superheat, subcooling and cylinder fill.
 outside-saturation = { $pressure } is outside { $low } to { $high }, all that is known of { $refrigerant }.
 
 caution-power = Power off, locked and proved dead. The compressor must not start in a vacuum.
