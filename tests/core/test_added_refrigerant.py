@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 import pytest
-from hypothesis import given
+from hypothesis import assume, given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
@@ -22,7 +22,7 @@ from rough_draw.core.physics.saturation import SATURATION
 from rough_draw.core.planning.plan import plan_job
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.scope import AddedRefrigerant, Scope
-from rough_draw.core.sheet.setups import rig_from
+from rough_draw.core.sheet.setups import fits, rig_from
 from rough_draw.core.sheet.templates import TEMPLATES
 
 NAME = "QX-31"
@@ -57,6 +57,7 @@ def test_it_goes_through_plan_orders_findings_and_what_to_carry(
     safety: str, molar: float, pressure: float | None, template: str, setup: str
 ) -> None:
     kept = scope(template, safety=safety, molar_mass_g=molar, pressure_40c_kpa=pressure)
+    assume(fits(setup, kept))
     job = Job(scope=kept, rig=rig_from(setup, kept))
     plan = plan_job(job, 2)
     codes = {f.code for f in looked_over(job)}

@@ -75,20 +75,23 @@ def test_added_and_left_make_the_charge(wanted: float, margin: float, given_: fl
 
 @pytest.mark.parametrize("name", sorted(REFRIGERANTS))
 def test_blends_leave_as_liquid(name: str) -> None:
-    assert (liquid_words(name).key == "leaves-as-liquid") == REFRIGERANTS[name].zeotropic
+    assert (liquid_words(REFRIGERANTS[name]).key == "leaves-as-liquid") == REFRIGERANTS[name].zeotropic
 
 
 def test_what_a_hose_holds() -> None:
     # R-134a at 20 °C: liquid 1,225 kg/m³ (Tillner-Roth & Baehr 1994); 0.1 l of it.
-    assert hose_holds("R-134a", 293.15, 0.1, liquid=True) == pytest.approx(0.1225, rel=2e-3)
-    assert hose_holds("R-134a", 293.15, 0.1, liquid=False) < 0.005
+    assert hose_holds(REFRIGERANTS["R-134a"], 293.15, 0.1, liquid=True) == pytest.approx(0.1225, rel=2e-3)
+    assert hose_holds(REFRIGERANTS["R-134a"], 293.15, 0.1, liquid=False) < 0.005
 
 
 def test_saturation_at_ambient() -> None:
-    bubble, dew = at_ambient("R-134a", 293.15)
+    stands = at_ambient(REFRIGERANTS["R-134a"], 293.15)
+    assert stands is not None
+    bubble, dew = stands
     assert bubble == pytest.approx(5.717e5, rel=2e-3)
     assert dew == pytest.approx(bubble, rel=1e-6)
-    blend = at_ambient("R-448A", 293.15)
+    blend = at_ambient(REFRIGERANTS["R-448A"], 293.15)
+    assert blend is not None
     assert blend[0] > 1.05 * blend[1]
 
 
