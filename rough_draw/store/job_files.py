@@ -18,7 +18,7 @@ from pydantic import BaseModel, ConfigDict, Field, PrivateAttr, ValidationError
 from rough_draw.core.message import Fault, message
 from rough_draw.core.message.figure import number
 from rough_draw.core.physics.units import from_pa
-from rough_draw.core.records.hash_chain import JCS, Break, Contents, Read, check, closing_of, form_of, signers
+from rough_draw.core.records.hash_chain import JCS, Break, Contents, Read, Weighed, check, closing_of, form_of, signers
 from rough_draw.core.sheet.base import place_of, told_of
 from rough_draw.core.sheet.gauge_owner import owners
 from rough_draw.core.sheet.job import Job
@@ -67,11 +67,12 @@ class FileSeries(BaseModel):
 
 
 class FileWeight(BaseModel):
-    """What the scale showed, kg, at epoch seconds."""
+    """What the scale showed, kg, at epoch seconds. Earlier versions read none but the simulated one."""
 
     model_config = ConfigDict(extra="forbid")
     at: float
     kg: float
+    simulated: bool = True
 
 
 class FileEntry(BaseModel):
@@ -87,14 +88,15 @@ class FileEntry(BaseModel):
 
 
 class JobFile(BaseModel):
-    """The job file, version 3: sheet, touches, readings, weights, photos, and the chain of a sealed record.
+    """The job file, version 4: sheet, touches, readings, weights, photos, and the chain of a sealed record.
 
-    Version 1 had neither weights nor a chain; version 2 no photos, no hands, and did not tell simulated readings apart.
+    Version 1 had neither weights nor a chain; version 2 no photos, no hands, and did not tell simulated readings apart;
+    version 3 did not tell simulated weights apart, and its chains do not hold them.
     """
 
     model_config = ConfigDict(extra="forbid")
     format: Literal["rough-draw/job-file"] = "rough-draw/job-file"
-    version: Literal[1, 2, 3] = 3
+    version: Literal[1, 2, 3, 4] = 4
     key: Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}$")]
     job: Job
     touches: list[FileTouch] = []
@@ -130,7 +132,7 @@ def dump(key: str) -> JobFile:
     ]
     touches = [FileTouch(kind=t.kind, at=t.at, note=t.note, hand=t.hand) for t in jobs.touches(key)]
     chain = [FileEntry(**sealing.as_values(e)) for e in entries]
-    scale = [FileWeight(at=at, kg=kg) for at, kg in weights.of(key)]
+    scale = [FileWeight(**w._asdict()) for w in weights.of(key)]
     seen = [FilePhoto(**sealing.described(p), width=p.width, height=p.height) for p in photos.of(key)]
     found = JobFile(key=key, job=stored.job, touches=touches, readings=series, weights=scale, photos=seen, chain=chain)
     found._written = jobs.document(key) if chain else None
@@ -232,7 +234,7 @@ def load(file: JobFile, again: bool = False, pictures: Mapping[str, bytes] | Non
         not again
         and file.key in taken
         and (file.readings or file.touches)
-        and _bare(dump(file.key)) == _bare(file.model_copy(update={"version": 3}))
+        and _bare(dump(file.key)) == _bare(file.model_copy(update={"version": 4}))
     ):
         raise Duplicate(message("file-here-already", key=file.key))
     key: str | None = file.key if file.key not in taken and file.key != "imported" else None
@@ -256,7 +258,7 @@ def load(file: JobFile, again: bool = False, pictures: Mapping[str, bytes] | Non
         for p in file.photos:
             data = (pictures or {}).get(p.sha256)
             photos.keep_imported(stored.key, photos.Photo(**p.model_dump(), data=data))
-        weights.add(stored.key, [(w.at, w.kg) for w in file.weights])
+        weights.add(stored.key, [weights.Weight(w.at, w.kg, w.simulated) for w in file.weights])
         sealing.keep_imported(stored.key, [sealing.entry_of(e.model_dump()) for e in file.chain])
     return stored.key
 
@@ -294,7 +296,8 @@ def verify(document: Any, pictures: Mapping[str, bytes] | None = None) -> Verifi
             for p in document.get("photos", [])
             if not photos.of_visit(p["about"])
         ]
-        found = check(chain, Contents(document["job"], touches, readings, seen))
+        scale = [Weighed(w["at"], w["kg"], bool(w.get("simulated", True))) for w in document.get("weights", [])]
+        found = check(chain, Contents(document["job"], touches, readings, seen, scale))
     except (KeyError, TypeError, ValueError) as e:
         raise FileFault(message("file-chain-unread", fault=str(e))) from None
     closed = closing_of(chain)

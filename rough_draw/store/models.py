@@ -5,6 +5,7 @@ from __future__ import annotations
 from peewee import (
     AutoField,
     BlobField,
+    BooleanField,
     CharField,
     DatabaseProxy,
     FloatField,
@@ -25,7 +26,7 @@ class Table(Model):
 
 
 class JobRow(Table):
-    """A job: its sheet as it now stands. ``key`` is its name in addresses."""
+    """A job: its sheet as it now stands. ``key`` is its name in addresses, ``head`` the last hash of its chain."""
 
     key = CharField(primary_key=True, max_length=40)
     version = IntegerField(default=1)
@@ -33,6 +34,7 @@ class JobRow(Table):
     created_at = FloatField()
     updated_at = FloatField()
     sealed_at = FloatField(null=True)
+    head = CharField(max_length=64, default="")
 
     class Meta:
         table_name = "job"
@@ -125,6 +127,7 @@ class WeightRow(Table):
     job = CharField(max_length=40, index=True)
     at = FloatField()
     kg = FloatField()
+    simulated = BooleanField(default=False)
 
     class Meta:
         table_name = "weight"

@@ -16,13 +16,14 @@ from rough_draw.core.records.hash_chain import (
     Contents,
     Entry,
     Read,
+    Weighed,
     append,
     check,
     closing_of,
     form_of,
     sealed,
 )
-from rough_draw.store import firm, jobs, photos, shelf
+from rough_draw.store import firm, jobs, photos, shelf, weights
 from rough_draw.store.models import ChainRow, JobRow
 
 
@@ -63,6 +64,7 @@ def held(key: str, form: str = JCS) -> Contents:
         [plain_touch(t.kind, t.at, t.note, t.hand) for t in jobs.touches(key)],
         [read for _, read in plain_readings(key, form)],
         [described(p) for p in photos.of(key) if not p.visit],
+        [Weighed(*w) for w in weights.of(key)],
     )
 
 
@@ -125,6 +127,8 @@ def _keep(key: str, entries: Sequence[Entry]) -> None:
     for e in entries:
         body = json.dumps(dict(e.body), ensure_ascii=False)
         ChainRow.create(job=key, number=e.number, kind=e.kind, at=e.at, body=body, before=e.before, hash=e.hash)
+    if entries:
+        JobRow.update(head=entries[-1].hash).where(JobRow.key == key).execute()
 
 
 def amend(key: str, body: Mapping[str, Any], at: float | None = None) -> Entry:
@@ -171,7 +175,7 @@ def faults(key: str) -> list[Break]:
     """What is wrong with a sealed record as it is stored now; nothing where it is whole."""
     # The sheet as it was stored, and not as a later version reads it: what is new has no part in what was sealed.
     chain = chain_of(key)
-    found = check(chain, held(key, form_of(chain[0].body) if chain else JCS))
+    found = [*check(chain, held(key, form_of(chain[0].body) if chain else JCS)), *_beside(key, chain)]
     pictures = photos.of(key, with_data=True)
     there = {(p.sha256, p.about, p.caption) for p in pictures}
     for visit in visits_of(chain):
@@ -180,3 +184,15 @@ def faults(key: str) -> list[Break]:
     # A picture is sealed by its hash: whether its bytes are still those is seen by making it again.
     changed = [p for p in pictures if p.data is not None and photos.hash_of(p.data) != p.sha256]
     return [*found, *(Break(0, message("chain-photo-bytes", about=p.about)) for p in changed)]
+
+
+def _beside(key: str, chain: Sequence[Entry]) -> list[Break]:
+    """Where the job's own row is not what its chain says: entries cut off at its end, another time of closing."""
+    row = JobRow.get_by_id(key)
+    closed = closing_of(chain)
+    found = []
+    if row.head and (not chain or chain[-1].hash != row.head):
+        found.append(Break(len(chain), message("chain-cut")))
+    if closed is not None and row.sealed_at != closed.at:
+        found.append(Break(closed.number, message("chain-other-closing")))
+    return found

@@ -3,23 +3,36 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from typing import NamedTuple
 
 from rough_draw.store.jobs import must_be_open, writing
 from rough_draw.store.models import WeightRow
 
 
-def add(key: str, rows: Sequence[tuple[float, float]]) -> None:
-    """Keep weights (epoch s, kg) in one transaction. Raises NotFound, or Sealed."""
+class Weight(NamedTuple):
+    """What the scale showed, kg, at epoch s; whether it was the simulated one."""
+
+    at: float
+    kg: float
+    simulated: bool = False
+
+
+def add(key: str, rows: Sequence[Weight]) -> None:
+    """Keep weights in one transaction. Raises NotFound, or Sealed."""
     if not rows:
         return
     with writing():
         must_be_open(key)
         for start in range(0, len(rows), 100):
-            part = [{"job": key, "at": at, "kg": kg} for at, kg in rows[start : start + 100]]
-            WeightRow.insert_many(part).execute()
+            WeightRow.insert_many([{"job": key, **w._asdict()} for w in rows[start : start + 100]]).execute()
 
 
-def of(key: str, since: float = -1.0) -> list[tuple[float, float]]:
-    """Weights of a job after ``since`` (epoch s), in time order."""
-    query = WeightRow.select(WeightRow.at, WeightRow.kg).where(WeightRow.job == key, WeightRow.at > since)
-    return [(float(at), float(kg)) for at, kg in query.order_by(WeightRow.at, WeightRow.id).tuples()]
+def of(key: str) -> list[Weight]:
+    """Weights of a job, in time order."""
+    query = WeightRow.select(WeightRow.at, WeightRow.kg, WeightRow.simulated).where(WeightRow.job == key)
+    return [Weight(float(at), float(kg), bool(s)) for at, kg, s in query.order_by(WeightRow.at, WeightRow.id).tuples()]
+
+
+def any_simulated(key: str) -> bool:
+    """Whether the simulated scale gave any of a job's weights."""
+    return WeightRow.select().where(WeightRow.job == key, WeightRow.simulated).exists()

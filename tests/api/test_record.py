@@ -122,7 +122,7 @@ def zipped() -> bytes:
         ("{}".encode("utf-16"), "key"),
         (b"\xff\xfe\x00\xd8 not text", "UTF-8"),
         (b"[" * 100_000, "nested"),
-        (b'{"format": "rough-draw/job-file", "version": 4, "key": "x", "job": {}}', "version"),
+        (b'{"format": "rough-draw/job-file", "version": 99, "key": "x", "job": {}}', "version"),
         (b'{"format": "rough-draw/job-file", "key": "x", "job": {}, "chain": [{"number": 1}]}', "chain"),
         (b'{"format": "rough-draw/job-file", "key": "../../etc", "job": {}}', "key"),
     ],

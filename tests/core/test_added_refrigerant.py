@@ -59,7 +59,7 @@ def test_it_goes_through_plan_orders_findings_and_what_to_carry(
     kept = scope(template, safety=safety, molar_mass_g=molar, pressure_40c_kpa=pressure)
     assume(fits(setup, kept))
     job = Job(scope=kept, rig=rig_from(setup, kept))
-    plan = plan_job(job, 2)
+    plan_job(job, 2)
     codes = {f.code for f in looked_over(job)}
     assert "no-saturation" in codes
     assert carry(job)

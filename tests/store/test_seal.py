@@ -27,7 +27,7 @@ def test_a_sealed_record_refuses_every_change(key: str) -> None:
         lambda: jobs.delete(key),
         lambda: jobs.add_touch(key, "note", 5.0),
         lambda: jobs.add_readings(key, [jobs.NewReading("g", 1.0, 1.0)], "typed"),
-        lambda: weights.add(key, [(3.0, 1.0)]),
+        lambda: weights.add(key, [weights.Weight(3.0, 1.0)]),
         lambda: sealing.seal(key, {"by": "x"}, None),
     ):
         with pytest.raises(jobs.Sealed, match="problem-sealed-on"):
@@ -114,31 +114,34 @@ EARLIER = Path(__file__).parent / "earlier"
 """Records as earlier versions wrote them. They are never written anew."""
 
 
-def test_a_record_that_an_earlier_version_sealed_is_whole(tmp_path: Path) -> None:
+@pytest.mark.parametrize("name", ["sealed-0.1", "sealed-0.2"])
+def test_a_record_that_an_earlier_version_sealed_is_whole(tmp_path: Path, name: str) -> None:
     """Its database opened by today's application, whose sheet has fields that were not known then."""
     path = tmp_path / "earlier.sqlite3"
     raw = sqlite3.connect(path)
-    raw.executescript((EARLIER / "sealed-0.1.sql").read_text(encoding="utf-8"))
+    raw.executescript((EARLIER / f"{name}.sql").read_text(encoding="utf-8"))
     raw.close()
     opened = open_database(path)
     (stored,) = jobs.listing()
     assert stored.sealed_at is not None
     assert sealing.faults(stored.key) == []
     chain = sealing.chain_of(stored.key)
-    assert [e.kind for e in chain][-1] == "amendment"
-    assert "canonical" not in chain[0].body
+    assert "amendment" in [e.kind for e in chain]
+    assert ("canonical" in chain[0].body) == (name != "sealed-0.1")
+    assert "weights" not in chain[0].body
     # An amendment of today goes on with the chain as it was begun.
     sealing.amend(stored.key, {"by": "O. B.", "what": "room", "before": "2", "after": "3", "reason": "x"})
     assert sealing.faults(stored.key) == []
     opened.close()
 
 
-def test_a_job_file_that_an_earlier_version_sealed_comes_in_whole(db: SqliteDatabase, tmp_path: Path) -> None:
-    data = (EARLIER / "sealed-0.1.json").read_bytes()
+@pytest.mark.parametrize(("name", "count"), [("sealed-0.1", 13), ("sealed-0.2", 14)])
+def test_a_job_file_that_an_earlier_version_sealed_comes_in_whole(db: SqliteDatabase, name: str, count: int) -> None:
+    data = (EARLIER / f"{name}.json").read_bytes()
     document = json.loads(data)
     _, wrong, entries, _ = job_files.verify(document)
     assert wrong == []
-    assert entries == 13
+    assert entries == count
     again = job_files.load(job_files.parse(data))
     assert sealing.faults(again) == []
     # And goes out again as it was sealed, though today's sheet has more in it.

@@ -9,6 +9,7 @@ import pytest
 from peewee import SqliteDatabase
 
 from rough_draw.store import job_files, sealing
+from rough_draw.store.models import ChainRow
 from rough_draw.store.reading_cache import forget_all
 from tests.store.sealed_example import AT
 from tests.told import keys
@@ -71,6 +72,8 @@ SPOILS: dict[str, Any] = {
     "reading time": ("readings", 0, "at", [float(x) + 0.5 for x in AT]),
     "gauge": ("readings", 0, "gauge", "Gauge 9"),
     "mark": ("readings", 0, "simulated", True),
+    "weight": ("weights", 1, "kg", 15.0),
+    "scale's mark": ("weights", 0, "simulated", True),
     "who sealed": ("chain", -1, "body", {"by": "Other"}),
     "when sealed": ("chain", -1, "at", 5.0),
 }
@@ -108,6 +111,11 @@ def test_any_field_of_a_sealed_file_that_is_changed_is_found(key: str, name: str
         "DELETE FROM chain WHERE kind = 'closed'",
         "DELETE FROM chain WHERE number = 2",
         "UPDATE chain SET before = hash WHERE number = 3",
+        "UPDATE weight SET kg = kg + 0.1 WHERE id = (SELECT max(id) FROM weight)",
+        "UPDATE weight SET simulated = 1",
+        "DELETE FROM weight",
+        "INSERT INTO weight (job, at, kg, simulated) SELECT key, 9, 15.0, 0 FROM job",
+        "UPDATE job SET sealed_at = sealed_at + 60",
     ],
 )
 def test_any_row_of_a_sealed_record_that_is_changed_is_found(key: str, db: SqliteDatabase, sql: str) -> None:
@@ -117,3 +125,15 @@ def test_any_row_of_a_sealed_record_that_is_changed_is_found(key: str, db: Sqlit
     assert changed.rowcount > 0
     forget_all()
     assert sealing.faults(key)
+
+
+@pytest.mark.parametrize("kind", ["amendment", "visit", "weights"])
+def test_entries_cut_off_at_the_end_are_found(key: str, kind: str) -> None:
+    """A chain that ends earlier is whole by itself: the job knows where it ended."""
+    sealing.seal(key, {"by": "Mara Tollivet"}, None)
+    sealing.amend(key, {"by": "x", "reason": "y", "what": "z", "before": "", "after": "a"})
+    sealing.add_visit(key, {"by": "x"})
+    assert sealing.faults(key) == []
+    first = min(e.number for e in sealing.chain_of(key) if e.kind == kind)
+    ChainRow.delete().where(ChainRow.number >= first).execute()
+    assert "chain-cut" in keys(b.words for b in sealing.faults(key))

@@ -2916,6 +2916,8 @@ export interface components {
             running: boolean;
             /** Scale */
             scale: boolean;
+            /** Scale Simulated */
+            scale_simulated: boolean;
             /** Seconds */
             seconds: number | null;
             /** Speed */

@@ -37,7 +37,7 @@ export function ChargeCard({ jobKey, job, editor }: { jobKey: string; job: Job; 
   // A scale shows grams: more places than a weight in a sentence.
   const kg = (x: number) => (u.of("mass").key === "kg" ? `${u.fixed(x, x < 20 ? 3 : 2)} kg` : u.say("mass", x));
   return (
-    <Sheet title="Charge" aside={c.scale ? (c.stale ? "scale is silent" : "Scale 1") : "no scale"} strong={c.scale}>
+    <Sheet title="Charge" aside={c.scale ? (c.stale ? "scale is silent" : c.scale_simulated ? "Scale 1, simulated" : "Scale 1") : "no scale"} strong={c.scale}>
       {wanted === null ? (
         <p className="mb-3 text-soft">{c.why}</p>
       ) : (

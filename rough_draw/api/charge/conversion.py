@@ -66,13 +66,14 @@ class _Weighed:
     begun: float
     valve: str
     running: bool
+    simulated: bool = False
 
 
 def _weights(key: str, run: runs.RunView) -> _Weighed:
     """What was read, or what was typed in place of it."""
     release = run.job.release
     rows = weights.of(key)
-    at, kg = np.array([a for a, _ in rows]), np.array([w for _, w in rows])
+    at, kg = np.array([w.at for w in rows]), np.array([w.kg for w in rows])
     touched = [t for t in run.touches if t.kind in VALVE]
     opened = next((t for t in touched if t.kind == "cylinder-open"), None)
     shut = touched[-1] if touched and touched[-1].kind == "cylinder-shut" else None
@@ -91,6 +92,7 @@ def _weights(key: str, run: runs.RunView) -> _Weighed:
         at=at,
         kg=kg,
         read=bool(rows),
+        simulated=any(w.simulated for w in rows),
         start=start,
         end=end,
         begun=start if start is not None else (float(kg[-1]) if kg.size else 0.0),
@@ -155,6 +157,7 @@ def charging_of(key: str, run: runs.RunView, hub: Hub) -> ChargingOut:
         valve=w.valve,
         running=w.running,
         hose_kg=hose,
+        scale_simulated=w.simulated,
         bubble_gauge_pa=None if stands is None else stands[0] - air,
         dew_gauge_pa=None if stands is None else stands[1] - air,
         at=floats(shown_at, 14),

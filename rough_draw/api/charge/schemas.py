@@ -54,6 +54,7 @@ class ChargingOut(BaseModel):
     valve: str
     running: bool
     hose_kg: float
+    scale_simulated: bool
     bubble_gauge_pa: float | None
     dew_gauge_pa: float | None
     at: list[float]

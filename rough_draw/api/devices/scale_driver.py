@@ -10,6 +10,7 @@ from dataclasses import dataclass
 
 from rough_draw.api.devices.gauge_driver import Link
 from rough_draw.store import jobs, weights
+from rough_draw.store.reading_cache import SIMULATED
 
 
 def scale_name(key: str) -> str:
@@ -38,9 +39,9 @@ class ScaleLink(Link):
         super()._take(line, pending)
 
     async def _store(self, pending: list[jobs.NewReading]) -> None:
-        rows = [(r.at, float(r.pa or 0.0)) for r in pending]
+        rows = [weights.Weight(r.at, float(r.pa or 0.0), self.source == SIMULATED) for r in pending]
         try:
             await asyncio.to_thread(weights.add, self.key, rows)
         except (jobs.NotFound, jobs.Sealed):
             raise asyncio.CancelledError from None
-        self.listeners.tell(self.key, {"kind": "weight", "at": [a for a, _ in rows], "kg": [w for _, w in rows]})
+        self.listeners.tell(self.key, {"kind": "weight", "at": [w.at for w in rows], "kg": [w.kg for w in rows]})

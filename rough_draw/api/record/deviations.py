@@ -24,7 +24,7 @@ from rough_draw.core.records.hash_chain import Entry, closing_of
 from rough_draw.core.sheet import criteria
 from rough_draw.core.sheet.run_state import known, words_of
 from rough_draw.core.sheet.steps import TakenBack
-from rough_draw.store import sealing
+from rough_draw.store import sealing, weights
 
 LEAST_OFF_KG = 0.02
 """What a scale under a cylinder is trusted to, kg."""
@@ -52,7 +52,7 @@ def _facts(key: str, run: runs.RunView, hub: Hub) -> Facts:
         standard=standard.name,
         standard_passed=outcome.passed if outcome is not None else None,
         standard_reason=outcome.reason if outcome is not None else "",
-        simulated=any(t.kind == ATTACHED for t in run.touches) or any(bool(s.simulated.any()) for s in run.series),
+        simulated=_simulated(key, run),
         against_stops=_against(run),
         off_kg=_off(key, run, hub),
         steps_left=_left(run),
@@ -62,6 +62,12 @@ def _facts(key: str, run: runs.RunView, hub: Hub) -> Facts:
             if not ticked(k, job.scope.refrigerant, job.closing.acknowledged)
         ),
     )
+
+
+def _simulated(key: str, run: runs.RunView) -> bool:
+    """Whether anything was read of a simulated gauge or scale, however it came into the job."""
+    attached = any(t.kind == ATTACHED for t in run.touches)
+    return attached or any(bool(s.simulated.any()) for s in run.series) or weights.any_simulated(key)
 
 
 def _judged(run: runs.RunView) -> holds.Judged | None:

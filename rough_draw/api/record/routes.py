@@ -65,6 +65,7 @@ def _closing(key: str, run: runs.RunView, hub: Hub) -> Closing:
     return Closing(
         start_kg=weights.start_kg,
         end_kg=weights.end_kg,
+        scale_simulated=weights.scale_simulated,
         running=tuple(
             (name, tuple(j.words for j in r.judged))
             for name, r in (("first", seen.first), ("later", seen.later))

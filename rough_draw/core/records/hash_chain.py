@@ -1,8 +1,8 @@
 """A record sealed as a chain: each entry carries the hash of the one before, so that no part can be changed unseen.
 
-The chain holds what was done and read: the sheet as its text stood, every touch, the readings in blocks, the verdict,
-the signature; after it was closed, amendments. Hashes are SHA-256 over canonical JSON: by RFC 8785, which the first
-entry names; chains of earlier versions name none and are read by the rule of that time, for ever.
+The chain holds what was done and read: the sheet as its text stood, every touch, readings and weights in blocks, the
+verdict, the signature; after it was closed, amendments. Hashes are SHA-256 over canonical JSON: by RFC 8785, which the
+first entry names; chains of earlier versions name none and are read by the rule of that time, for ever.
 """
 
 from __future__ import annotations
@@ -30,6 +30,14 @@ class Read(NamedTuple):
     gauge: str
     at: Sequence[float]
     pa: Sequence[float | None]
+    simulated: bool = False
+
+
+class Weighed(NamedTuple):
+    """What a scale showed as a record holds it: kg at epoch s; whether the scale was simulated."""
+
+    at: float
+    kg: float
     simulated: bool = False
 
 
@@ -113,28 +121,45 @@ def reading_blocks(read: Read, form: str = JCS) -> list[dict[str, Any]]:
     return found
 
 
+def weight_blocks(weights: Sequence[Weighed], form: str = JCS) -> list[dict[str, Any]]:
+    """Weights in blocks, as of readings: the hash is of each one's time, kg and mark."""
+    found = []
+    for k in range(0, len(weights), BLOCK):
+        part = weights[k : k + BLOCK]
+        values = [[w.at, w.kg, w.simulated] for w in part]
+        found.append({"from": part[0].at, "to": part[-1].at, "count": len(part), "sha256": digest(values, form)})
+    return found
+
+
 @dataclass(frozen=True)
 class Contents:
-    """What a record holds beside its verdict: sheet, touches, readings, and the photos by their hashes."""
+    """What a record holds beside its verdict: sheet, touches, readings, the photos by their hashes, and weights."""
 
     sheet: Mapping[str, Any]
     touches: Sequence[Mapping[str, Any]]
     readings: Sequence[Read]
     photos: Sequence[Mapping[str, Any]] = ()
+    weights: Sequence[Weighed] = ()
 
 
-HELD = ("sheet", "touch", "readings", "photo")
+HELD = ("sheet", "touch", "readings", "photo", "weights")
 """Kinds of entries that say what a record holds."""
 
 
-def entries_of(held: Contents, form: str = JCS) -> list[tuple[str, float | None, dict[str, Any]]]:
-    """All that a record holds, as (kind, its own time or None, body), in the order of the chain."""
-    first = {"sha256": digest(held.sheet, form), **({"canonical": form} if form else {})}
+def entries_of(held: Contents, form: str = JCS, weighed: bool = True) -> list[tuple[str, float | None, dict[str, Any]]]:
+    """All that a record holds, as (kind, its own time or None, body), in the order of the chain.
+
+    ``weighed``: weights are among it, which the first entry says; in chains of earlier versions they are not.
+    """
+    first: dict[str, Any] = {"sha256": digest(held.sheet, form), **({"canonical": form} if form else {})}
+    if weighed:
+        first["weights"] = len(held.weights)
     found: list[tuple[str, float | None, dict[str, Any]]] = [("sheet", None, first)]
     found += [("touch", float(t["at"]), dict(t)) for t in held.touches]
     for read in held.readings:
         found += [("readings", b["to"], b) for b in reading_blocks(read, form)]
     found += [("photo", float(p["at"]), dict(p)) for p in held.photos]
+    found += [("weights", b["to"], b) for b in weight_blocks(held.weights, form)] if weighed else []
     return found
 
 
@@ -166,7 +191,7 @@ def unbroken(chain: Sequence[Entry]) -> Break | None:
 
 def differences(chain: Sequence[Entry], held: Contents) -> list[Break]:
     """Where a record is not what its chain sealed."""
-    now = entries_of(held, form_of(chain[0].body))
+    now = entries_of(held, form_of(chain[0].body), "weights" in chain[0].body)
     then = [e for e in chain if e.kind in HELD]
     found = []
     for e, (kind, _, body) in zip(then, now, strict=False):
@@ -182,11 +207,13 @@ def differences(chain: Sequence[Entry], held: Contents) -> list[Break]:
 
 def _words(e: Entry, body: Mapping[str, Any]) -> Message:
     if e.kind == "sheet":
-        return message("chain-other-sheet")
+        return message("chain-other-sheet" if e.body.get("sha256") != body.get("sha256") else "chain-other-weights")
     if e.kind == "touch":
         return message("chain-other-step", step=str(e.body.get("kind", "")), at=_whole(e.at))
     if e.kind == "photo":
         return message("chain-other-photo", about=str(e.body.get("about", "")))
+    if e.kind == "weights":
+        return message("chain-other-weights")
     same = e.body.get("from") == body.get("from") and e.body.get("count") == body.get("count")
     return message(
         "chain-figure-changed" if same else "chain-readings-changed",

@@ -42,7 +42,8 @@ def _weights(release: Release, c: Closing) -> Message:
         return message("report-no-weights")
     plain = message("report-weights", before=mass(c.start_kg), after=mass(c.end_kg))
     between = listed_names([message("report-mass", mass=mass(x)) for x in release.interim_kg])
-    return message("report-weights-between", weights=plain, between=between) if release.interim_kg else plain
+    plain = message("report-weights-between", weights=plain, between=between) if release.interim_kg else plain
+    return message("report-weights-simulated", weights=plain) if c.scale_simulated else plain
 
 
 def weighed_in(job: Job, c: Closing) -> float | None:

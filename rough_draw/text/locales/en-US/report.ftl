@@ -141,6 +141,7 @@ report-release = Release
 report-ports-checked = Ports checked
 report-port-tight = { $port }: { $seen }, { $time }, tight
 report-port-leaks = { $port }: { $seen }, { $time }, LEAKS
+report-weights-simulated = { $weights }; by the simulated scale
 report-weights-between = { $weights }; in between { $between }
 report-port-checked = { $port }: { $seen }
 report-new-cores = New cores
