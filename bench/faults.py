@@ -16,7 +16,7 @@ from rough_draw.core.diagnosis.field_tests import tests_of
 from rough_draw.core.diagnosis.opinion import Opinion, opinion
 from rough_draw.core.sheet.steps import Answered
 
-TESTS = 10
+TESTS = 20
 """Guided tests at the most."""
 SURE = 0.95
 """Odds at which nobody looks further."""

@@ -46,6 +46,8 @@ PAIRS = (
 UNKNOWN = ("pulsing-leak", "gauge-scale", "surging-pump")
 """What no cause of the diagnosis is: a leak that opens and closes, a gauge that shows twice too much, a pump that
 surges."""
+SHOWS_AS = {"pulsing-leak": ("system-leak",), "gauge-scale": ("fouled",)}
+"""What they are to who looks: air comes in at the system, another gauge beside it disagrees."""
 EVERY = (*KINDS, *PAIRS, *UNKNOWN)
 
 
@@ -80,7 +82,7 @@ class Case:
     def keys(self) -> frozenset[str]:
         """The causes that are at work, by their keys; ``other`` for what has none."""
         if self.kind in UNKNOWN:
-            return frozenset({"other"})
+            return frozenset({"other", *SHOWS_AS.get(self.kind, ())})
         return frozenset(k for k, _, _ in self.truth.all()) or frozenset({"none"})
 
 
@@ -221,7 +223,8 @@ def answer(case: Case, test: Test, rng: random.Random) -> str:
         pushes = case.world.exhaust() > PUSHES
         return "yes" if pushes == (rng.random() < SURE) else "no"
     # A person looks, and finds what is there as often as people do.
-    likely = test.likelihood.get("+".join(k for k, _, _ in case.truth.all()) or "none")
+    there = "+".join(k for k, _, _ in case.truth.all()) or next(iter(SHOWS_AS.get(case.kind, ())), "none")
+    likely = test.likelihood.get(there)
     if likely is None:
         likely = _either([test.likelihood[k] for k in case.keys if k in test.likelihood])
     return rng.choices(test.outcomes, weights=likely)[0].key

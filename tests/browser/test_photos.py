@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import re
 import time
 from pathlib import Path
 
@@ -63,6 +64,23 @@ def test_a_photo_is_made_small_on_the_device_and_goes_into_the_record(phone: Pag
     expect(group).to_have_count(0)
     assert phone.request.get(f"{site}/api/jobs/{key}/photos").json() == []
     assert phone.evaluate("document.documentElement.scrollWidth <= window.innerWidth")
+
+
+def test_a_photo_hangs_on_its_step_and_on_its_port(page: Page, site: str, shot: Path) -> None:
+    key = new_job(page, site, "Step Photo Lane")
+    page.request.post(f"{site}/api/jobs/{key}/touches", data={"kind": "pump-on"})
+    stage(page, "Draw")
+    add_photo(page, "the step “Pump started”", shot, "the pump and its exhaust")
+    stage(page, "Release")
+    page.get_by_role("radio", name="bubbles").first.click()
+    port = page.get_by_label(re.compile("^Picture of the .* port$")).first
+    port.set_input_files(shot)
+    page.get_by_role("dialog").get_by_role("button", name="Keep it").click()
+    expect(page.get_by_role("dialog")).to_be_hidden()
+    kept = until(lambda: page.request.get(f"{site}/api/jobs/{key}/photos").json(), lambda found: len(found) == 2)
+    assert {p["about"].split(":")[0] for p in kept} == {"step", "port"}
+    stage(page, "Record")
+    expect(page.get_by_role("img", name="the pump and its exhaust")).to_be_visible()
 
 
 def test_what_is_no_picture_is_told_and_nothing_is_kept(page: Page, site: str, tmp_path: Path) -> None:

@@ -157,6 +157,29 @@ def test_undo_takes_edits_back_one_by_one(page: Page, site: str) -> None:
     assert sheet(page, site, key)["scope"]["ambient_c"] == 18
 
 
+def test_a_refrigerant_that_no_table_has_is_added_by_name(page: Page, site: str) -> None:
+    key = new_job(page, site, "Unlisted Lane")
+    choose(page, "Refrigerant", "another, by name")
+    page.get_by_label("Its name").fill("QX-31")
+    choose(page, "Its safety class", "A3")
+    page.get_by_label("Its molar mass").fill("46")
+    page.get_by_label("Its pressure at").fill("200")
+    page.get_by_label("Nameplate", exact=True).fill("4")
+    settle(page)
+    kept = sheet(page, site, key)["scope"]
+    assert kept["refrigerant"] == "QX-31"
+    assert (kept["added"]["safety"], kept["added"]["molar_mass_g"]) == ("A3", 46)
+    assert kept["added"]["pressure_40c_kpa"] == pytest.approx(101.3 + 200 * 6.895, rel=1e-3)
+    expect(page.get_by_text("QX-31 is flammable (A3)").first).to_be_visible()
+    stage(page, "Release")
+    expect(page.get_by_text("What it shows at this ambient is not known here")).to_be_visible()
+    stage(page, "Scope")
+    choose(page, "Refrigerant", "R-290")
+    settle(page)
+    assert sheet(page, site, key)["scope"]["added"] is None
+    expect(page.get_by_label("Its name")).to_have_count(0)
+
+
 def test_two_people_on_one_sheet(page: Page, site: str) -> None:
     key = new_job(page, site, "Conflict Lane")
     current = page.request.get(f"{site}/api/jobs/{key}").json()

@@ -13,8 +13,8 @@ import { Modal } from "../ui/Modal";
 import { Fault } from "../ui/Sheet";
 import { Tick } from "../ui/Tick";
 
-/** Pictures of one thing of a job: taken with the device's camera or from a file, shown small, looked at large. */
-export function Photos({ jobKey, about, of, open = true }: { jobKey: string; about: string; of: string; open?: boolean }) {
+/** Pictures of one thing of a job: taken with the device's camera or from a file, shown small, looked at large. In a list the button is `small`. */
+export function Photos({ jobKey, about, of, open = true, small = false }: { jobKey: string; about: string; of: string; open?: boolean; small?: boolean }) {
   const client = useQueryClient();
   const all = useQuery(options.photos(jobKey));
   const input = useRef<HTMLInputElement>(null);
@@ -26,9 +26,9 @@ export function Photos({ jobKey, about, of, open = true }: { jobKey: string; abo
         <Thumb key={p.sha256} jobKey={jobKey} photo={p} of={of} open={open} />
       ))}
       {open && (
-        <Button kind="quiet" onClick={() => input.current?.click()}>
-          <Camera size={20} aria-hidden className="mr-2 inline" />
-          Photo of {of}
+        <Button kind="quiet" aria-label={`Photo of ${of}`} className={small ? "px-2!" : ""} onClick={() => input.current?.click()}>
+          <Camera size={20} aria-hidden className={small ? "inline" : "mr-2 inline"} />
+          {!small && `Photo of ${of}`}
         </Button>
       )}
       <input

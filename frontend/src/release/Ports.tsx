@@ -1,5 +1,6 @@
 import type { Job } from "../api/client";
 import type { Editor } from "../api/editor";
+import { Photos } from "../record/Photos";
 import { Segments } from "../ui/Choice";
 import { NumberField } from "../ui/Field";
 import { Sheet } from "../ui/Sheet";
@@ -7,7 +8,7 @@ import { Sheet } from "../ui/Sheet";
 type Check = "bubble" | "electronic" | "both";
 
 /** Every port looked at before its cap goes on; new cores counted. */
-export function Ports({ job, editor }: { job: Job; editor: Editor }) {
+export function Ports({ jobKey, job, editor }: { jobKey: string; job: Job; editor: Editor }) {
   const release = job.release!;
   const checks = release.port_checks ?? {};
   const ports = job.scope?.ports ?? [];
@@ -54,6 +55,7 @@ export function Ports({ job, editor }: { job: Job; editor: Editor }) {
                   ]}
                   onChange={(v) => keep(p.id, { tight: v === "tight" })}
                 />
+                <Photos jobKey={jobKey} about={`port:${p.id}`} of={`the ${p.name || `${p.id.replaceAll("-", " ")} port`}`} small />
               </div>
             )}
           </div>

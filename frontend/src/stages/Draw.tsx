@@ -5,6 +5,7 @@ import type { LiveOut, TouchOut } from "../api/client";
 import { clock, range } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { usePlan, useReadings, useSystem, useTouch, useTouches } from "../api/queries";
+import { Photos } from "../record/Photos";
 import { Orders } from "../rig/Orders";
 import { Hinted } from "../rig/Hinted";
 import { RigLine } from "../rig/RigLine";
@@ -65,7 +66,7 @@ export function Draw({ jobKey, job, editor, live }: StageProps) {
         </Hinted>
         {Object.keys(live.section_pa).length > 0 && <p className="mt-1 text-note text-soft">Pressures in the parts are computed from the plan; only the flag is measured.</p>}
       </Sheet>
-      <TouchList touches={touches.data ?? []} start={live.started_at ?? 0} />
+      <TouchList jobKey={jobKey} touches={touches.data ?? []} start={live.started_at ?? 0} />
       <Breaks jobKey={jobKey} version={editor.version} made={live.breaks} />
       <AlarmSheet editor={editor} running={live.phase !== "before"} />
       <Orders jobKey={jobKey} job={job} editor={editor} />
@@ -221,15 +222,17 @@ export function NextCard({ live, jobKey }: { live: LiveOut; jobKey: string }) {
   );
 }
 
-function TouchList({ touches, start }: { touches: TouchOut[]; start: number }) {
+function TouchList({ jobKey, touches, start }: { jobKey: string; touches: TouchOut[]; start: number }) {
   const shown = touches.filter((t) => t.kind !== "note" || !t.note.startsWith("{"));
   if (shown.length === 0) return null;
   const numbered = shown.filter((t) => isTouch(t) && t.at > start + 5);
+  // A picture is of a step by its kind: it hangs on the last of them.
+  const last = new Map(shown.filter(isTouch).map((t) => [t.kind, t]));
   return (
     <Sheet title="Steps logged" fold="draw-log" className="md:col-span-2">
       <ol className="grid list-none gap-x-8 p-0 sm:grid-cols-2 lg:grid-cols-3">
         {shown.map((t, i) => (
-          <li key={i} className="flex min-h-9 items-baseline gap-2">
+          <li key={i} className="flex min-h-9 items-center gap-2">
             <span className="figure w-6 flex-none text-center font-bold">{numbered.indexOf(t) + 1 || "·"}</span>
             <span className="figure">{clock(t.at, true)}</span>
             <span>
@@ -237,6 +240,11 @@ function TouchList({ touches, start }: { touches: TouchOut[]; start: number }) {
               {t.hand && <span className="text-soft">, {t.hand}</span>}
               {t.note && <span className="text-soft"> {t.note}</span>}
             </span>
+            {last.get(t.kind) === t && (
+              <span className="ml-auto">
+                <Photos jobKey={jobKey} about={`step:${t.kind}`} of={`the step “${t.words}”`} small />
+              </span>
+            )}
           </li>
         ))}
       </ol>

@@ -102,7 +102,7 @@ export function Release({ jobKey, job, editor, live }: StageProps) {
           </Button>
         )}
       </Sheet>
-      <Ports job={job} editor={editor} />
+      <Ports jobKey={jobKey} job={job} editor={editor} />
       <RunningCard jobKey={jobKey} job={job} editor={editor} />
       </div>
       <div className="grid gap-4">

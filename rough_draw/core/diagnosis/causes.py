@@ -25,7 +25,7 @@ def causes(job: Job, assembly: Assembly) -> list[Cause]:
 
 def _of_the_pump() -> list[Cause]:
     return [
-        Cause(kind="none", prior=0.20),
+        Cause(kind="none", prior=0.10),
         Cause(
             kind="ballast",
             prior=0.12,

@@ -25,6 +25,8 @@ from rough_draw.core.physics.units import MICRON_PA
 
 SURE = 0.9
 """Probability of a simulated outcome: the rest is shared by the others, for hands and gauges that are not perfect."""
+PLAYED = 0.6
+"""Power of a test whose outcomes are computed: measured over labelled draws."""
 PUSHES = 2e-2
 """Throughput, Pa·m³/s, from which gas is felt at the exhaust: estimate, some ten millilitres a minute."""
 STRAY = 0.015
@@ -57,6 +59,11 @@ class Test:
     tubes: tuple[str, ...] = ()
     seconds: float = 0.0
     levels: tuple[float, ...] = ()
+
+    @property
+    def power(self) -> float:
+        """Of its likelihoods in the odds: what is computed by the model that judged the curve repeats its errors."""
+        return PLAYED if self.levels else 1.0
 
     def words_of(self, outcome: str) -> Name:
         """An outcome in words; its key where this rig's test no longer has it."""
