@@ -43,13 +43,15 @@ FORGOTTEN = 3.0
 """Odds beforehand of a ballast that the log leaves open, against about one for all the rest (estimate)."""
 SCATTER = 8.0
 """What a gauge that jumps, or does not, adds to the evidence of causes that scatter, or do not (estimate)."""
-DOUBT = 0.08
+DOUBT = 0.12
 """Share of the evidence that every cause keeps: for what the model and its few draws do not know (estimate)."""
 TEMPER = 0.4
 """Power of the evidence in the odds: few draws tell it no better (estimate)."""
 UNKNOWN, UNKNOWN_PRIOR = -7.0, 0.08
 """Evidence, natural log, of what is not known here, and its odds beforehand: what the right cause seldom falls under
 (measured over labelled draws)."""
+NO_BETTER = 1.0
+"""Natural log by which what is not known here may explain the readings better than the best of what is."""
 RISES_BY_ITSELF = 0.01
 """Odds beforehand that a gauge rises while pumping and nothing is wrong (estimate)."""
 OFTEN = 2.0
@@ -122,9 +124,10 @@ def look_into(job: Job, touches: Sequence[Touch], start: float, readings: Readin
     first = [_Looked(every[0], *plain), *run_all(lambda c: _look(play, c, near), every[1:])]
     _closer(play, first, [_promise(x, play) for x in first])
     beside = _pairs(play, first, near)
-    unknown = Weighed(Cause(kind="other", prior=UNKNOWN_PRIOR), UNKNOWN, ())
-    weighed = (*(_scattered(x.weighed(thin), jumping) for x in (*first, *beside)), unknown)
-    return Case(job, base, readings, weighed, onset)
+    known = [_scattered(x.weighed(thin), jumping) for x in (*first, *beside)]
+    evidence = min(UNKNOWN, NO_BETTER + max(w.evidence for w in known))
+    unknown = Weighed(Cause(kind="other", prior=UNKNOWN_PRIOR), evidence, ())
+    return Case(job, base, readings, (*known, unknown), onset)
 
 
 def _is_there(job: Job, readings: Readings) -> bool:

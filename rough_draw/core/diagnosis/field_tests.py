@@ -25,8 +25,8 @@ from rough_draw.core.physics.units import MICRON_PA
 
 SURE = 0.9
 """Probability of a simulated outcome: the rest is shared by the others, for hands and gauges that are not perfect."""
-PLAYED = 0.6
-"""Power of a test whose outcomes are computed: measured over labelled draws."""
+PLAYED, LOOKED = 0.5, 0.9
+"""Powers of a test whose outcomes are computed, and of a look: measured over labelled draws."""
 PUSHES = 2e-2
 """Throughput, Pa·m³/s, from which gas is felt at the exhaust: estimate, some ten millilitres a minute."""
 STRAY = 0.015
@@ -62,8 +62,11 @@ class Test:
 
     @property
     def power(self) -> float:
-        """Of its likelihoods in the odds: what is computed by the model that judged the curve repeats its errors."""
-        return PLAYED if self.levels else 1.0
+        """Of its likelihoods in the odds.
+
+        What is computed by the model that judged the curve repeats its errors; who overlooks one thing overlooks two.
+        """
+        return PLAYED if self.levels else LOOKED
 
     def words_of(self, outcome: str) -> Name:
         """An outcome in words; its key where this rig's test no longer has it."""
@@ -84,6 +87,7 @@ EYE: tuple[tuple[str, float, dict[str, float], float], ...] = (
     ("drops", 2.0, {"oil-carried": 0.94}, 0.01),
     ("gauge", 3.0, {"fouled": 0.95, "oil-carried": 0.3, "gauge-joint": 0.3, "gauge-shut": 0.9}, 0.01),
     ("intake", 2.0, {"choked-intake": 0.9}, 0.01),
+    ("detector", 1.5, {"refrigerant": 0.88}, 0.03),
     (
         "blank",
         6.0,

@@ -13,7 +13,7 @@ from rough_draw.core.diagnosis.field_tests import Test, tests_of
 from rough_draw.core.message import Message, Name
 from rough_draw.core.sheet.steps import Answered
 
-HANDLING = 6.0
+HANDLING = 4.0
 """Minutes added to a test's own when tests are ranked: going there, writing down, and a turn of the list spent on it.
 
 With little of it many small tests come first, and people give up before the telling one (measured over labelled draws).

@@ -89,6 +89,7 @@ test-frost = Feel along the coldest parts. Is one cold or frosted?
 test-sound = Listen to the pump, measure its voltage. Does it run slow?
 test-joint = Hold the gauge's joint still, wipe it, hand tight. Does the reading calm down?
 test-drops = Look into the hose's end at the pump. Is there oil in it?
+test-detector = An electronic leak detector at the exhaust of the pump. Does it find refrigerant?
 test-gauge = Connect another gauge beside it. Do they disagree?
 test-blank = Close the core tools, gauge on the pump alone. Does it stay above { $most }?
 test-thumb = A gloved hand near the exhaust, not over it, for five seconds. Does gas still push?
