@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 import re
 from collections.abc import Sequence
+from textwrap import wrap
 
 from reportlab.graphics import renderPDF
 from reportlab.lib.pagesizes import A4
@@ -14,6 +15,7 @@ from reportlab.pdfgen.canvas import Canvas
 from rough_draw.core.message import message
 from rough_draw.core.sheet.kit import KitItem
 from rough_draw.store.qr import qr_drawing
+from rough_draw.store.report.fonts import BOLD, TEXT, plain
 from rough_draw.text import say
 
 ACROSS, DOWN = 3, 8
@@ -26,6 +28,10 @@ CODE = re.compile(r"^RD-K(\d{1,9})$", re.IGNORECASE)
 def code_of(number: int) -> str:
     """The code on a part's label."""
     return f"RD-K{number}"
+
+
+LETTERS, LINES = 19, 4
+"""Letters to a line of a label, and lines of a name."""
 
 
 def number_of(code: str) -> int | None:
@@ -53,16 +59,14 @@ def sheet(items: Sequence[KitItem], skip: int = 0) -> bytes:
 def _label(canvas: Canvas, item: KitItem, x: float, y: float) -> None:
     size = 26 * mm
     renderPDF.draw(qr_drawing(code_of(item.id), size), canvas, x + 1 * mm, y + 4 * mm)
-    canvas.setFont("Helvetica-Bold", 10)
-    canvas.drawString(x + size + 3 * mm, y + HIGH - 9 * mm, code_of(item.id))
-    canvas.setFont("Helvetica", 8)
-    words = item.name.split()
-    line, at = "", y + HIGH - 14 * mm
-    for w in [*words, ""]:
-        if w and len(line) + len(w) < 19:
-            line = f"{line} {w}".strip()
-            continue
-        canvas.drawString(x + size + 3 * mm, at, line)
-        line, at = w, at - 3.6 * mm
-    canvas.setFont("Helvetica", 7)
-    canvas.drawString(x + size + 3 * mm, y + 5 * mm, say(message(f"part-{item.kind}")))
+    left = x + size + 3 * mm
+    _line(canvas, left, y + HIGH - 9 * mm, code_of(item.id), 10, BOLD)
+    for n, line in enumerate(wrap(item.name, LETTERS)[:LINES]):
+        _line(canvas, left, y + HIGH - (14 + 3.6 * n) * mm, line, 8)
+    _line(canvas, left, y + 5 * mm, say(message(f"part-{item.kind}")), 7)
+
+
+def _line(canvas: Canvas, x: float, y: float, words: str, size: float, font: str = TEXT) -> None:
+    shown, own = plain(words, font)
+    canvas.setFont(own, size)
+    canvas.drawString(x, y, shown)

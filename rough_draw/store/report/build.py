@@ -15,7 +15,7 @@ from rough_draw.core.hold.verdict import ALGORITHM
 from rough_draw.core.message import message
 from rough_draw.store.report.answer import answer
 from rough_draw.store.report.closing import closing
-from rough_draw.store.report.fonts import TEXT, plain
+from rough_draw.store.report.fonts import plain
 from rough_draw.store.report.hold_page import hold
 from rough_draw.store.report.inks import INK
 from rough_draw.store.report.numbered import FOOT, Numbered
@@ -45,9 +45,10 @@ def render(record: Record, printed_at: datetime | None = None, one_page: bool = 
 
     def page(canvas: Canvas, _: SimpleDocTemplate) -> None:
         canvas.saveState()
-        canvas.setFont(TEXT, FOOT)
+        shown, font = plain(foot)
+        canvas.setFont(font, FOOT)
         canvas.setFillColor(INK)
-        canvas.drawString(18 * mm, 10 * mm, plain(foot))
+        canvas.drawString(18 * mm, 10 * mm, shown)
         canvas.setStrokeColor(INK)
         canvas.setLineWidth(1.2)
         canvas.line(18 * mm, 14 * mm, A4[0] - 18 * mm, 14 * mm)

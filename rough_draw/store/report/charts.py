@@ -124,22 +124,12 @@ class Frame:
         """A level with its name."""
         y = self.y(value)
         self.drawing.add(Line(self.left, y, self.right, y, strokeColor=colour, strokeWidth=1.0))
-        self.drawing.add(
-            String(
-                self.right - 4,
-                y + 2.5,
-                plain(label, FIGURES),
-                fontName=FIGURES,
-                fontSize=7,
-                textAnchor="end",
-                fillColor=colour,
-            )
-        )
+        self.drawing.add(_lettered(self.right - 4, y + 2.5, label, 7, colour, "end"))
 
     def note(self, minutes: float, value: float, text: str, colour: Color) -> None:
         """A name beside a curve."""
         x, y = self.x(minutes) + 3, self.y(value) + 4
-        self.drawing.add(String(x, y, plain(text, FIGURES), fontName=FIGURES, fontSize=7, fillColor=colour))
+        self.drawing.add(_lettered(x, y, text, 7, colour))
 
     def mark(self, minutes: float, number: str) -> None:
         """An event: a tick with its number on the top edge; those close by each other stand in rows under it."""
@@ -237,10 +227,16 @@ def hold_chart(
 DASHES = ([5, 3], [1.5, 2.5], [8, 2.5, 1.5, 2.5])
 
 
+def _lettered(x: float, y: float, words: str, size: float, colour: Color, anchor: str = "start") -> String:
+    """Words on a sheet, in a font that has their letters."""
+    shown, font = plain(words, FIGURES)
+    return String(x, y, shown, fontName=font, fontSize=size, fillColor=colour, textAnchor=anchor)
+
+
 def _legend(frame: Frame, n: int, name: str) -> None:
     """A cause beside its dash, under each other in the corner where a rise begins."""
     y = frame.top - 12 - 11 * n
     line = Line(frame.left + 8, y + 2.5, frame.left + 34, y + 2.5, strokeColor=PENCIL, strokeWidth=1.2)
     line.strokeDashArray = DASHES[n % len(DASHES)]
     frame.drawing.add(line)
-    frame.drawing.add(String(frame.left + 39, y, plain(name, FIGURES), fontName=FIGURES, fontSize=7.5, fillColor=SOFT))
+    frame.drawing.add(_lettered(frame.left + 39, y, name, 7.5, SOFT))

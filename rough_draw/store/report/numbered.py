@@ -9,7 +9,7 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
 from rough_draw.core.message import message
-from rough_draw.store.report.fonts import TEXT, plain
+from rough_draw.store.report.fonts import plain
 from rough_draw.store.report.inks import INK
 from rough_draw.text import say
 
@@ -34,9 +34,9 @@ class Numbered(Canvas):
         """Write every page with its number and the number of all."""
         for n, state in enumerate(self._kept, 1):
             self.__dict__.update(state)
-            self.setFont(TEXT, FOOT)
+            count, font = plain(say(message("report-page", number=n, count=len(self._kept))))
+            self.setFont(font, FOOT)
             self.setFillColor(INK)
-            count = say(message("report-page", number=n, count=len(self._kept)))
-            self.drawRightString(A4[0] - 18 * mm, 10 * mm, plain(count))
+            self.drawRightString(A4[0] - 18 * mm, 10 * mm, count)
             super().showPage()
         super().save()

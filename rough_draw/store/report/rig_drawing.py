@@ -69,8 +69,7 @@ def _stroke(line: Line) -> paper.Path:
 
 def _words(w: Words) -> paper.Group:
     """Words upright on a sheet that is turned upside down."""
-    font = BOLD if w.bold else TEXT
-    text = plain(w.text, font)
+    text, font = plain(w.text, BOLD if w.bold else TEXT)
     size = float(w.size)
     if w.within is not None:
         size = min(size, size * w.within / max(1.0, stringWidth(text, font, size)))
