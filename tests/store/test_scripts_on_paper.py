@@ -15,7 +15,7 @@ from reportlab.platypus import Paragraph
 
 from rough_draw.core.sheet.kit import KitItem
 from rough_draw.store import labels
-from rough_draw.store.report.fonts import BOLD, FIGURES, OTHERS, TEXT, marked_up, plain, registered
+from rough_draw.store.report.fonts import BOLD, EASTERN, FIGURES, KOREAN, OTHERS, TEXT, marked_up, plain, registered
 from rough_draw.store.report.style import SMALL
 
 NAMES = {
@@ -81,3 +81,5 @@ def test_whatever_is_written_can_be_set(text: str) -> None:
 
 def test_every_cut_has_its_letters() -> None:
     assert all(len(found) > 100 for found in registered().values())
+    for name, letter in ((EASTERN, "冷"), (KOREAN, "농")):
+        assert plain(letter) == (letter, name)

@@ -1,9 +1,10 @@
 """The application's own type on paper: text, its bold, the casual hand of titles, and even figures.
 
 Each is one cut of the variable fonts that the screen uses (SIL Open Font License, beside the files), with the letters
-of the languages written in Latin. Greek, Cyrillic, Armenian, Georgian, Hebrew and Arabic come from a cut of DejaVu Sans
-(its licence beside it; letters of Arabic stand unjoined), Chinese, Japanese and Korean from the fonts that every reader
-of PDF has by the standard's names. What none of them has is a box.
+of the languages written in Latin. Other scripts come from cuts of other families, their licences beside them: Greek,
+Cyrillic, Armenian, Georgian, Hebrew and Arabic (its letters unjoined) from DejaVu Sans, Chinese and Japanese from Droid
+Sans Fallback, Korean from Nanum Gothic. These two are large, and looked into only where they are called for. What none
+of them has is a box.
 """
 
 from __future__ import annotations
@@ -14,23 +15,18 @@ from pathlib import Path
 from xml.sax.saxutils import escape
 
 from reportlab.pdfbase import pdfmetrics
-from reportlab.pdfbase.cidfonts import UnicodeCIDFont
 from reportlab.pdfbase.ttfonts import TTFont
 
 TEXT, BOLD, CASUAL, FIGURES = "RoughDrawText", "RoughDrawBold", "RoughDrawCasual", "RoughDrawFigures"
-OTHERS = "RoughDrawOthers"
+OTHERS, EASTERN, KOREAN = "RoughDrawOthers", "RoughDrawEastern", "RoughDrawKorean"
 FILES = {TEXT: "text.ttf", BOLD: "text-bold.ttf", CASUAL: "casual.ttf", FIGURES: "figures.ttf", OTHERS: "others.ttf"}
-EASTERN = (
-    ("HYSMyeongJo-Medium", "[\u1100-\u11ff\u3130-\u318f\uac00-\ud7af]"),
-    ("HeiseiMin-W3", "[\u3040-\u30ff\u31f0-\u31ff]"),
-    ("STSong-Light", "[\u3000-\u303f\u3400-\u4dbf\u4e00-\u9fff\uff00-\uffef]"),
-)
-"""Fonts of the PDF standard by the letters that call for them: Korean, Japanese, and what all share."""
 RIGHT_TO_LEFT = re.compile(
     "[\u0590-\u07ff\ufb1d-\ufefc](?:[ \u0590-\u07ff\ufb1d-\ufefc]*[\u0590-\u07ff\ufb1d-\ufefc])?"
 )
 SUPERSCRIPT = str.maketrans("⁰¹²³⁴⁵⁶⁷⁸⁹⁻⁺", "0123456789-+")
 RAISED = re.compile("[⁰⁴⁵⁶⁷⁸⁹⁻⁺]+[¹²³]*[⁰⁴⁵⁶⁷⁸⁹]*")
+LARGE = {EASTERN: "eastern.ttf", KOREAN: "korean.ttf"}
+FIRST_EASTERN = 0x3000
 CONTROL = re.compile("[\x00-\x1f\x7f-\x9f\u2028\u2029]")
 PLAIN = str.maketrans({"→": ">", "≤": "<", "≥": ">", "✓": "x", "μ": "µ"})
 """What no cut has, by the nearest that all have."""
@@ -38,31 +34,31 @@ PLAIN = str.maketrans({"→": ">", "≤": "<", "≥": ">", "✓": "x", "μ": "µ
 
 @lru_cache(maxsize=1)
 def registered() -> dict[str, frozenset[int]]:
-    """The fonts made known to the library, with the letters that each has."""
-    found = {}
-    for name, file in FILES.items():
-        font = TTFont(name, str(Path(__file__).parent / "fonts" / file))
-        pdfmetrics.registerFont(font)
-        found[name] = frozenset(font.face.charToGlyph)
+    """The small fonts made known to the library, with the letters that each has."""
+    found = {name: _known(name, file) for name, file in FILES.items()}
     pdfmetrics.registerFontFamily(TEXT, normal=TEXT, bold=BOLD, italic=TEXT, boldItalic=BOLD)
     return found
 
 
-@lru_cache(maxsize=len(EASTERN))
-def _eastern(name: str) -> str:
-    pdfmetrics.registerFont(UnicodeCIDFont(name))
-    return name
+def _known(name: str, file: str) -> frozenset[int]:
+    font = TTFont(name, str(Path(__file__).parent / "fonts" / file))
+    pdfmetrics.registerFont(font)
+    return frozenset(font.face.charToGlyph)
 
 
-def _has(letter: str, font: str, text: str) -> str | None:
-    """The font that shows a letter, the wanted one where it can; None where none does. ``text``: what it stands in."""
-    for name in (font, FIGURES, OTHERS):
-        if ord(letter) in registered()[name]:
-            return name
-    for name, letters in EASTERN:
-        if re.search(letters, text) and any(re.match(one, letter) for _, one in EASTERN):
-            return _eastern(name)
-    return None
+@lru_cache(maxsize=len(LARGE))
+def _large(name: str) -> frozenset[int]:
+    return _known(name, LARGE[name])
+
+
+def _letters(name: str) -> frozenset[int]:
+    return _large(name) if name in LARGE else registered()[name]
+
+
+def _has(letter: str, font: str) -> str | None:
+    """The font that shows a letter, the wanted one where it can; None where none does."""
+    order = [font, FIGURES, OTHERS, *(LARGE if ord(letter) >= FIRST_EASTERN else ())]
+    return next((name for name in order if ord(letter) in _letters(name)), None)
 
 
 def _in_order(text: str) -> str:
@@ -82,7 +78,7 @@ def marked_up(text: str, font: str = TEXT) -> str:
         if letter in "\0\1":
             out.append("<super>" if letter == "\0" else "</super>")
             continue
-        name = _has(letter, font, raised)
+        name = _has(letter, font)
         if name is None:
             out.append("□" if 0x25A1 in registered()[font] else "?")
         else:
@@ -96,12 +92,7 @@ def plain(text: str, font: str = TEXT) -> tuple[str, str]:
     Nothing can be raised there: powers have a caret. A letter that the font lacks is a question mark.
     """
     flat = _in_order(CONTROL.sub(" ", RAISED.sub(lambda m: "^" + m[0].translate(SUPERSCRIPT), text.translate(PLAIN))))
-    fonts = [_has(letter, font, flat) for letter in flat]
-    chosen = font
-    if any(name not in (font, FIGURES, None) for name in fonts):
-        eastern = next((name for name in fonts if name is not None and name not in registered()), None)
-        chosen = eastern or OTHERS
-    if chosen not in registered():
-        return flat, chosen
-    own = registered()[chosen]
+    fonts = [_has(letter, font) for letter in flat]
+    chosen = next((name for name in (EASTERN, KOREAN, OTHERS) if name in fonts), font)
+    own = _letters(chosen)
     return "".join(c if ord(c) in own else "u" if c == "µ" else "?" for c in flat), chosen
