@@ -12,12 +12,19 @@ from pathlib import Path
 from playwright.sync_api import Browser, Playwright, sync_playwright
 
 CHROMIUM = "/usr/bin/chromium"
-# The last keeps the browser from loading pages of its own beside the tests.
+# Pages of the browser's own, two to each window, cost more than most tests do; of several such switches only the last
+# counts, so that the driver's own list stands here again.
+WITHOUT = (
+    *("WebUIOmniboxPopup", "WebUIOmniboxAimPopup", "PreloadTopChromeWebUI", "AimEnabled", "LensOverlay"),
+    *("AvoidUnnecessaryBeforeUnloadCheckSync", "DestroyProfileOnBrowserClose", "HttpsUpgrades"),
+    *("HttpsFirstBalancedModeAutoEnable", "MediaRouter", "PaintHolding", "ThirdPartyStoragePartitioning"),
+    *("AvoidCorsURLLoaderRestartOnRedirect", "OptimizationHints", "NetworkTimeServiceQuerying", "PreconnectToSearch"),
+)
 FLAGS = [
     "--no-sandbox",
     "--disable-gpu",
     "--disable-background-networking",
-    "--disable-features=PreloadTopChromeWebUI",
+    f"--disable-features={','.join(WITHOUT)}",
 ]
 
 _open: ExitStack | None = None

@@ -10,6 +10,7 @@ from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
+from rough_draw.cli import places
 from rough_draw.cli.access import passphrase
 from rough_draw.cli.base import Refused, job_file, read, show
 from rough_draw.cli.hands import GOALS, cmd_charge, cmd_check, cmd_order
@@ -20,8 +21,6 @@ from rough_draw.core.message.figure import duration, share, vacuum
 from rough_draw.text import say, say_all, told
 from rough_draw.text.reader import AMERICAN, LOCALES, METRIC, reading_as
 
-DATABASE = "var/rough-draw.sqlite3"
-DEMO = "var/demo.sqlite3"
 STANDARDS = ("code-minimum", "deep-and-flat", "two-limit", "single-deep", "triple", "makers-own", "dial-only")
 
 
@@ -171,6 +170,12 @@ def cmd_import(a: argparse.Namespace) -> None:
     print(f"imported as {key}")
 
 
+def cmd_where(a: argparse.Namespace) -> None:
+    """Say where jobs are kept, and where the demo is."""
+    found = {"database": str(Path(places.database()).resolve()), "demo": str(Path(places.demo()).resolve())}
+    show(found, a.json, lambda: "\n".join(found.values()))
+
+
 def cmd_warm(_: argparse.Namespace) -> None:
     """Compile the engine, so that the first plan need not."""
     from rough_draw.cli.warm import warm
@@ -209,11 +214,11 @@ def parser() -> argparse.ArgumentParser:
         return s
 
     s = add("demo", demo, "serve with demo data: several jobs, one drawing live")
-    s.add_argument("--db", default=DEMO, help="database file (default %(default)s)")
+    s.add_argument("--db", default=places.demo(), help="database file (default %(default)s)")
     s.add_argument("--port", type=int, default=8040, help="port on the loopback (default %(default)s)")
     s.add_argument("--fresh", action="store_true", help="throw the old demo away and make it anew")
     s = add("serve", serve, "serve your own jobs")
-    s.add_argument("--db", default=DATABASE, help="database file (default %(default)s)")
+    s.add_argument("--db", default=places.database(), help="database file (default %(default)s)")
     s.add_argument("--port", type=int, default=8040, help="port (default %(default)s)")
     s.add_argument("--host", default="127.0.0.1", help="address; beyond the loopback only with a passphrase")
     s.add_argument("--lan", action="store_true", help="over HTTPS, for the phones and tablets on this network")
@@ -226,7 +231,9 @@ def parser() -> argparse.ArgumentParser:
     )
     s.add_argument("--key", default="", metavar="FILE.pem", help="with --lan: the key of --cert")
     s = add("passphrase", passphrase, "set the passphrase that a server beyond the loopback asks for")
-    s.add_argument("--db", default=DATABASE, help="database file (default %(default)s)")
+    s.add_argument("--db", default=places.database(), help="database file (default %(default)s)")
+    s = add("where", cmd_where, "say where jobs are kept")
+    s.add_argument("--json", action="store_true", help="print JSON")
     s = add("plan", cmd_plan, "predict a draw: time to target, chokes, what to change first")
     s.add_argument("job", metavar="JOB.json", help="a job file or a sheet")
     s.add_argument("--json", action="store_true", help="print JSON")
@@ -277,18 +284,18 @@ def parser() -> argparse.ArgumentParser:
     s.add_argument("--json", action="store_true", help="print JSON")
     s = add("backup", backup, "copy the whole database, also while it is in use")
     s.add_argument("--out", required=True, metavar="FILE")
-    s.add_argument("--db", default=DATABASE, help="database file (default %(default)s)")
+    s.add_argument("--db", default=places.database(), help="database file (default %(default)s)")
     s = add("restore", restore, "put a backup in the place of the database")
     s.add_argument("backup", metavar="BACKUP")
-    s.add_argument("--db", default=DATABASE, help="database file (default %(default)s)")
+    s.add_argument("--db", default=places.database(), help="database file (default %(default)s)")
     s = add("export", cmd_export, "write a job as JSON, or its readings as CSV")
     s.add_argument("key", help="the job's key, as in its address")
     s.add_argument("--out", required=True, metavar="FILE")
     s.add_argument("--csv", action="store_true", help="readings only")
-    s.add_argument("--db", default=DATABASE, help="database file (default %(default)s)")
+    s.add_argument("--db", default=places.database(), help="database file (default %(default)s)")
     s = add("import", cmd_import, "read a job file into the database")
     s.add_argument("file", metavar="JOB.json")
-    s.add_argument("--db", default=DATABASE, help="database file (default %(default)s)")
+    s.add_argument("--db", default=places.database(), help="database file (default %(default)s)")
     add("warm", cmd_warm, "compile the engine once, so that everything after is quick")
     s = add("openapi", cmd_openapi, "write the API's description")
     s.add_argument("--out", default="docs/openapi.json", metavar="FILE")

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 import time
 from collections.abc import Iterable
 from dataclasses import dataclass
@@ -15,6 +14,7 @@ from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.kit_history import EventKind, KitEvent
 from rough_draw.store import models
 from rough_draw.store.jobs import writing
+from rough_draw.store.stored import VALUES
 from rough_draw.text import kept
 
 
@@ -37,7 +37,7 @@ def history(numbers: Iterable[int] | None = None) -> dict[int, list[KitEvent]]:
     found: dict[int, list[KitEvent]] = {}
     for r in query:
         event = KitEvent(
-            kind=r.kind, at=r.at, job=r.job, values=json.loads(r.document), verdict=r.verdict, words=kept(r.words)
+            kind=r.kind, at=r.at, job=r.job, values=VALUES.read(r.document), verdict=r.verdict, words=kept(r.words)
         )
         found.setdefault(r.kit, []).append(event)
     return found
@@ -49,13 +49,13 @@ def file(job: str, events: Iterable[NewEvent], at: float | None = None) -> None:
     row = models.KitEventRow
     with writing():
         for e in events:
-            document = json.dumps(e.values, sort_keys=True)
+            document = VALUES.write(e.values)
             old = row.get_or_none(row.kit == e.kit, row.kind == e.kind, row.job == job)
             if old is None:
                 row.create(
                     kit=e.kit, kind=e.kind, job=job, at=now, document=document, verdict=e.verdict, words=pack(e.words)
                 )
-            elif old.document != document or old.verdict != e.verdict:
+            elif VALUES.read(old.document) != VALUES.read(document) or old.verdict != e.verdict:
                 old.document, old.verdict, old.words, old.at = document, e.verdict, pack(e.words), now
                 old.save()
 

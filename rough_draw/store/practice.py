@@ -2,18 +2,15 @@
 
 from __future__ import annotations
 
-import json
 import secrets
 import time
 from dataclasses import dataclass
 
 from rough_draw.core.message import message
-from rough_draw.core.practice.rig_choice import RigChoice
 from rough_draw.core.practice.scenario import Scenario
 from rough_draw.store.jobs import NotFound
 from rough_draw.store.models import OwnScenario, PracticeRun
-
-Deeds = list[tuple[float, str, RigChoice | None]]
+from rough_draw.store.stored import DEEDS, MARKS, SCENARIO, VALUES, Deeds
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -30,17 +27,17 @@ class Kept:
 
 
 def _kept(row: PracticeRun) -> Kept:
-    deeds = [(at, kind, RigChoice.model_validate(c) if c else None) for at, kind, c in json.loads(row.deeds)]
-    marks = json.loads(row.marks) if row.marks else {}
-    scenario = Scenario.model_validate_json(row.document)
+    scenario = SCENARIO.read(row.document)
+    if scenario is None:
+        raise NotFound(message("no-practice-job", key=row.key))
     return Kept(
         key=row.key,
         scenario=scenario,
-        deeds=deeds,
+        deeds=DEEDS.read(row.deeds),
         clock=row.clock,
         began_at=row.began_at,
         ended_at=row.ended_at,
-        marks=marks,
+        marks=MARKS.read(row.marks),
     )
 
 
@@ -49,7 +46,7 @@ def begin(scenario: Scenario, clock: float) -> Kept:
     row = PracticeRun.create(
         key=secrets.token_hex(5),
         scenario=scenario.key,
-        document=scenario.model_dump_json(),
+        document=SCENARIO.write(scenario),
         clock=clock,
         began_at=time.time(),
     )
@@ -66,14 +63,13 @@ def get(key: str) -> Kept:
 
 def keep(key: str, deeds: Deeds, clock: float, ended: bool) -> None:
     """What a session has come to: on disk once this returns."""
-    body = json.dumps([(at, kind, c.model_dump() if c else None) for at, kind, c in deeds])
-    changes = {"deeds": body, "clock": clock, **({"ended_at": time.time()} if ended else {})}
+    changes = {"deeds": DEEDS.write(deeds), "clock": clock, **({"ended_at": time.time()} if ended else {})}
     PracticeRun.update(**changes).where(PracticeRun.key == key).execute()
 
 
 def keep_marks(key: str, marks: dict[str, float | None]) -> None:
     """Scores of a finished session by skill, and ``total``."""
-    PracticeRun.update(marks=json.dumps(marks)).where(PracticeRun.key == key).execute()
+    PracticeRun.update(marks=MARKS.write(marks)).where(PracticeRun.key == key).execute()
 
 
 def remove(key: str) -> None:
@@ -99,10 +95,10 @@ def listing() -> list[Past]:
         Past(
             key=r.key,
             scenario=r.scenario,
-            title=str(json.loads(r.document).get("title", "")),
+            title=str(VALUES.read(r.document).get("title", "")),
             began_at=r.began_at,
             ended_at=r.ended_at,
-            marks=json.loads(r.marks) if r.marks else {},
+            marks=MARKS.read(r.marks),
         )
         for r in PracticeRun.select().order_by(PracticeRun.began_at.desc())
     ]
@@ -110,7 +106,8 @@ def listing() -> list[Past]:
 
 def own() -> list[Scenario]:
     """Scenarios composed or read in here."""
-    return [Scenario.model_validate_json(r.document) for r in OwnScenario.select().order_by(OwnScenario.id)]
+    found = [SCENARIO.read(r.document) for r in OwnScenario.select().order_by(OwnScenario.id)]
+    return [s for s in found if s is not None]
 
 
 def save_own(scenario: Scenario) -> Scenario:
@@ -120,7 +117,7 @@ def save_own(scenario: Scenario) -> Scenario:
     while key in taken:
         key, n = f"{scenario.key[:36]}-{n}", n + 1
     found = scenario.model_copy(update={"key": key})
-    OwnScenario.create(key=key, document=found.model_dump_json())
+    OwnScenario.create(key=key, document=SCENARIO.write(found))
     return found
 
 

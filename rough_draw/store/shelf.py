@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from dataclasses import dataclass
 from typing import Any
 
@@ -11,12 +10,13 @@ from rough_draw.core.sheet.kit import KitItem
 from rough_draw.core.sheet.settings import Settings
 from rough_draw.store import models
 from rough_draw.store.jobs import NotFound, writing
+from rough_draw.store.stored import KIT, SETTINGS, VALUES
 
 
 def kit() -> list[KitItem]:
     """All kit."""
     rows = models.KitItem.select().order_by(models.KitItem.kind, models.KitItem.id)
-    return [KitItem(r.id, r.kind, r.name, json.loads(r.document)) for r in rows]
+    return [KitItem(r.id, r.kind, r.name, KIT.read(r.document)) for r in rows]
 
 
 def kit_item(number: int) -> KitItem:
@@ -24,12 +24,12 @@ def kit_item(number: int) -> KitItem:
     row = models.KitItem.get_or_none(models.KitItem.id == number)
     if row is None:
         raise NotFound(message("no-part"))
-    return KitItem(row.id, row.kind, row.name, json.loads(row.document))
+    return KitItem(row.id, row.kind, row.name, KIT.read(row.document))
 
 
 def add_kit(kind: str, name: str, values: dict[str, object]) -> int:
     """Add a part to the kit; returns its number."""
-    return int(models.KitItem.create(kind=kind, name=name, document=json.dumps(values)).id)
+    return int(models.KitItem.create(kind=kind, name=name, document=KIT.write(values)).id)
 
 
 @dataclass(frozen=True)
@@ -44,12 +44,12 @@ class OwnTemplate:
 def templates() -> list[OwnTemplate]:
     """Own templates by name."""
     rows = models.TemplateRow.select().order_by(models.TemplateRow.name)
-    return [OwnTemplate(r.id, r.name, json.loads(r.document)) for r in rows]
+    return [OwnTemplate(r.id, r.name, VALUES.read(r.document)) for r in rows]
 
 
 def add_template(name: str, scope: dict[str, Any]) -> OwnTemplate:
     """Keep a template; one of the same name is replaced."""
-    document = json.dumps(scope)
+    document = VALUES.write(scope)
     with writing():
         row = models.TemplateRow.get_or_none(models.TemplateRow.name == name)
         if row is None:
@@ -70,11 +70,11 @@ def delete_template(number: int) -> None:
 def settings() -> Settings:
     """The settings, or the defaults where none are kept."""
     row = models.Setting.get_or_none(models.Setting.key == "settings")
-    return Settings.model_validate_json(row.document) if row is not None else Settings()
+    return SETTINGS.read(row.document if row is not None else None)
 
 
 def save_settings(values: Settings) -> Settings:
     """Keep the settings."""
     with writing():
-        models.Setting.insert(key="settings", document=values.model_dump_json()).on_conflict_replace().execute()
+        models.Setting.insert(key="settings", document=SETTINGS.write(values)).on_conflict_replace().execute()
     return values

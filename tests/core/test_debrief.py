@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import replace
 
 import pytest
@@ -12,6 +13,8 @@ from rough_draw.core.interlock.consequence import caution, stop
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.practice import actions
 from rough_draw.core.practice.scoring import SKILLS, Act, Facts, marks, total
+from rough_draw.standins.practice.debrief_facts import held_between
+from rough_draw.standins.practice.session_log import Done
 
 STOP, CAUTION = stop("off-before-isolated"), caution("rush")
 LOOKS = (Act(30, "look:power"), Act(60, "look:pressure"))
@@ -50,7 +53,7 @@ def test_a_sound_job_takes_everything() -> None:
         "diagnosis": 100.0,
         "economy": 100.0,
     }
-    assert total(marks(f)) == 100.0
+    assert total(marks(f), f) == 100.0
 
 
 def test_stops_cautions_and_looks_left_out_cost_safety() -> None:
@@ -76,7 +79,7 @@ def test_unsafe_work_cannot_hide_behind_the_other_skills() -> None:
     stops = tuple(Act(n, "open:x", said=(STOP, STOP)) for n in range(3))
     f = facts(*LOOKS, *stops, TIGHT)
     assert score(f, "safety") == 0.0
-    assert total(marks(f)) == pytest.approx(30.0)
+    assert total(marks(f), f) == pytest.approx(30.0)
 
 
 def test_the_rig_is_measured_against_the_best_of_the_van() -> None:
@@ -115,6 +118,41 @@ def test_time_and_hints_make_the_economy() -> None:
     assert score(facts(*LOOKS, spent=10.0), "economy") == 0.0, "breaking off is not saving"
 
 
+def test_no_hold_is_no_pass_and_giving_up_is_none_either() -> None:
+    short = facts(*LOOKS, TIGHT, held_s=120.0)
+    assert total(marks(short), short) == pytest.approx(40.0)
+    held = facts(*LOOKS, TIGHT, held_s=600.0)
+    assert total(marks(held), held) == 100.0
+    # What leaks too much to be held is rightly sent to repair without one.
+    leak = Act(900, "verdict:leak", right=("leak",))
+    sent = facts(*LOOKS, leak, held_s=60.0, truth_at_end=("leak",), end="repair")
+    assert total(marks(sent), sent) > 80.0
+    later = facts(*LOOKS, TIGHT, end="later")
+    assert total(marks(later), later) == pytest.approx(30.0)
+
+
+def test_a_wrong_verdict_saves_nothing_and_a_longer_hold_wastes_nothing() -> None:
+    wrong = facts(*LOOKS, Act(300, "verdict:leak", right=("tight",)), spent=300.0)
+    assert score(wrong, "economy") == pytest.approx(30.0)
+    longer = facts(*LOOKS, TIGHT, spent=1500.0 + 600.0, held_s=1200.0)
+    assert score(longer, "economy") == pytest.approx(100.0)
+    idle = facts(*LOOKS, TIGHT, spent=1500.0 + 10_800.0, held_s=600.0)
+    assert score(idle, "economy") < 15.0
+
+
+def test_a_hold_counts_by_whatever_valves_it_began_and_ends_where_they_open() -> None:
+    def deed(at: float, kind: str, apart: bool) -> Done:
+        return Done(at=at, kind=kind, words="", apart=apart)
+
+    by_hand = [deed(0, "pump-on", False), deed(900, "shut:tool-a", False), deed(920, "shut:tool-b", True)]
+    assert held_between(by_hand, 2000.0) == (920, math.inf)
+    again = [*by_hand, deed(1000, "open:tool-a", False), deed(1500, "shut:tool-a", True)]
+    assert held_between(again, 2000.0) == (1500, math.inf)
+    assert held_between(again[:-1], 2000.0) == (920, 1000)
+    # A rig that stands shut before the pump has run holds nothing.
+    assert held_between([deed(0, "look:power", True), deed(50, "pump-on", True)], 90.0) == (None, math.inf)
+
+
 KINDS = st.sampled_from(
     ["look:power", "pump-off", "cause:ice", "cause:wet-oil", "hint:2", "verdict:leak", "verdict:tight", "end:later"]
 )
@@ -134,7 +172,7 @@ def test_scores_stay_between_0_and_100(acts: list[Act], spent: float, expert: fl
     found = marks(f)
     assert [m.skill for m in found] == list(SKILLS)
     assert all(m.score is not None and 0 <= m.score <= 100 and m.lines for m in found)
-    assert 0 <= total(found) <= 100
+    assert 0 <= total(found, f) <= 100
 
 
 @given(st.lists(ACTS, max_size=6))

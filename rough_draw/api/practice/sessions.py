@@ -144,7 +144,8 @@ def debrief(of: Session) -> Debrief:
     with of.lock:
         scenario = of.bay.scenario
         theirs, best = _expert_of(scenario)
-        found = marks(facts(of.bay, theirs, best))
-        whole = total(found)
+        so = facts(of.bay, theirs, best)
+        found = marks(so)
+        whole = total(found, so)
     store.keep_marks(of.key, {**{m.skill: m.score for m in found}, "total": whole})
     return Debrief(of.bay, theirs, best, found, whole)

@@ -34,6 +34,12 @@ LOOKS_ASKED = (
 )
 WRONG_COSTS = 12.0
 END_COSTS = 20.0
+NO_HOLD_MOST, NO_HOLD_SHARE = 40.0, 0.5
+"""The whole at the most where a system was released on less than this share of the hold that its standard asks."""
+GAVE_UP_MOST = 30.0
+"""The whole at the most where the job was left for later."""
+WRONG_MOST = 30.0
+"""Economy at the most where the verdict was wrong: what was done quickly was not the job."""
 PUMP_STOPPED_FIRST: tuple[ConsequenceKind, ...] = ("off-before-isolated", "back-through-pump")
 PAIRS = {("both", "leak"), ("both", "moisture"), ("moisture", "both"), ("leak", "both")}
 """Verdicts that are half of the truth: what is right, what was said."""
@@ -112,12 +118,23 @@ def marks(f: Facts) -> list[Mark]:
     return [safety(f), rig(f), reading(f), diagnosis(f), economy(f)]
 
 
-def total(found: Sequence[Mark]) -> float:
-    """The whole, 0 to 100: the mean of what was asked, and never more than 30 over safety."""
+def total(found: Sequence[Mark], f: Facts) -> float:
+    """The whole, 0 to 100: the mean of what was asked, never more than 30 over safety, and no pass without a hold."""
     asked = [m.score for m in found if m.score is not None]
     mean = sum(asked) / len(asked)
     safe = next(m.score for m in found if m.skill == "safety")
-    return min(mean, (safe if safe is not None else 100.0) + 30.0)
+    return min(mean, (safe if safe is not None else 100.0) + 30.0, *(most for most, _ in caps(f)))
+
+
+def caps(f: Facts) -> list[tuple[float, Message]]:
+    """What keeps the whole down whatever the skills are worth: how much at the most, and why."""
+    found = []
+    if f.end == "release" and f.held_s < NO_HOLD_SHARE * f.hold_s:
+        values: dict[str, Value] = {"time": duration(f.held_s), "asked": duration(f.hold_s)}
+        found.append((NO_HOLD_MOST, message("mark-no-hold", most=round(NO_HOLD_MOST), **values)))
+    if f.end == "later":
+        found.append((GAVE_UP_MOST, message("mark-gave-up", most=round(GAVE_UP_MOST))))
+    return found
 
 
 def own(f: Facts) -> list[Act]:
@@ -185,7 +202,7 @@ def reading(f: Facts) -> Mark:
     score += 0.0 if f.ballast_left else 15.0
     if f.ballast_left:
         lines.append(message("mark-ballast-left"))
-    return Mark("reading", _clamp(score), tuple(lines))
+    return Mark("reading", _clamp(score), (*lines, *(why for _, why in caps(f))))
 
 
 def _verdict_called(f: Facts) -> tuple[float, list[Message]]:
@@ -230,7 +247,9 @@ def economy(f: Facts) -> Mark:
     """Time against a sound expert's on the same job, hints, breaks off."""
     if not any(isinstance(a.action, CallVerdict) for a in own(f)):
         return Mark("economy", 0.0, (message("mark-broken-off", time=duration(f.spent)),))
-    ratio = min(1.0, f.expert / max(f.spent, 1.0))
+    # A hold that goes on past what is asked is no waste, as long as it is one.
+    spent = f.spent - max(0.0, min(f.held_s, 2.0 * f.hold_s) - f.hold_s)
+    ratio = min(1.0, f.expert / max(spent, 1.0))
     # Quicker than a sound hand by leaving things out is not economy: the other skills say what was left out.
     score = 100.0 * ratio
     lines = [message("mark-times", own=duration(f.spent), expert=duration(f.expert))]
@@ -239,4 +258,7 @@ def economy(f: Facts) -> Mark:
             cost = actions.HINTS[a.action.step - 1]
             score -= cost
             lines.append(_lost(cost, "hint"))
+    if not _verdict_called(f)[0] and score > WRONG_MOST:
+        score = WRONG_MOST
+        lines.append(message("mark-quickly-wrong", most=round(WRONG_MOST)))
     return Mark("economy", _clamp(score), tuple(lines))

@@ -145,6 +145,7 @@ class Bay(SessionWorld):
             choice=choice,
             before=before,
             worst=self._worst(),
+            apart=self._apart(),
         )
         self.done.append(made)
         return made

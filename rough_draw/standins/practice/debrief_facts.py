@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 
 from rough_draw.core.advice.setup_check import answers
 from rough_draw.core.engine.network import NetworkError
@@ -30,12 +31,12 @@ def facts(bay: Bay, expert: Bay, best: Best | None) -> Facts:
         )
         for d in bay.done
     )
-    isolated = [d for d in bay.done if d.kind == "isolate"]
-    deep = bay.track.value(bay.track.highest, isolated[-1].at) if isolated else math.nan
-    shown = bay.track.value(bay.track.shown, isolated[-1].at) if isolated else math.nan
     judged = [d.at for d in mine if isinstance(d.action, CallVerdict)]
     until = judged[-1] if judged else bay.time
-    held = until - isolated[-1].at if isolated else 0.0
+    since, opened = held_between(bay.done, until)
+    deep = bay.track.value(bay.track.highest, since) if since is not None else math.nan
+    shown = bay.track.value(bay.track.shown, since) if since is not None else math.nan
+    held = min(until, opened) - since if since is not None else 0.0
     begun = [d.at for d in bay.done if d.kind == "pump-on"]
     asked = not bay.scenario.rigged or any(isinstance(d.action, PutRigOn) for d in [*mine, *expert.done])
     return Facts(
@@ -57,6 +58,24 @@ def facts(bay: Bay, expert: Bay, best: Best | None) -> Facts:
         ballast_left=bay.ballast,
         held_s=max(0.0, held),
     )
+
+
+def held_between(done: Sequence[Done], until: float) -> tuple[float | None, float]:
+    """When the system was last parted from a pump that had run, by whatever valves, and when it was opened to it again
+    (s): None where it never was, infinity where it stays.
+    """
+    since, opened = None, math.inf
+    pumped = before = False
+    for d in done:
+        if d.at > until:
+            break
+        pumped = pumped or d.kind == "pump-on"
+        if pumped and d.apart and not before:
+            since, opened = d.at, math.inf
+        elif before and not d.apart:
+            opened = min(opened, d.at)
+        before = d.apart
+    return since, opened
 
 
 def to_name(bay: Bay) -> tuple[str, ...]:

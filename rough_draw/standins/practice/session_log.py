@@ -29,7 +29,7 @@ class Named:
 class Done:
     """One deed: when it was finished (s), its words, what followed, what it showed, the truth of a hold it judged.
 
-    ``worst``: the section that stood highest then.
+    ``worst``: the section that stood highest then. ``apart``: whether shut valves part the system from the pump since.
     """
 
     at: float
@@ -41,6 +41,7 @@ class Done:
     choice: RigChoice | None = None
     before: bool = False
     worst: Name = ""
+    apart: bool = False
 
     @property
     def action(self) -> Action | None:

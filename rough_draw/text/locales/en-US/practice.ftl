@@ -33,6 +33,9 @@ mark-never-isolated = Never isolated: there was no hold test to read.
 mark-isolated-at = Isolated with { $worst } at the worst spot; the gauge read { $shown }
 mark-isolated-unread = Isolated with { $worst } at the worst spot; no figure was read
 mark-held = Held { $time } of the { $asked } that the standard asks
+mark-no-hold = Released on a hold of { $time }, where { $asked } are asked: no pass without one. The whole is { $most } at the most.
+mark-gave-up = Left for later, though a sound hand finishes it. The whole is { $most } at the most.
+mark-quickly-wrong = The verdict was wrong: what was quick saved nothing. { $most } at the most.
 mark-ballast-left = The gas ballast stayed open to the end of the draw
 
 mark-no-verdict = No verdict was called.
