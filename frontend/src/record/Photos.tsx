@@ -26,7 +26,7 @@ export function Photos({ jobKey, about, of, open = true, small = false }: { jobK
         <Thumb key={p.sha256} jobKey={jobKey} photo={p} of={of} open={open} />
       ))}
       {open && (
-        <Button kind="quiet" aria-label={`Photo of ${of}`} className={small ? "px-2!" : ""} onClick={() => input.current?.click()}>
+        <Button kind="quiet" aria-label={`Photo of ${of}`} className={small ? "min-w-12 px-2!" : ""} onClick={() => input.current?.click()}>
           <Camera size={20} aria-hidden className={small ? "inline" : "mr-2 inline"} />
           {!small && `Photo of ${of}`}
         </Button>
