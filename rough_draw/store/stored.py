@@ -11,6 +11,7 @@ from collections.abc import Callable
 from typing import Any, Generic, TypeVar
 
 from pydantic import JsonValue, TypeAdapter, ValidationError
+from pydantic_core import to_json
 
 from rough_draw.core.practice.rig_choice import RigChoice
 from rough_draw.core.practice.scenario import Scenario
@@ -29,7 +30,9 @@ class Stored(Generic[T]):
 
     def write(self, value: T) -> str:
         """A value as text. Raises ValidationError for what would not be read again."""
-        return self._model.dump_json(self._model.validate_python(value)).decode()
+        text = to_json(value).decode()
+        self._model.validate_json(text)
+        return text
 
     def read(self, text: str | None) -> T:
         """A value from its text; a blank one where there is none, or none that can be read."""

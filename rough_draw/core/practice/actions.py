@@ -9,8 +9,8 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import get_args
 
+from rough_draw.core.diagnosis.eye_tests import BLANK_MOST, EYE
 from rough_draw.core.diagnosis.faults import kind_of, place_of
-from rough_draw.core.diagnosis.field_tests import BLANK_MOST, EYE
 from rough_draw.core.message import Message, Name, message
 from rough_draw.core.message.figure import gauge_pressure, vacuum
 from rough_draw.core.practice.action_kinds import (
