@@ -122,7 +122,8 @@ def main() -> None:
                         page.evaluate("window.scrollTo(0, 330)")
                     if name in PRESSED:
                         page.get_by_role("button", name=PRESSED[name]).first.click()
-                        page.wait_for_timeout(6000 if name == "draw-why" else 800)
+                        page.wait_for_timeout(800)
+                        page.get_by_text("Weighing what it can be").wait_for(state="detached", timeout=60_000)
                         page.evaluate(f"window.scrollTo(0, {SCROLLED.get(name, 0)})")
                     page.screenshot(path=OUT / f"{name}.png")
                     page.close()
