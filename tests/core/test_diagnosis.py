@@ -16,7 +16,7 @@ from rough_draw.core.diagnosis.curve_signs import jumps, rising_since, signature
 from rough_draw.core.diagnosis.diagnosis import Case, look_into
 from rough_draw.core.diagnosis.draws import Further, Readings
 from rough_draw.core.diagnosis.faults import keys_of
-from rough_draw.core.diagnosis.opinion import opinion
+from rough_draw.core.diagnosis.opinion import ACTED_ON, opinion
 from rough_draw.core.interlock.goal_key import GOAL_KEYS
 from rough_draw.core.model.assemble import assemble
 from rough_draw.core.physics.units import MICRON_PA
@@ -194,6 +194,16 @@ def test_a_rise_is_judged_by_what_a_sound_rig_does() -> None:
     # What nothing wrong does when it is shut in counts as staying.
     n = [o.key for o in test.outcomes].index("stays")
     assert test.likelihood["none"][n] > 0.5
+
+
+def test_a_glance_at_what_is_likely_comes_before_a_test_that_tells_more() -> None:
+    """Nobody shuts tools for a minute while the ballast most likely stands open."""
+    _, readings = drawn("ballast")
+    touches = [Touch("pump-on", 0.0), Touch("ballast-open", 0.0)]
+    found = opinion(look_into(sheet(), touches, 0.0, readings))
+    assert found.suspects[0].key == "ballast"
+    assert found.suspects[0].odds >= ACTED_ON
+    assert found.tests[0].key == "ballast"
 
 
 def test_a_second_gauge_tells_the_gauges_own_joint_from_a_hose() -> None:

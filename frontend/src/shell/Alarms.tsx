@@ -11,6 +11,8 @@ import { Button } from "../ui/Button";
 
 /** The job whose run is being looked at: what its page shows is not rung for as well. */
 const LOOKED_AT = /^\/jobs\/([^/]+)\/(draw|hold)$/;
+/** A practice job under way: real alarms would be taken for its own. */
+const PRACTISING = /^\/practice\/./;
 
 /**
  * Alarms of any job in one slim bar, which has its place whether anything rings or not: nothing is covered by it, and
@@ -18,9 +20,10 @@ const LOOKED_AT = /^\/jobs\/([^/]+)\/(draw|hold)$/;
  */
 export function Alarms() {
   const client = useQueryClient();
-  const here = LOOKED_AT.exec(useLocation().pathname)?.[1];
+  const { pathname } = useLocation();
+  const here = LOOKED_AT.exec(pathname)?.[1];
   const [all, setAll] = useState(false);
-  const on = (useQuery(options.alarms()).data ?? []).filter((r) => !r.silenced && r.job !== here);
+  const on = (useQuery(options.alarms()).data ?? []).filter((r) => !r.silenced && r.job !== here && !PRACTISING.test(pathname));
   const loud = on.length > 0;
   useEffect(() => {
     if (!loud) return;

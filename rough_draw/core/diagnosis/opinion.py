@@ -40,8 +40,8 @@ LEAKS: tuple[CauseKind, ...] = (
     *("tool-leak", "gauge-joint", "manifold-leak", "pump-joint"),
 )
 """Causes that let air in for as long as they are there."""
-AT_ONCE: tuple[CauseKind, ...] = ("ballast", "gauge-shut", "shut")
-"""Causes that one turn of a hand takes away: done first, whatever else is likely, and then looked at again."""
+AT_ONCE: dict[CauseKind, str] = {"ballast": "ballast", "gauge-shut": "ways", "shut": "ways"}
+"""Causes that one turn of a hand takes away, by the look that finds them: done first, whatever else is likely."""
 ACTED_ON = 0.5
 """Odds from which a cause is acted on."""
 
@@ -106,7 +106,9 @@ def opinion(case: Case, answers: Sequence[Answered] = (), tests: Sequence[Test] 
     done = {a.test for a in answers}
     open_tests = [t for t in every.values() if t.key not in done]
     gains = {t.key: gain(t, odds) for t in open_tests}
-    worth = sorted(open_tests, key=lambda t: -gains[t.key] / (t.minutes + HANDLING))
+    # A glance at what is likely, and cured where it is seen, comes before any test that tells more.
+    glance = AT_ONCE.get(causes[ranked[0]].kind, "") if each[ranked[0]] >= ACTED_ON else ""
+    worth = sorted(open_tests, key=lambda t: (t.key != glance, -gains[t.key] / (t.minutes + HANDLING)))
     return Opinion(
         tuple(_suspect(causes[k], each[k], found.get(causes[k].kind, "")) for k in ranked),
         tuple(t for t in worth if gains[t.key] > TELLS),
