@@ -39,6 +39,12 @@ VIEWS = (
 
 TABLE = "time (s),micron\n" + "\n".join(f"{60 * k},{190 + 24 * k + (60 if k else 0)}" for k in range(21))
 """What is pasted into a quick hold for its picture."""
+THERE = """() => {
+    const main = document.querySelector("main");
+    return main && main.querySelector("h1, h2") && !document.querySelector("[aria-busy=true]")
+        && !/Opening|Working it out|Setting up|Fetching|Laying the day out/.test(main.innerText);
+}"""
+"""Whether a page is all there: on a slow machine it is not after a while."""
 PRESSED = {"prove": "Rig proof", "draw-why": "Look into it"}
 """What is opened before the picture is taken, by view."""
 SCROLLED = {"draw-why": 330}
@@ -108,6 +114,7 @@ def main() -> None:
                     page = browser.new_page(viewport={"width": width, "height": height}, color_scheme=scheme)
                     page.goto(f"http://127.0.0.1:{PORT}/{path.format(**keys)}")
                     page.wait_for_timeout(2500)
+                    page.wait_for_function(THERE, timeout=60_000)
                     if path.endswith("/draw"):
                         page.get_by_test_id("next-step").wait_for(timeout=60_000)
                     if name == "release":

@@ -258,7 +258,7 @@ def load(file: JobFile, again: bool = False, pictures: Mapping[str, bytes] | Non
         for p in file.photos:
             data = (pictures or {}).get(p.sha256)
             photos.keep_imported(stored.key, photos.Photo(**p.model_dump(), data=data))
-        weights.add(stored.key, [weights.Weight(w.at, w.kg, w.simulated) for w in file.weights])
+        weights.add(stored.key, [Weighed(w.at, w.kg, w.simulated) for w in file.weights])
         sealing.keep_imported(stored.key, [sealing.entry_of(e.model_dump()) for e in file.chain])
     return stored.key
 

@@ -16,7 +16,6 @@ from rough_draw.core.records.hash_chain import (
     Contents,
     Entry,
     Read,
-    Weighed,
     append,
     check,
     closing_of,
@@ -64,7 +63,7 @@ def held(key: str, form: str = JCS) -> Contents:
         [plain_touch(t.kind, t.at, t.note, t.hand) for t in jobs.touches(key)],
         [read for _, read in plain_readings(key, form)],
         [described(p) for p in photos.of(key) if not p.visit],
-        [Weighed(*w) for w in weights.of(key)],
+        weights.of(key),
     )
 
 

@@ -3,21 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import NamedTuple
 
+from rough_draw.core.records.hash_chain import Weighed
 from rough_draw.store.jobs import must_be_open, writing
 from rough_draw.store.models import WeightRow
 
 
-class Weight(NamedTuple):
-    """What the scale showed, kg, at epoch s; whether it was the simulated one."""
-
-    at: float
-    kg: float
-    simulated: bool = False
-
-
-def add(key: str, rows: Sequence[Weight]) -> None:
+def add(key: str, rows: Sequence[Weighed]) -> None:
     """Keep weights in one transaction. Raises NotFound, or Sealed."""
     if not rows:
         return
@@ -27,10 +19,10 @@ def add(key: str, rows: Sequence[Weight]) -> None:
             WeightRow.insert_many([{"job": key, **w._asdict()} for w in rows[start : start + 100]]).execute()
 
 
-def of(key: str) -> list[Weight]:
+def of(key: str) -> list[Weighed]:
     """Weights of a job, in time order."""
     query = WeightRow.select(WeightRow.at, WeightRow.kg, WeightRow.simulated).where(WeightRow.job == key)
-    return [Weight(float(at), float(kg), bool(s)) for at, kg, s in query.order_by(WeightRow.at, WeightRow.id).tuples()]
+    return [Weighed(float(at), float(kg), bool(s)) for at, kg, s in query.order_by(WeightRow.at, WeightRow.id).tuples()]
 
 
 def any_simulated(key: str) -> bool:

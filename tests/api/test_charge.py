@@ -146,7 +146,7 @@ def closed(api: TestClient, key: str) -> Any:
 def test_a_record_is_closed_amended_and_refuses_the_rest(api: TestClient) -> None:
     key = made(api)
     api.post(f"/api/jobs/{key}/readings", json={"gauge": "typed", "readings": [{"at": 1e9, "pa": 50.0, "key": "a"}]})
-    weights.add(key, [weights.Weight(1.0, 2.0)])
+    weights.add(key, [weights.Weighed(1.0, 2.0)])
     assert (
         api.post(
             f"/api/jobs/{key}/amendments", json={"by": "x", "reason": "why", "what": "u", "after": "b"}

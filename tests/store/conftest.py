@@ -16,5 +16,5 @@ def key(db: SqliteDatabase) -> str:
     for t in TOUCHES:
         jobs.add_touch(stored.key, str(t["kind"]), float(t["at"]), str(t["note"]))  # type: ignore[arg-type]
     jobs.add_readings(stored.key, [jobs.NewReading("Gauge 2", a, p) for a, p in zip(AT, PA, strict=True)], "gauge")
-    weights.add(stored.key, [weights.Weight(1.0, 16.5), weights.Weight(2.0, 16.4)])
+    weights.add(stored.key, [weights.Weighed(1.0, 16.5), weights.Weighed(2.0, 16.4)])
     return stored.key

@@ -27,7 +27,7 @@ def test_a_sealed_record_refuses_every_change(key: str) -> None:
         lambda: jobs.delete(key),
         lambda: jobs.add_touch(key, "note", 5.0),
         lambda: jobs.add_readings(key, [jobs.NewReading("g", 1.0, 1.0)], "typed"),
-        lambda: weights.add(key, [weights.Weight(3.0, 1.0)]),
+        lambda: weights.add(key, [weights.Weighed(3.0, 1.0)]),
         lambda: sealing.seal(key, {"by": "x"}, None),
     ):
         with pytest.raises(jobs.Sealed, match="problem-sealed-on"):

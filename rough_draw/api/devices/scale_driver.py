@@ -9,6 +9,7 @@ import time
 from dataclasses import dataclass
 
 from rough_draw.api.devices.gauge_driver import Link
+from rough_draw.core.records.hash_chain import Weighed
 from rough_draw.store import jobs, weights
 from rough_draw.store.reading_cache import SIMULATED
 
@@ -39,7 +40,7 @@ class ScaleLink(Link):
         super()._take(line, pending)
 
     async def _store(self, pending: list[jobs.NewReading]) -> None:
-        rows = [weights.Weight(r.at, float(r.pa or 0.0), self.source == SIMULATED) for r in pending]
+        rows = [Weighed(r.at, float(r.pa or 0.0), self.source == SIMULATED) for r in pending]
         try:
             await asyncio.to_thread(weights.add, self.key, rows)
         except (jobs.NotFound, jobs.Sealed):

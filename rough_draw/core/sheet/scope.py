@@ -197,9 +197,8 @@ class Scope(Sheet):
     @property
     def fluid(self) -> Refrigerant:
         """The refrigerant: the catalogue's, or as it was added."""
-        known = REFRIGERANTS.get(self.refrigerant)
-        if known is not None or self.added is None:
-            return known or REFRIGERANTS["R-448A"]
+        if self.added is None or self.refrigerant in REFRIGERANTS:
+            return REFRIGERANTS[self.refrigerant]
         typed = self.added.pressure_40c_kpa
         return Refrigerant(
             self.refrigerant,
