@@ -12,6 +12,7 @@ from pathlib import Path
 from fastapi import FastAPI, Response
 from fastapi.responses import FileResponse
 from fastapi.staticfiles import StaticFiles
+from starlette.middleware.gzip import GZipMiddleware
 
 from rough_draw import __version__
 from rough_draw.api import errors, runs
@@ -26,6 +27,9 @@ from rough_draw.api.hold import holds
 from rough_draw.api.hold import routes as hold_routes
 from rough_draw.api.jobs import routes as jobs_routes
 from rough_draw.api.kit import routes as kit_routes
+from rough_draw.api.news import routes as news_routes
+from rough_draw.api.news.middleware import News
+from rough_draw.api.news.watcher import Watcher
 from rough_draw.api.notes import routes as notes_routes
 from rough_draw.api.people import routes as people_routes
 from rough_draw.api.plan import break_routes, rig_routes
@@ -57,6 +61,7 @@ FEATURES = (
     step_routes,
     diagnosis_routes,
     alarms_routes,
+    news_routes,
     break_routes,
     prove_routes,
     charge_routes,
@@ -74,7 +79,7 @@ ROOT_FILES = (".svg", ".png", ".ico", ".webmanifest", ".js")
 """Endings of what is served beside the page: its icons, its manifest, the worker that keeps it on the device."""
 
 
-def _warm() -> None:
+def _warm(hub: Hub) -> None:
     """Load the compiled engine in the background, so that the first plan need not wait for it."""
     from rough_draw.core.planning.plan import plan_job
     from rough_draw.core.sheet.job import Job
@@ -85,6 +90,7 @@ def _warm() -> None:
         if run.series and not run.job.closing.signed_by:
             runs.plan_for(run.job)
             holds.judge(run)
+            hub.listeners.changed_from_thread(job=stored.key)
 
 
 def create_app(path: str | Path, warm: bool = True, door: Door | None = None) -> FastAPI:
@@ -100,10 +106,12 @@ def create_app(path: str | Path, warm: bool = True, door: Door | None = None) ->
         app.state.hub = hub
         app.state.alarms = Alarms()
         if warm:
-            threading.Thread(target=_warm, daemon=True).start()
-        resume = asyncio.create_task(_resume(hub))
+            threading.Thread(target=_warm, args=(hub,), daemon=True).start()
+        beside = [asyncio.create_task(_resume(hub)), asyncio.create_task(Watcher(hub, app.state.alarms).run())]
         yield
-        resume.cancel()
+        for task in beside:
+            task.cancel()
+        await asyncio.gather(*beside, return_exceptions=True)
         await hub.stop()
 
     app = FastAPI(
@@ -121,6 +129,8 @@ def create_app(path: str | Path, warm: bool = True, door: Door | None = None) ->
     app.state.tries = Tries()
     app.state.checks = Checks()
     app.add_middleware(Readers)
+    app.add_middleware(News)
+    app.add_middleware(GZipMiddleware, minimum_size=1000, compresslevel=5)
     app.add_middleware(Doors, door=app.state.door)
     for module in FEATURES:
         app.include_router(module.router, prefix="/api")

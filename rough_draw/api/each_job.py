@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import logging
-from collections.abc import Callable
+from collections.abc import Callable, Collection
 from dataclasses import dataclass
 from typing import Generic, TypeVar
 
@@ -24,9 +24,9 @@ class Given(Generic[T]):
     fault: Name = ""
 
 
-def each_job(work: Callable[[jobs.StoredJob], T]) -> list[Given[T]]:
-    """``work`` done for every job in the store."""
-    return [of_job(stored, work) for stored in jobs.listing()]
+def each_job(work: Callable[[jobs.StoredJob], T], only: Collection[str] | None = None) -> list[Given[T]]:
+    """``work`` done for every job in the store, or for those of these keys that are there."""
+    return [of_job(stored, work) for stored in jobs.listing(only)]
 
 
 def of_job(stored: jobs.StoredJob, work: Callable[[jobs.StoredJob], T]) -> Given[T]:

@@ -6,7 +6,7 @@ import json
 import secrets
 import sqlite3
 import time
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from contextlib import AbstractContextManager
 from dataclasses import dataclass
 from functools import lru_cache
@@ -147,10 +147,13 @@ def document(key: str) -> dict[str, Any]:
     return found
 
 
-def listing() -> list[StoredJob]:
-    """All jobs, latest change first."""
+def listing(only: Collection[str] | None = None) -> list[StoredJob]:
+    """All jobs, or those of these keys that are there; latest change first."""
     undo = {key for (key,) in Revision.select(Revision.job).distinct().tuples()}
-    return [_stored(r, r.key in undo) for r in JobRow.select().order_by(JobRow.updated_at.desc())]
+    rows = JobRow.select().order_by(JobRow.updated_at.desc())
+    if only is not None:
+        rows = rows.where(JobRow.key.in_(list(only)))
+    return [_stored(r, r.key in undo) for r in rows]
 
 
 def save(key: str, version: int, job: Job) -> StoredJob:

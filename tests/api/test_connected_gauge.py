@@ -19,8 +19,9 @@ from hypothesis import strategies as st
 
 from rough_draw.api.app import create_app
 from rough_draw.api.devices import gauge_driver, hub
-from rough_draw.api.devices.gauge_driver import Link, Listeners
+from rough_draw.api.devices.gauge_driver import Link
 from rough_draw.api.devices.reading_writer import Keeper
+from rough_draw.api.news.listeners import Listeners
 from rough_draw.core.sheet.job import Job
 from rough_draw.store import jobs
 from tests.browser.waits import until

@@ -14,8 +14,9 @@ import pytest
 from peewee import OperationalError
 
 from rough_draw.api.devices import gauge_driver
-from rough_draw.api.devices.gauge_driver import Link, Listeners
+from rough_draw.api.devices.gauge_driver import Link
 from rough_draw.api.devices.reading_writer import Keeper
+from rough_draw.api.news.listeners import Listeners
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.scope import Scope
 from rough_draw.standins.gauge_server import PROTOCOL, GaugeServer, RunningWorld

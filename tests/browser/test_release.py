@@ -11,7 +11,7 @@ from playwright.sync_api import Page, expect
 from rough_draw.core.sheet.job import Job, Party
 from rough_draw.core.sheet.rig import Rig
 from rough_draw.core.sheet.setups import rig_from
-from tests.browser.waits import saved
+from tests.browser.waits import saved, until
 from tests.builders import CHARGING_HOSE, scope
 
 pytestmark = pytest.mark.browser
@@ -42,10 +42,9 @@ def kinds(page: Page, site: str, key: str) -> list[str]:
     return [t["kind"] for t in page.request.get(f"{site}/api/jobs/{key}/touches").json()][len(HELD) :]
 
 
-def logged(page: Page, key: str, kind: str) -> None:
+def logged(page: Page, site: str, key: str, kind: str) -> None:
     """Wait until a step is in the run's log."""
-    asks = "async ([key, kind]) => (await (await fetch(`/api/jobs/${key}/touches`)).json()).some(t => t.kind === kind)"
-    page.wait_for_function(asks, arg=[key, kind])
+    until(lambda: kinds(page, site, key), lambda found: kind in found)
 
 
 def walk(page: Page, site: str, key: str) -> list[str]:
@@ -103,11 +102,11 @@ def test_a_step_taken_back_is_a_correction(page: Page, site: str) -> None:
     boxes = page.locator("[role=checkbox]")
     boxes.nth(0).click()
     expect(page.get_by_text("1 of", exact=False)).to_be_visible()
-    logged(page, key, "take-off:hose-b")
+    logged(page, site, key, "take-off:hose-b")
     assert kinds(page, site, key) == ["take-off:hose-b"]
     boxes.nth(0).click()
     expect(page.get_by_text("0 of", exact=False)).to_be_visible()
-    logged(page, key, "undo:take-off:hose-b")
+    logged(page, site, key, "undo:take-off:hose-b")
     assert kinds(page, site, key) == ["take-off:hose-b", "undo:take-off:hose-b"]
     words = [t["words"] for t in page.request.get(f"{site}/api/jobs/{key}/touches").json()]
     assert words[-1].startswith("Correction, did not happen: Took off")

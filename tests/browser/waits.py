@@ -46,8 +46,8 @@ class Visits:
         self._wait()
 
     def _begun(self, request: Request) -> None:
-        # A stream of readings never ends.
-        if not request.url.endswith("/stream"):
+        # The stream of news never ends.
+        if "/api/news" not in request.url:
             self.asked.add(request)
 
     def _over(self, request: Request) -> None:

@@ -1,4 +1,6 @@
 import { heard } from "../lib/reach";
+
+import { PAGE } from "./page";
 import type { components } from "./schema";
 
 /** The API, typed from its own description. */
@@ -118,7 +120,7 @@ async function ask<T>(method: string, path: string, body?: unknown): Promise<T> 
   try {
     response = await fetch(`/api${path}`, {
       method,
-      headers: { ...(body === undefined || form ? {} : { "Content-Type": "application/json" }), ...(csrf && method !== "GET" ? { "X-CSRF-Token": csrf } : {}) },
+      headers: { ...(body === undefined || form ? {} : { "Content-Type": "application/json" }), ...(csrf && method !== "GET" ? { "X-CSRF-Token": csrf } : {}), ...(method === "GET" ? {} : { "X-Page": PAGE }) },
       // An edit on its way goes through though the page is left.
       keepalive: method === "PUT",
       body: body === undefined ? undefined : form ? body : JSON.stringify(body),

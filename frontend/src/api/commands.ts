@@ -122,9 +122,9 @@ export const commands = {
   dropScenario: (key: string) => del(`/practice/scenarios/${key}`),
 };
 
-/** Addresses that the browser itself opens: files to keep, the stream of a run. */
+/** Addresses that the browser itself opens: files to keep, the stream of news. */
 export const hrefs = {
-  stream: (key: string) => `/api/jobs/${key}/stream`,
+  news: (watch: string[]) => `/api/news${watch.length ? `?watch=${watch.join(",")}` : ""}`,
   logo: "/api/settings/logo",
   photo: (key: string, sha256: string) => `/api/jobs/${key}/photos/${sha256}`,
   jobFile: (key: string, file: "record.pdf" | "page.pdf" | "readings.csv" | "job.json" | "job.zip" | "rig.json" | "rig.svg") => `/api/jobs/${key}/${file}`,

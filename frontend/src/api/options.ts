@@ -58,15 +58,25 @@ import { get, post } from "./client";
 /** What follows from the sheet is asked for again at each version; the last answer stays until the next is there. */
 const ofVersion = { placeholderData: keepPreviousData, retry: false } as const;
 const MINUTE = 60_000;
+/** The news say what has changed; this is for what they might miss. */
+const NOW_AND_THEN = MINUTE;
+
+/** Where a run stands moves with its readings, which the news bring; by the clock alone when the next step falls due. */
+export function untilNext(live: LiveOut | undefined): number {
+  if (!live || live.phase === "before") return 30_000;
+  const due = live.next.map((n) => n.due_at).filter((at): at is number => at != null && at > live.now);
+  const ms = due.length > 0 ? (1000 * (Math.min(...due) - live.now)) / live.speed + 250 : Infinity;
+  return Math.min(8000, Math.max(1500, ms));
+}
 
 export const options = {
   // The Yard and what stands beside the jobs
-  yard: () => queryOptions({ queryKey: ["yard"], queryFn: () => get<YardRow[]>("/jobs"), refetchInterval: 3000 }),
-  pumps: () => queryOptions({ queryKey: ["pumps"], queryFn: () => get<PumpOut[]>("/pumps"), refetchInterval: 6000 }),
-  ahead: () => queryOptions({ queryKey: ["ahead"], queryFn: () => get<ComingOut[]>("/ahead"), refetchInterval: 10_000 }),
+  yard: () => queryOptions({ queryKey: ["yard"], queryFn: () => get<YardRow[]>("/jobs"), refetchInterval: NOW_AND_THEN }),
+  pumps: () => queryOptions({ queryKey: ["pumps"], queryFn: () => get<PumpOut[]>("/pumps"), refetchInterval: NOW_AND_THEN }),
+  ahead: () => queryOptions({ queryKey: ["ahead"], queryFn: () => get<ComingOut[]>("/ahead"), refetchInterval: NOW_AND_THEN }),
   dial: (text: string, air: number) => queryOptions({ queryKey: ["dial", text, air], queryFn: () => post<DialOut>("/dial", { text, atmosphere_pa: air }), staleTime: Infinity, retry: false, placeholderData: keepPreviousData }),
-  day: () => queryOptions({ queryKey: ["day"], queryFn: () => get<DayOut>("/day"), refetchInterval: 30_000 }),
-  alarms: () => queryOptions({ queryKey: ["alarms"], queryFn: () => get<RingOut[]>("/alarms"), refetchInterval: 2000, refetchIntervalInBackground: true }),
+  day: () => queryOptions({ queryKey: ["day"], queryFn: () => get<DayOut>("/day"), refetchInterval: NOW_AND_THEN }),
+  alarms: () => queryOptions({ queryKey: ["alarms"], queryFn: () => get<RingOut[]>("/alarms"), refetchInterval: 15_000, refetchIntervalInBackground: true }),
   history: (q: string, customer: string, site: string) => {
     const asked = new URLSearchParams({ q, customer, site }).toString();
     return queryOptions({ queryKey: ["history", asked], queryFn: () => get<HistoryOut>(`/history?${asked}`), placeholderData: keepPreviousData });
@@ -81,7 +91,7 @@ export const options = {
 
   // One sheet, and what follows from it
   job: (key: string) => queryOptions({ queryKey: ["job", key], queryFn: () => get<JobOut>(`/jobs/${key}`), staleTime: 5000 }),
-  stages: (key: string) => queryOptions({ queryKey: ["stages", key], queryFn: () => get<StageState[]>(`/jobs/${key}/stages`), refetchInterval: 6000 }),
+  stages: (key: string) => queryOptions({ queryKey: ["stages", key], queryFn: () => get<StageState[]>(`/jobs/${key}/stages`), refetchInterval: NOW_AND_THEN }),
   system: (key: string, version: number) => queryOptions({ queryKey: ["system", key, version], queryFn: () => get<SystemOut>(`/jobs/${key}/system`), ...ofVersion }),
   /** A first answer by a few draws comes at once; while that is all there is, the whole is asked for. */
   plan: (key: string, version: number) =>
@@ -107,7 +117,7 @@ export const options = {
   best: (key: string) => queryOptions({ queryKey: ["best", key], queryFn: () => get<BestOut>(`/jobs/${key}/best`), staleTime: 0, gcTime: 0 }),
 
   // A run
-  live: (key: string) => queryOptions({ queryKey: ["live", key], queryFn: () => get<LiveOut>(`/jobs/${key}/live`), refetchInterval: 1500 }),
+  live: (key: string) => queryOptions({ queryKey: ["live", key], queryFn: () => get<LiveOut>(`/jobs/${key}/live`), refetchInterval: (q) => untilNext(q.state.data) }),
   touches: (key: string) => queryOptions({ queryKey: ["touches", key], queryFn: () => get<TouchOut[]>(`/jobs/${key}/touches`) }),
   photos: (key: string) => queryOptions({ queryKey: ["photos", key], queryFn: () => get<PhotoOut[]>(`/jobs/${key}/photos`), staleTime: MINUTE }),
   readings: (key: string) => queryOptions({ queryKey: ["readings", key], queryFn: () => get<SeriesOut[]>(`/jobs/${key}/readings`), staleTime: Infinity }),
@@ -142,7 +152,7 @@ export const options = {
 };
 
 /** The first words of the keys: what is asked for again, kept on the device, or thrown away together. */
-export type Family = "alarms" | "checks" | "day" | "job" | "kit" | "live" | "people" | "photos" | "practice" | "purchases" | "readings" | "seal" | "session" | "settings" | "stages" | "templates" | "touches" | "verdict" | "yard";
+export type Family = "ahead" | "alarms" | "checks" | "day" | "job" | "kit" | "live" | "people" | "photos" | "practice" | "pumps" | "purchases" | "readings" | "seal" | "session" | "settings" | "stages" | "templates" | "touches" | "verdict" | "yard";
 
 /** Ask again for everything of these families, of one job where it is named. */
 export function refresh(client: QueryClient, families: Family[], job?: string): void {

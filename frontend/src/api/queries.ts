@@ -6,8 +6,9 @@ import { onBack, onLost, useReach } from "../lib/reach";
 import { readingsWith, touchesWith, withSent, withWaiting } from "../lib/waiting";
 
 import type { SeriesOut } from "./client";
-import { commands, hrefs } from "./commands";
+import { commands } from "./commands";
 import { options, refresh, refreshRun } from "./options";
+import { append } from "./series";
 
 export const useYard = () => useQuery(options.yard());
 export const useCatalogue = () => useQuery(options.catalogue());
@@ -104,15 +105,6 @@ export const useOffers = (key: string, name: string) => useQuery(options.offers(
 
 const MOST_LATELY = 20;
 
-interface StreamMessage {
-  kind: "hello" | "readings" | "touch" | "reload";
-  gauge?: string;
-  part?: string | null;
-  at?: number[];
-  pa?: (number | null)[];
-  simulated?: boolean;
-}
-
 /** What is sent is asked for again; where the signal goes before the answer comes, it stands as it was sent. */
 export function useSent(): void {
   const client = useQueryClient();
@@ -147,46 +139,4 @@ export function useSent(): void {
   );
   // Back in reach: everything on screen is asked for again.
   useEffect(() => onBack(() => void client.invalidateQueries()), [client]);
-}
-
-/** Keep the readings of a job up to date from the server's stream. */
-export function useStream(key: string): void {
-  const client = useQueryClient();
-  useEffect(() => {
-    const source = new EventSource(hrefs.stream(key));
-    let opened = false;
-    source.onmessage = (event: MessageEvent<string>) => {
-      const message = JSON.parse(event.data) as StreamMessage;
-      if (message.kind === "readings" && message.at && message.pa) {
-        const { at, pa, gauge = "", part = null, simulated = false } = message;
-        client.setQueryData(options.readings(key).queryKey, (old) => append(old, { gauge, part }, at, pa, simulated));
-      } else if (message.kind === "touch") refreshRun(client, key);
-      else if (message.kind === "reload" || opened) refresh(client, ["readings"], key);
-      opened = true;
-    };
-    return () => source.close();
-  }, [client, key]);
-}
-
-/** Spans with one more, which goes on from the last where nothing else was read between. */
-function spanned(spans: [number, number][], from: number, to: number, last: number): [number, number][] {
-  const end = spans[spans.length - 1];
-  return end && end[1] >= last ? [...spans.slice(0, -1), [end[0], to]] : [...spans, [from, to]];
-}
-
-function append(old: SeriesOut[] | undefined, whose: { gauge: string; part: string | null }, at: number[], pa: (number | null)[], simulated = false): SeriesOut[] | undefined {
-  if (!old) return old;
-  const found = old.find((s) => (whose.part ? s.part === whose.part : s.gauge === whose.gauge));
-  const base = found ?? { ...whose, at: [], pa: [], total: 0, thinned: false, simulated: [] };
-  const last = base.at[base.at.length - 1] ?? -Infinity;
-  const fresh = at.map((t, i) => [t, pa[i] ?? null] as const).filter(([t]) => t > last);
-  if (fresh.length === 0) return old;
-  const next: SeriesOut = {
-    ...base,
-    at: [...base.at, ...fresh.map(([t]) => t)],
-    pa: [...base.pa, ...fresh.map(([, p]) => p)],
-    total: base.total + fresh.length,
-    simulated: simulated ? spanned(base.simulated, fresh[0]![0], fresh[fresh.length - 1]![0], last) : base.simulated,
-  };
-  return found ? old.map((s) => (s === found ? next : s)) : [...old, next];
 }

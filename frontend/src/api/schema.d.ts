@@ -274,7 +274,7 @@ export interface paths {
         };
         /**
          * Yard
-         * @description All jobs with what they wait for, those with a hand needed soonest first.
+         * @description All jobs with what they wait for, those with a hand needed soonest first; ``only`` those named that are there.
          */
         get: operations["yard_api_jobs_get"];
         put?: never;
@@ -1460,6 +1460,29 @@ export interface paths {
          * @description Log what was done to a part.
          */
         post: operations["happened_api_kit__number__events_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/news": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * News
+         * @description Server-sent events: what has changed anywhere, and the readings of the jobs in ``watch`` as they are stored.
+         *
+         *     Messages are JSON: ``hello``; ``changed`` with ``jobs`` and ``groups``, each with the page ``by`` which it was;
+         *     ``read``: jobs with new readings; ``readings`` of a watched job; ``reload`` where something was passed over.
+         */
+        get: operations["news_api_news_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -8047,6 +8070,11 @@ export interface components {
             pa: number | null;
             /** Pump */
             pump: string;
+            /**
+             * Rank
+             * @description Rows are shown by it, the lowest first: those with a hand needed soonest
+             */
+            rank: number;
             /** Refrigerant */
             refrigerant: string;
             /** Stage */
@@ -8499,7 +8527,9 @@ export interface operations {
     };
     yard_api_jobs_get: {
         parameters: {
-            query?: never;
+            query?: {
+                only?: string | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -10767,6 +10797,35 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["KitNumber"];
                 };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    news_api_news_get: {
+        parameters: {
+            query?: {
+                watch?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description What was sent cannot be used */
             422: {

@@ -34,9 +34,12 @@ export function heard(ok: boolean): void {
 function ping(): void {
   fetch(HEALTH, { cache: "no-store" }).then(
     (r) => heard(r.ok),
-    () => undefined,
+    () => heard(false),
   );
 }
+
+/** Something that should go on has broken off: ask whether the server is still there. */
+export const doubted = (): void => ping();
 
 /** Answers after which what was to be sent waits: no signal, not signed in yet, too busy. */
 export const waitsAfter = (status: number): boolean => [0, 401, 403, 408, 429, 502, 503, 504].includes(status);

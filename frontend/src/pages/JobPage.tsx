@@ -3,7 +3,8 @@ import { lazy, Suspense, useEffect, type ComponentType, type LazyExoticComponent
 import { Link, useNavigate, useParams } from "react-router";
 
 import { useEditor } from "../api/editor";
-import { useCatalogue, useJob, useLive, useStages, useStream } from "../api/queries";
+import { useCatalogue, useJob, useLive, useStages } from "../api/queries";
+import { useWatched } from "../api/news";
 import { useTitle } from "../lib/title";
 import { Guarded } from "../shell/Broken";
 import { typing } from "../shell/keys";
@@ -40,7 +41,7 @@ function Opened({ jobKey, stage }: { jobKey: string; stage: string }) {
   const stages = useStages(jobKey);
   const kinds = useCatalogue();
   const live = useLive(jobKey);
-  useStream(jobKey);
+  useWatched(jobKey);
   const navigate = useNavigate();
   useEffect(() => {
     const order = Object.keys(STAGES);

@@ -2,6 +2,7 @@ import { Menu, Moon, Sun } from "lucide-react";
 import { useCallback, useState } from "react";
 import { NavLink, Outlet, useLocation } from "react-router";
 
+import { useNews } from "../api/news";
 import { useSent } from "../api/queries";
 import { useSession } from "../api/session";
 import { setTheme, useTheme } from "../lib/theme";
@@ -77,6 +78,7 @@ export function Shell() {
         </button>
       </nav>
       <main id="main" tabIndex={-1} className="outline-none mx-auto max-w-[1240px] px-3 pt-3 pb-20 md:px-4 md:pb-4">
+        <News />
         <Arrival />
         <Signal />
         <Alarms />
@@ -115,4 +117,10 @@ function More() {
       </Modal>
     </>
   );
+}
+
+/** Nothing to see: what changes is heard for as long as somebody is in. */
+function News() {
+  useNews();
+  return null;
 }

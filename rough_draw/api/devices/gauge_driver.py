@@ -10,10 +10,10 @@ import json
 import logging
 import math
 import time
-from collections.abc import AsyncIterator
 from dataclasses import dataclass, field
 
 from rough_draw.api.devices.reading_writer import Keeper
+from rough_draw.api.news.listeners import Listeners
 from rough_draw.store import jobs
 from rough_draw.store.reading_cache import SIMULATED
 
@@ -30,33 +30,6 @@ MOST_A_SECOND = 100
 """Readings that are taken of a gauge in a second at the most."""
 STALE_AFTER = 5.0
 """Seconds without a line after which a gauge counts as stale."""
-
-
-class Listeners:
-    """Fan-out of messages to the open streams of each job."""
-
-    def __init__(self) -> None:
-        self._queues: dict[str, set[asyncio.Queue[dict[str, object]]]] = {}
-
-    def tell(self, key: str, message: dict[str, object]) -> None:
-        """Hand a message to every stream of a job; one that does not keep up is told to reload instead."""
-        for queue in self._queues.get(key, set()):
-            if queue.full():
-                while not queue.empty():
-                    queue.get_nowait()
-                queue.put_nowait({"kind": "reload"})
-            else:
-                queue.put_nowait(message)
-
-    async def listen(self, key: str) -> AsyncIterator[dict[str, object]]:
-        """Messages of a job as they come."""
-        queue: asyncio.Queue[dict[str, object]] = asyncio.Queue(500)
-        self._queues.setdefault(key, set()).add(queue)
-        try:
-            while True:
-                yield await queue.get()
-        finally:
-            self._queues[key].discard(queue)
 
 
 @dataclass(kw_only=True)

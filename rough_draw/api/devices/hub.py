@@ -6,9 +6,10 @@ import asyncio
 import json
 import time
 
-from rough_draw.api.devices.gauge_driver import Link, Listeners
+from rough_draw.api.devices.gauge_driver import Link
 from rough_draw.api.devices.reading_writer import Keeper
 from rough_draw.api.devices.scale_driver import ScaleLink, scale_name
+from rough_draw.api.news.listeners import Listeners
 from rough_draw.core.message import message
 from rough_draw.core.sheet.gauge_owner import AT_PUMP
 from rough_draw.core.sheet.job import Job

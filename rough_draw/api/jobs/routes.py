@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from threading import Lock
+from typing import Annotated
 
 import numpy as np
 from cachetools import LRUCache, cached
@@ -92,7 +93,13 @@ def _row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
         technician=run.job.party.technician,
         pump=pump_name(run.job.rig.pump),
         start_at=start_at,
+        rank=_rank(is_live and next_title != "", next_at, found[-1].done),
     )
+
+
+def _rank(hand: bool, at: float | None, done: bool) -> float:
+    """Where a row stands: a hand needed soonest first, then what is planned, then the rest, and what is done last."""
+    return (0.0 if hand else 1e12) + (at if at is not None else 1e11) + (1e10 if done else 0.0)
 
 
 def _faulty(stored: jobs.StoredJob, fault: Name) -> YardRow:
@@ -115,6 +122,7 @@ def _faulty(stored: jobs.StoredJob, fault: Name) -> YardRow:
         technician=stored.job.party.technician,
         pump=pump_name(stored.job.rig.pump),
         start_at=None,
+        rank=_rank(False, None, False),
     )
 
 
@@ -160,13 +168,14 @@ def pumps() -> list[PumpOut]:
 
 
 @router.get("/jobs")
-def yard(hub: HubDep) -> list[YardRow]:
-    """All jobs with what they wait for, those with a hand needed soonest first."""
-    given = each_job(lambda s: _row_once(s, hub))
+def yard(
+    hub: HubDep,
+    only: Annotated[str | None, Query(pattern=r"^[a-z0-9-]{1,40}(,[a-z0-9-]{1,40})*$", max_length=20_000)] = None,
+) -> list[YardRow]:
+    """All jobs with what they wait for, those with a hand needed soonest first; ``only`` those named that are there."""
+    given = each_job(lambda s: _row_once(s, hub), None if only is None else only.split(","))
     rows = [g.value if g.value is not None else _faulty(g.stored, g.fault) for g in given]
-    return sorted(
-        rows, key=lambda r: (not (r.live and r.next_title), r.next_at is None, r.next_at or 0.0, r.stages[-1].done)
-    )
+    return sorted(rows, key=lambda r: r.rank)
 
 
 @router.post("/jobs", status_code=201)

@@ -44,6 +44,7 @@ class YardRow(BaseModel):
     technician: str
     pump: Said
     start_at: float | None
+    rank: float = Field(description="Rows are shown by it, the lowest first: those with a hand needed soonest")
 
 
 class PumpOut(BaseModel):

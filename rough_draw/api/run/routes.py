@@ -232,8 +232,7 @@ async def stream(key: Key, hub: HubDep) -> EventSourceResponse:
     """Server-sent events: readings and touches of a job as they are stored."""
 
     async def events() -> AsyncIterator[ServerSentEvent]:
-        yield ServerSentEvent(data=json.dumps({"kind": "hello"}))
-        async for heard in hub.listeners.listen(key):
+        async for heard in hub.listeners.listen([key]):
             yield ServerSentEvent(data=json.dumps(heard))
 
     return EventSourceResponse(events(), ping=15)

@@ -1,0 +1,1 @@
+"""What has changed, told to every open page by one stream."""
