@@ -12,7 +12,7 @@ from typing import get_args
 import numpy as np
 
 from bench import bands as bands_of
-from bench import coverage, envelopes, faults, gauges, pan, verdicts
+from bench import coverage, envelopes, faults, gauges, pan, tablets, verdicts
 from bench import page as first
 from bench.generic import Flat
 from bench.networks import branching, rig_of_twelve
@@ -229,6 +229,18 @@ def many() -> None:
     line("  memory", f"{found['memory_mb']:.0f} MB", f"{found['grown_mb']:+.1f} MB in the minute")
 
 
+def yard() -> None:
+    """Twenty tablets on the Yard of two hundred jobs, ten of them live."""
+    found = tablets.run()
+    line("20 tablets, 200 jobs, 10 live: server", f"{found['server, % of a core']:.0f} % of a core", "bar 15 %")
+    line("  moved for a tablet in an hour", f"{found['MB a tablet-hour']:.1f} MB", "bar 5 MB")
+    line(
+        "  from a change to every tablet, p99",
+        f"{found['change to page, p99 ms']:.0f} ms",
+        f"median {found['change to page, median ms']:.0f} ms, bar 500 ms",
+    )
+
+
 def day() -> None:
     """A day of readings in the browser."""
     found = pan.run()
@@ -276,6 +288,7 @@ def main() -> None:
         diagnosis,
         holds,
         many,
+        yard,
         day,
         page,
         start,

@@ -222,6 +222,11 @@ def touches(key: str) -> list[Touch]:
     return [Touch(*r) for r in database.execute_sql(TOUCHES_OF, (key,))]
 
 
+def touch_count(key: str) -> int:
+    """How many touches a job has: more each time its run moves."""
+    return int(TouchRow.select().where(TouchRow.job == key).count())
+
+
 def add_readings(key: str, readings: Sequence[NewReading], source: str) -> int:
     """Add readings in one transaction; returns how many were new. A client key already seen is passed over."""
     with writing():

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from threading import Lock
+from threading import Condition, Lock
 from typing import Annotated
 
 import numpy as np
-from cachetools import LRUCache, cached
+from cachetools import LRUCache, TTLCache, cached
 from fastapi import APIRouter, Query, Request, Response, UploadFile
 
 from rough_draw.api import runs
@@ -31,6 +31,9 @@ from rough_draw.text import say
 from rough_draw.text.reader import reader
 
 router = APIRouter(tags=["jobs"])
+
+SHARED_S = 1.0
+"""How old the readings in a row of the Yard may be, s."""
 
 
 def _stages(run: runs.RunView) -> list[Stage]:
@@ -136,8 +139,20 @@ def _sealed_row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
     return _row(stored, hub)
 
 
+def _open_key(stored: jobs.StoredJob, hub: Hub) -> tuple[object, ...]:
+    link = hub.links.get(stored.key)
+    heard = link is not None and not link.stale
+    return stored.key, stored.version, stored.updated_at, jobs.touch_count(stored.key), heard, reader()
+
+
+@cached(TTLCache(4096, SHARED_S), key=_open_key, condition=Condition())
+def _open_row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
+    """Of jobs under way. All tablets are told of new readings at once: the row is worked out for one, and shared."""
+    return _row(stored, hub)
+
+
 def _row_once(stored: jobs.StoredJob, hub: Hub) -> YardRow:
-    return _row(stored, hub) if stored.sealed_at is None else _sealed_row(stored, hub)
+    return _open_row(stored, hub) if stored.sealed_at is None else _sealed_row(stored, hub)
 
 
 def _use(stored: jobs.StoredJob) -> pump_use.Use:

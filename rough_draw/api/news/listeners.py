@@ -6,7 +6,7 @@ import asyncio
 from collections.abc import AsyncIterator, Collection
 from dataclasses import dataclass, field
 
-SOON_S = 0.2
+SOON_S = 0.08
 """What changes within this many seconds is told at once: an edit, and what follows from it, is one piece of news."""
 READINGS_S = 2.0
 """The same for readings: a page that does not show a job's trace has no use for each of them."""
