@@ -16,6 +16,7 @@ from rough_draw.api.each_job import each_job, title_of
 from rough_draw.api.hold import holds
 from rough_draw.api.jobs.schemas import JobIn, PumpOut, StageState, YardRow
 from rough_draw.api.people.browser import person_here
+from rough_draw.api.rig_log import log_rig_change
 from rough_draw.api.run.standing import live_of
 from rough_draw.api.schemas import JobOut
 from rough_draw.core.hold.wording import headline
@@ -223,13 +224,17 @@ def save_job(key: Key, body: JobIn) -> JobOut:
     stored = jobs.save(key, body.version, body.job)
     if (before.prove, before.rig) != (body.job.prove, body.job.rig):
         kit_log.file_proof(key, body.job, shelf.settings().oil_rule)
+    log_rig_change(key, before.rig, body.job.rig)
     return job_out(stored)
 
 
 @router.post("/jobs/{key}/undo")
 def undo_job(key: Key) -> JobOut:
     """Take the last edit back."""
-    return job_out(jobs.undo(key))
+    before = jobs.get(key).job.rig
+    stored = jobs.undo(key)
+    log_rig_change(key, before, stored.job.rig)
+    return job_out(stored)
 
 
 @router.delete("/jobs/{key}", status_code=204)

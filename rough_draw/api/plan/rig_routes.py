@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-import time
 from concurrent.futures import ThreadPoolExecutor
 from contextvars import copy_context
 from typing import Any
@@ -16,6 +15,7 @@ from rough_draw.api.deps import Key, job_out
 from rough_draw.api.errors import refusal
 from rough_draw.api.plan.conversion import plan_out
 from rough_draw.api.plan.schemas import Apply, BestOut, CarryOut, PatternOut, RigEdit, RigPlan, TakeTemplate
+from rough_draw.api.rig_log import log_rig_change
 from rough_draw.api.schemas import JobOut
 from rough_draw.core.advice.job_check import findings_of
 from rough_draw.core.advice.packing_list import carry
@@ -26,7 +26,7 @@ from rough_draw.core.planning.rig_search import Best
 from rough_draw.core.sheet import rig_edit
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.kit import as_hose, free
-from rough_draw.core.sheet.rig import HosePart, Part, Rig
+from rough_draw.core.sheet.rig import HosePart, Rig
 from rough_draw.core.sheet.scope import Scope
 from rough_draw.core.sheet.setups import PATTERNS, fits, rig_from, usual_setups
 from rough_draw.core.sheet.templates import TEMPLATES
@@ -50,7 +50,13 @@ SCOPE_KEPT = (
 
 
 def _save(key: str, version: int, job: Job, **changes: Any) -> JobOut:
-    return job_out(jobs.save(key, version, job.model_copy(update=changes)))
+    return _saved(key, version, job, job.model_copy(update=changes))
+
+
+def _saved(key: str, version: int, before: Job, after: Job) -> JobOut:
+    stored = jobs.save(key, version, after)
+    log_rig_change(key, before.rig, after.rig)
+    return job_out(stored)
 
 
 @router.get("/jobs/{key}/patterns")
@@ -125,20 +131,7 @@ def edit_rig(key: Key, edit: RigEdit) -> JobOut:
         raise ScopeError(
             e.told if isinstance(e, Fault) else str(e), f"rig.parts.{edit.part}" if edit.part else "rig"
         ) from None
-    saved = _save(key, edit.version, job, rig=rig)
-    if edit.op in ("kit", "swap"):
-        _log_exchange(key, job.rig.get(edit.part), rig.get(edit.part))
-    return saved
-
-
-def _log_exchange(key: str, old: Part | None, new: Part | None) -> None:
-    """A part changed for another while the job runs goes into its log: what it was, what it is, and when."""
-    if old is None or new is None or runs.view(key).state.started_at is None:
-        return
-    if old.kit == new.kit and say(old.called()) == say(new.called()):
-        return
-    note = say(message("part-exchanged", old=old.called(), new=new.called()))
-    jobs.add_touch(key, f"put-on:{new.id}", time.time(), note)
+    return _save(key, edit.version, job, rig=rig)
 
 
 def _place(e: ValidationError) -> str:
@@ -165,10 +158,10 @@ def apply(key: Key, body: Apply) -> JobOut:
         return _save(key, body.version, job, rig=job.aside[n].rig, aside=aside)
     for f in findings_of(job, runs.plan_for(job)):
         if f.key == body.key and f.fix is not None:
-            return job_out(jobs.save(key, body.version, f.fix.job))
+            return _saved(key, body.version, job, f.fix.job)
     for u in runs.upgrades_for(job):
         if u.change.key == body.key:
-            return job_out(jobs.save(key, body.version, u.change.job))
+            return _saved(key, body.version, job, u.change.job)
     raise refusal(404, "no-such-edit", key=body.key)
 
 
