@@ -28,6 +28,7 @@ const router = createBrowserRouter([
     hydrateFallbackElement: <p className="p-6">Opening…</p>,
     children: [{ errorElement: <BrokenPage />, children: [
       { index: true, lazy: async () => ({ Component: (await import("./pages/Yard")).Yard }) },
+      { path: "new", lazy: async () => ({ Component: (await import("./pages/NewJob")).NewJob }) },
       { path: "day", lazy: async () => ({ Component: (await import("./pages/Day")).Day }) },
       { path: "quick", lazy: async () => ({ Component: (await import("./pages/Quick")).Quick }) },
       { path: "history", lazy: async () => ({ Component: (await import("./pages/History")).History }) },

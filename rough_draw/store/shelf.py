@@ -8,6 +8,7 @@ from typing import Any
 from rough_draw.core.message import message
 from rough_draw.core.sheet.kit import KitItem
 from rough_draw.core.sheet.settings import Settings
+from rough_draw.core.sheet.templates import TEMPLATES
 from rough_draw.store import models
 from rough_draw.store.jobs import NotFound, writing
 from rough_draw.store.stored import KIT, SETTINGS, VALUES
@@ -45,6 +46,18 @@ def templates() -> list[OwnTemplate]:
     """Own templates by name."""
     rows = models.TemplateRow.select().order_by(models.TemplateRow.name)
     return [OwnTemplate(r.id, r.name, VALUES.read(r.document)) for r in rows]
+
+
+def template_scope(key: str, own: int | None) -> dict[str, Any]:
+    """Values of a scope by a template: built in by key, or one's own by number. Raises NotFound."""
+    if own is not None:
+        found = next((t for t in templates() if t.id == own), None)
+        if found is None:
+            raise NotFound(message("no-template"))
+        return dict(found.scope)
+    if key not in TEMPLATES:
+        raise NotFound(message("no-template"))
+    return {"template": key, **TEMPLATES[key].scope}
 
 
 def add_template(name: str, scope: dict[str, Any]) -> OwnTemplate:

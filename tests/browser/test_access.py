@@ -10,7 +10,7 @@ from playwright.sync_api import Browser, Page, TimeoutError, expect
 
 from tests.browser.conftest import PATIENCE_MS
 from tests.browser.test_stages import settle
-from tests.browser.waits import Visits, saved
+from tests.browser.waits import Visits
 
 AXE = (Path(__file__).parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js").read_text()
 PAGES = {
@@ -175,11 +175,13 @@ def test_a_whole_job_by_keyboard(page: Page, site: str) -> None:
     page.goto(f"{site}/")
     expect(page.get_by_role("heading", name="Yard")).to_be_visible()
     page.keyboard.press("n")
-    expect(page).to_have_url(re.compile("/scope$"))
+    expect(page).to_have_url(re.compile("/new$"))
+    expect(page.get_by_label("Customer")).to_be_visible()
     page.get_by_label("Customer").focus()
     page.keyboard.type("Keyboard Lane")
-    saved(page)
-    page.get_by_label("Customer").blur()
+    page.keyboard.press("Enter")
+    expect(page).to_have_url(re.compile("/scope$"))
+    expect(page.get_by_role("heading", name="Keyboard Lane")).to_be_visible()
     for stage in ("rig", "prove", "draw"):
         page.keyboard.press("]")
         expect(page).to_have_url(re.compile(f"/{stage}$"))

@@ -58,15 +58,23 @@ def choose(page: Page, label: str, option: str, nth: int = 0) -> None:
     page.get_by_role("option", name=option).first.click()
 
 
+def opened(page: Page, customer: str, unit: str = "", why: str = "") -> str:
+    """A new job by its few answers, from the Yard to its first stage. Returns its key."""
+    page.get_by_role("button", name="New job").click()
+    page.get_by_label("Customer").fill(customer)
+    page.get_by_label("Unit", exact=True).fill(unit)
+    if why:
+        choose(page, "Why it was open", why)
+    page.get_by_role("button", name="Open the job").click()
+    page.wait_for_url(re.compile("/scope$"), wait_until="commit")
+    return page.url.split("/")[-2]
+
+
 def test_empty_job_to_pdf_in_under_three_minutes(page: Page, site: str) -> None:
     begun = time.monotonic()
     page.goto(site)
-    page.get_by_role("button", name="New job").click()
-    page.get_by_label("Customer").fill("Quayside Blooms")
-    page.get_by_label("Unit", exact=True).fill("Bloom room")
+    opened(page, "Quayside Blooms", "Bloom room", "New and dry")
     expect(page.get_by_role("heading", name="Quayside Blooms")).to_be_visible()
-    saved(page)
-    choose(page, "Why it was open", "New and dry")
     page.get_by_label("Volume, if measured").fill("6")
     expect(page.get_by_text("6 l", exact=False).first).to_be_visible()
     stage(page, "Rig")
@@ -108,13 +116,9 @@ def test_empty_job_to_pdf_in_under_three_minutes(page: Page, site: str) -> None:
     assert seen["verdict"] not in ("leak", "leak-and-moisture", "hose", "unverified"), seen["verdict"]
     expect(page.get_by_text("What each standard says")).to_be_visible()
     stage(page, "Release")
-    for _ in range(8):
-        box = page.locator('[role="checkbox"][aria-checked="false"]:not([disabled])')
-        if box.count() == 0:
-            break
-        done = page.locator('[role="checkbox"][aria-checked="true"]').count()
-        box.first.click()
-        expect(page.locator('[role="checkbox"][aria-checked="true"]')).to_have_count(done + 1)
+    for n in range(8):
+        page.locator('[role="checkbox"][aria-checked="false"]:not([disabled])').first.click()
+        expect(page.get_by_text(re.compile(rf"^{n + 1} of \d+ done$"))).to_be_visible()
     saved(page)
     stage(page, "Record")
     sign = page.get_by_role("button", name="Sign", exact=True)

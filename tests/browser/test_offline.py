@@ -17,6 +17,7 @@ from rough_draw.store import sealing
 from rough_draw.store.database import open_database
 from rough_draw.store.models import database
 from tests.browser.conftest import PATIENCE_MS
+from tests.browser.test_job import opened
 from tests.browser.waits import told, until
 from tests.serving import free_port, start
 
@@ -94,9 +95,7 @@ def known(page: Page, key: str, names: list[str]) -> None:
 def installed(page: Page, server: Server) -> str:
     """A job on its Draw stage, the page kept on the device."""
     page.goto(f"{server.address}/")
-    page.get_by_role("button", name="New job").tap()
-    expect(page).to_have_url(re.compile("/scope$"))
-    key = page.url.split("/")[-2]
+    key = opened(page, "Cut-off Quay")
     page.goto(f"{server.address}/jobs/{key}/hold")
     page.goto(f"{server.address}/jobs/{key}/draw")
     expect(page.get_by_role("button", name="Type", exact=True)).to_be_visible()

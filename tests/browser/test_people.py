@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 import subprocess
 from collections.abc import Iterator
 from pathlib import Path
@@ -11,7 +10,7 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.conftest import PATIENCE_MS
-from tests.browser.waits import saved
+from tests.browser.test_job import opened
 from tests.serving import CLI, free_port, serve
 
 PHRASE = "three dry coils"
@@ -44,10 +43,8 @@ def test_behind_the_passphrase(browser: Browser, locked: str) -> None:
     expect(page.get_by_role("heading", name="Kit", exact=True)).to_be_visible()
     page.keyboard.press("g")
     page.keyboard.press("y")
-    page.get_by_role("button", name="New job").click()
-    expect(page).to_have_url(re.compile("/scope$"))
-    page.get_by_label("Customer").fill("Behind the door")
-    saved(page)
+    opened(page, "Behind the door")
+    expect(page.get_by_label("Customer")).to_have_value("Behind the door")
     page.reload()
     expect(page.get_by_label("Customer")).to_have_value("Behind the door")
     page.goto(page.url.replace("/scope", "/draw"))
@@ -80,8 +77,7 @@ def test_people_have_their_own_units_and_names(page: Page, site: str) -> None:
     page.keyboard.press("Escape")
     page.goto(f"{site}/")
     expect(page.get_by_text("Pa", exact=True).first).to_be_visible()
-    page.get_by_role("button", name="New job").click()
-    expect(page).to_have_url(re.compile("/scope$"))
+    opened(page, "Fenwhistle's own")
     expect(page.get_by_label("Technician")).to_have_value("Ida Fenwhistle")
     page.goto(f"{site}/people")
     page.get_by_role("button", name="Not me").click()

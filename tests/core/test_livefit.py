@@ -8,7 +8,7 @@ import pytest
 from bench.coverage import measure, played
 from rough_draw.core.diagnosis.importance_sampling import log_normal
 from rough_draw.core.diagnosis.live_fit import fit, goal_of, start_fit, thinned
-from rough_draw.core.diagnosis.replay import changes_of
+from rough_draw.core.diagnosis.replay import changes_of, standing
 from rough_draw.core.model.assemble import assemble
 from rough_draw.core.model.rig_graph import Unknowns
 from rough_draw.core.physics.units import MICRON_PA
@@ -138,3 +138,32 @@ def test_the_band_holds_the_truth_as_often_as_it_says() -> None:
     # 75 to 90 % is published by the bench over many draws; this few may stray by chance, and not further.
     assert score.asked >= 20
     assert 0.55 <= score.share <= 0.98
+
+
+@pytest.mark.parametrize("lead", [0.5, 28.0, 900.0])
+def test_a_ballast_opened_before_the_pump_is_open_when_it_runs(lead: float) -> None:
+    """However long before: the plateau that it makes is explained, and what follows when it is closed."""
+    job = sheet(volume_l=6.0, condition="new-dry")
+    unknowns = Unknowns(**{**{n: 0.2 for n in vars(Unknowns()) if n != "extra_leak"}, "pump": 1.2})
+    world = World(job, Truth(unknowns=unknowns, seed=3))
+    touches = [Touch("ballast-open", -lead), Touch("pump-on", 0.0), Touch("ballast-shut", 160.0)]
+    world.touch("ballast-open")
+    world.touch("pump-on")
+    at, pa = [], []
+    for second in range(2, 900, 6):
+        if second == 164:
+            world.touch("ballast-shut")
+        world.advance(float(second))
+        at.append(float(second))
+        pa.append(world.read() or np.nan)
+    assert np.nanmax(pa[10:25]) > 400 * MICRON_PA
+    answer = fit(start_fit(job, touches, 0.0), np.array(at), np.array(pa), OVER, rounds=3)
+    assert answer.off < 0.2
+
+
+def test_what_was_turned_before_the_pump_stands_as_it_was_turned_last() -> None:
+    before = ["ballast-open", "shut:tool-a", "ballast-shut", "open:tool-a", "note", "ballast-open", "isolate"]
+    touches = [Touch(kind, 10.0 * n) for n, kind in enumerate(before)]
+    after = [Touch("pump-on", 500.0), Touch("ballast-shut", 520.0)]
+    kept = standing([*touches, *after], 500.0)
+    assert [t.kind for t in kept] == ["open:tool-a", "ballast-open", "pump-on", "ballast-shut"]

@@ -8,6 +8,7 @@ type S = components["schemas"];
 export type Job = S["Job"];
 export type JobOut = S["JobOut"];
 export type YardRow = S["YardRow"];
+export type ProposalOut = S["ProposalOut"];
 export type ComingOut = S["ComingOut"];
 export type PumpOut = S["PumpOut"];
 export type StageState = S["StageState"];

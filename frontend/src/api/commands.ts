@@ -42,7 +42,7 @@ export interface LabelOf {
 
 export const commands = {
   // Sheets
-  createJob: () => post<JobOut>("/jobs", {}),
+  createJob: (job: Job) => post<JobOut>("/jobs", job),
   copyJob: (key: string) => post<JobOut>(`/jobs?copy_of=${key}`, {}),
   importJob: (file: File, again = false) => post<JobOut>(again ? "/job-files?again=true" : "/job-files", withFile(file)),
   saveJob: (key: string, version: number, job: Job) => put<JobOut>(`/jobs/${key}`, { version, job }),
@@ -99,7 +99,7 @@ export const commands = {
   restore: (file: File) => post<{ jobs: number; readings: number }>("/restore", withFile(file)),
 
   // Kit, settings, people
-  addKit: (kind: string, name: string) => post("/kit", { kind, name }),
+  addKit: (kind: string, name: string, values: Record<string, string | number | boolean> = {}) => post("/kit", { kind, name, values }),
   findKit: (code: string) => get<LabelOf>(`/kit/code/${encodeURIComponent(code.trim())}`),
   logKit: (id: number, kind: string) => post(`/kit/${id}/events`, { kind }),
   saveSettings: (settings: Settings) => put<SettingsOut>("/settings", settings),

@@ -28,6 +28,7 @@ import type {
   PlanOut,
   PossibleOut,
   PracticeOut,
+  ProposalOut,
   ProveOut,
   PumpOut,
   PurchasesOut,
@@ -88,6 +89,9 @@ export const options = {
   settings: () => queryOptions({ queryKey: ["settings"], queryFn: () => get<SettingsOut>("/settings"), staleTime: Infinity }),
   people: () => queryOptions({ queryKey: ["people"], queryFn: () => get<PersonOut[]>("/people") }),
   session: (take: (s: SessionOut) => SessionOut) => queryOptions({ queryKey: ["session"], queryFn: async () => take(await get<SessionOut>("/session")), staleTime: MINUTE, retry: 1 }),
+
+  /** What a new job would begin with. The search of the van takes a moment. */
+  proposal: (asked: Record<string, unknown>) => queryOptions({ queryKey: ["proposal", asked], queryFn: () => post<ProposalOut>("/proposal", asked), staleTime: MINUTE, retry: false }),
 
   // One sheet, and what follows from it
   job: (key: string) => queryOptions({ queryKey: ["job", key], queryFn: () => get<JobOut>(`/jobs/${key}`), staleTime: 5000 }),
@@ -152,7 +156,7 @@ export const options = {
 };
 
 /** The first words of the keys: what is asked for again, kept on the device, or thrown away together. */
-export type Family = "ahead" | "alarms" | "checks" | "day" | "job" | "kit" | "live" | "people" | "photos" | "practice" | "pumps" | "purchases" | "readings" | "seal" | "session" | "settings" | "stages" | "templates" | "touches" | "verdict" | "yard";
+export type Family = "ahead" | "alarms" | "catalogue" | "checks" | "day" | "job" | "kit" | "live" | "people" | "photos" | "practice" | "pumps" | "purchases" | "readings" | "seal" | "session" | "settings" | "stages" | "templates" | "touches" | "verdict" | "yard";
 
 /** Ask again for everything of these families, of one job where it is named. */
 export function refresh(client: QueryClient, families: Family[], job?: string): void {

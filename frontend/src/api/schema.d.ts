@@ -2061,6 +2061,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/proposal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Proposal
+         * @description A sheet for a new job by a few answers, with setup and standard proposed; nothing is stored.
+         */
+        post: operations["proposal_api_proposal_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pumps": {
         parameters: {
             query?: never;
@@ -5033,6 +5053,30 @@ export interface components {
             water_g: number;
         };
         /**
+         * NewJobIn
+         * @description The few answers that a new job begins with: a template, built in by key or one's own by number; the rest.
+         */
+        NewJobIn: {
+            /**
+             * Condition
+             * @default open-hours
+             * @enum {string}
+             */
+            condition: "new-dry" | "open-hours" | "leak-drawn-air" | "compressor-burnt" | "flooded";
+            /** Own */
+            own?: number | null;
+            /**
+             * Refrigerant
+             * @default
+             */
+            refrigerant: string;
+            /**
+             * Template
+             * @default
+             */
+            template: string;
+        };
+        /**
          * NextOut
          * @description A touch ahead.
          */
@@ -5716,6 +5760,21 @@ export interface components {
             volume_m3: number;
             /** Words */
             words: string[];
+        };
+        /**
+         * ProposalOut
+         * @description A sheet to begin with, not stored; what is proposed, and why.
+         */
+        ProposalOut: {
+            job: components["schemas"]["Job"];
+            /** Setup */
+            setup: string;
+            /** Setup Why */
+            setup_why: string;
+            /** Standard */
+            standard: string;
+            /** Standard Why */
+            standard_why: string;
         };
         /**
          * Prove
@@ -11809,6 +11868,39 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    proposal_api_proposal_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewJobIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalOut"];
+                };
             };
             /** @description What was sent cannot be used */
             422: {

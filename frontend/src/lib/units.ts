@@ -145,6 +145,16 @@ function make(out: SettingsOut | undefined): Units {
   };
 }
 
+/** Whole sets of units, taken at a stroke. */
+export const SETS = {
+  us: { pressure: "micron", gauge: "psig", temperature: "f", flow: "cfm", length: "ft", mass: "lb-oz", volume: "ft3", capacity: "tons", barometer: "inhg" },
+  metric: { pressure: "pa", gauge: "bar", temperature: "c", flow: "m3-h", length: "m", mass: "kg", volume: "l", capacity: "kw", barometer: "hpa" },
+} as const satisfies Record<string, Partial<Settings>>;
+
+/** The set that is in use, or that it is none of them. */
+export const setOf = (settings: Settings): keyof typeof SETS | "mixed" =>
+  (["us", "metric"] as const).find((name) => Object.entries(SETS[name]).every(([k, v]) => (settings as Record<string, unknown>)[k] === v)) ?? "mixed";
+
 export const useSettings = () =>
   useQuery(options.settings());
 

@@ -8,6 +8,7 @@ import { useWatched } from "../api/news";
 import { useTitle } from "../lib/title";
 import { Guarded } from "../shell/Broken";
 import { typing } from "../shell/keys";
+import { Onward } from "../shell/Onward";
 import { StageLine } from "../shell/StageLine";
 import { StageRail, STAGE_NAMES } from "../shell/StageRail";
 import type { StageProps } from "../stages/types";
@@ -97,6 +98,7 @@ function Opened({ jobKey, stage }: { jobKey: string; stage: string }) {
       <Guarded key={stage} what="stage">
         <Suspense fallback={<p className="p-6 text-soft">Opening…</p>}>
           <Stage jobKey={jobKey} editor={editor} job={editor.job} live={live.data} stages={stages.data ?? []} />
+          <Onward jobKey={jobKey} stage={stage} stages={stages.data ?? []} />
         </Suspense>
       </Guarded>
     </>

@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Plus, Search, Upload } from "lucide-react";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { lazy, Suspense, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 
 import type { JobOut, YardRow } from "../api/client";
@@ -16,6 +16,8 @@ import { STAGE_NAMES } from "../shell/StageRail";
 import { Button } from "../ui/Button";
 import { Fault, Tag } from "../ui/Sheet";
 import { useTitle } from "../lib/title";
+
+const Welcome = lazy(async () => ({ default: (await import("../welcome/Welcome")).Welcome }));
 
 /** All jobs: who needs a hand next, and when. */
 export function Yard() {
@@ -100,7 +102,7 @@ export function Yard() {
         <button
           ref={make}
           type="button"
-          onClick={() => void open(commands.createJob())}
+          onClick={() => void navigate("/new")}
           className="casual flex min-h-12 items-center gap-2 rounded-[5px] border-2 border-ink bg-ink px-4 font-bold text-on-ink"
         >
           <Plus size={18} aria-hidden /> New job
@@ -125,10 +127,9 @@ export function Yard() {
       {error && !data && <Fault title="The Yard cannot be shown" detail={error.message} />}
       {isPending && <p className="text-soft">Looking over the yard…</p>}
       {data?.length === 0 && (
-        <div className="sheet p-8 text-center">
-          <h2 className="text-order">No jobs yet</h2>
-          <p className="mt-2 text-soft">Open a new one: the system, the rig, and the pump can start.</p>
-        </div>
+        <Suspense fallback={<p className="text-soft">Opening…</p>}>
+          <Welcome />
+        </Suspense>
       )}
       {data && data.length > 0 && found.length === 0 && <p className="sheet p-6">No job of that name. Clear the search, or look in the History.</p>}
       <div className="grid gap-4 lg:grid-cols-[minmax(0,1fr)_300px]">

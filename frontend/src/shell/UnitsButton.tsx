@@ -1,8 +1,7 @@
 import { Ruler } from "lucide-react";
 import { Popover } from "radix-ui";
 
-import type { Settings } from "../api/client";
-import { useSaveSettings, useSettings, type Dim } from "../lib/units";
+import { SETS, setOf, useSaveSettings, useSettings, type Dim } from "../lib/units";
 import { Segments } from "../ui/Choice";
 
 const DIMS: { dim: Dim; label: string }[] = [
@@ -16,15 +15,6 @@ const DIMS: { dim: Dim; label: string }[] = [
   { dim: "capacity", label: "Capacity" },
   { dim: "barometer", label: "Barometer" },
 ];
-
-/** Whole sets of units, taken at a stroke. */
-const SETS = {
-  us: { pressure: "micron", gauge: "psig", temperature: "f", flow: "cfm", length: "ft", mass: "lb-oz", volume: "ft3", capacity: "tons", barometer: "inhg" },
-  metric: { pressure: "pa", gauge: "bar", temperature: "c", flow: "m3-h", length: "m", mass: "kg", volume: "l", capacity: "kw", barometer: "hpa" },
-} as const satisfies Record<string, Partial<Settings>>;
-
-const fits = (settings: Settings, set: Partial<Settings>): boolean =>
-  Object.entries(set).every(([k, v]) => (settings as Record<string, unknown>)[k] === v);
 
 /** Units, from anywhere: what is on screen changes at once. */
 export function UnitsButton() {
@@ -51,12 +41,12 @@ export function UnitsButton() {
               />
               <Segments
                 label="All units"
-                value={Object.keys(SETS).find((k) => fits(data.settings, SETS[k as keyof typeof SETS])) ?? "mixed"}
+                value={setOf(data.settings)}
                 options={[
                   { value: "us", label: "American" },
                   { value: "metric", label: "Metric" },
                 ]}
-                onChange={(k) => save.mutate({ ...data.settings, ...SETS[k as keyof typeof SETS] })}
+                onChange={(k) => k !== "mixed" && save.mutate({ ...data.settings, ...SETS[k] })}
               />
             </div>
           )}

@@ -14,7 +14,7 @@ from rough_draw.api.deps import HubDep, Key, job_out
 from rough_draw.api.devices.hub import Hub, bench_name
 from rough_draw.api.each_job import each_job, title_of
 from rough_draw.api.hold import holds
-from rough_draw.api.jobs.schemas import JobIn, PumpOut, StageState, YardRow
+from rough_draw.api.jobs.schemas import JobIn, NewJobIn, ProposalOut, PumpOut, StageState, YardRow
 from rough_draw.api.people.browser import person_here
 from rough_draw.api.rig_log import log_rig_change
 from rough_draw.api.run.standing import live_of
@@ -22,6 +22,7 @@ from rough_draw.api.schemas import JobOut
 from rough_draw.core.hold.wording import headline
 from rough_draw.core.message import Name, message
 from rough_draw.core.planning import pump_use
+from rough_draw.core.planning.new_job import propose
 from rough_draw.core.proving.stage_progress import STAGES, Stage, current, stages
 from rough_draw.core.sheet import criteria
 from rough_draw.core.sheet.habits import Habits
@@ -209,6 +210,15 @@ def create_job(job: Job, request: Request, copy_of: str | None = Query(None, pat
         party = job.party.model_copy(update={"technician": here.name, "licence": here.licence})
         job = job.model_copy(update={"party": party})
     return job_out(jobs.create(job))
+
+
+@router.post("/proposal")
+def proposal(body: NewJobIn) -> ProposalOut:
+    """A sheet for a new job by a few answers, with setup and standard proposed; nothing is stored."""
+    values = shelf.template_scope(body.template, body.own)
+    refrigerant = {"refrigerant": body.refrigerant} if body.refrigerant else {}
+    found = propose({**values, **refrigerant, "condition": body.condition}, runs.best_for)
+    return ProposalOut(**vars(found))
 
 
 @router.get("/jobs/{key}")

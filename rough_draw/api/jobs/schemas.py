@@ -7,6 +7,7 @@ from pydantic import BaseModel, Field
 from rough_draw.api.said import Said
 from rough_draw.api.schemas import Body
 from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.scope import Condition
 
 
 class JobIn(Body):
@@ -14,6 +15,25 @@ class JobIn(Body):
 
     version: int = Field(ge=1)
     job: Job
+
+
+class NewJobIn(Body):
+    """The few answers that a new job begins with: a template, built in by key or one's own by number; the rest."""
+
+    template: str = Field("", max_length=40)
+    own: int | None = None
+    refrigerant: str = Field("", max_length=40)
+    condition: Condition = "open-hours"
+
+
+class ProposalOut(BaseModel):
+    """A sheet to begin with, not stored; what is proposed, and why."""
+
+    job: Job
+    setup: Said
+    setup_why: Said
+    standard: Said
+    standard_why: Said
 
 
 class StageState(BaseModel):

@@ -29,7 +29,6 @@ from rough_draw.core.sheet.kit import as_hose, free
 from rough_draw.core.sheet.rig import HosePart, Rig
 from rough_draw.core.sheet.scope import Scope
 from rough_draw.core.sheet.setups import PATTERNS, fits, rig_from, usual_setups
-from rough_draw.core.sheet.templates import TEMPLATES
 from rough_draw.store import jobs, shelf
 from rough_draw.store.job_files import FileFault, where
 from rough_draw.store.rig_svg import rig_svg
@@ -255,15 +254,7 @@ def take_template(key: Key, body: TakeTemplate) -> JobOut:
     """Start the scope from a template; weather and refrigerant stay, and the rig is fitted to the new ports."""
     job = jobs.get(key).job
     kept = {k: getattr(job.scope, k) for k in SCOPE_KEPT}
-    if body.own is not None:
-        own = next((t for t in shelf.templates() if t.id == body.own), None)
-        if own is None:
-            raise jobs.NotFound(message("no-template"))
-        values: dict[str, Any] = {**own.scope, **kept}
-    elif body.key in TEMPLATES:
-        values = {"template": body.key, **TEMPLATES[body.key].scope, **kept}
-    else:
-        raise jobs.NotFound(message("no-template"))
+    values = {**shelf.template_scope(body.key, body.own), **kept}
     scope = Scope.model_validate(values)
     usual = usual_setups(scope)
     kept_setup = (job.rig.pattern,) if job.rig.pattern in PATTERNS and len(usual) > 1 else ()

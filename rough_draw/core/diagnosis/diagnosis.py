@@ -20,6 +20,7 @@ from rough_draw.core.diagnosis.draws import SPREAD, D, Draw, Further, Play, Read
 from rough_draw.core.diagnosis.faults import SINGLE, Cause, CauseKind, keys_of, together
 from rough_draw.core.diagnosis.importance_sampling import Proposal, around, moments
 from rough_draw.core.diagnosis.live_fit import EFFECTIVE, thinned
+from rough_draw.core.diagnosis.replay import standing
 from rough_draw.core.model.assemble import Assembly, assemble
 from rough_draw.core.model.ensemble import run_all, spread
 from rough_draw.core.physics.units import MICRON_PA
@@ -112,7 +113,7 @@ def look_into(job: Job, touches: Sequence[Touch], start: float, readings: Readin
     lately = readings.at >= max((x.at - start for x in touches if x.kind == "break-end"), default=0.0)
     onset = None if jumping else rising_since(readings.at[lately], readings.pa[lately])
     thin = _thin(readings)
-    kept = [x for x in touches if x.at >= start - 1.0]
+    kept = list(standing(touches, start))
     every = [_as_logged(c, kept) for c in every]
     if onset is not None:
         every = [c for c in every if c.later or c.scatters or c.key == "none"]

@@ -14,7 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from rough_draw.core.diagnosis.importance_sampling import Proposal, around, importance, misfit, moments
-from rough_draw.core.diagnosis.replay import replayed, with_ballast
+from rough_draw.core.diagnosis.replay import replayed, standing, with_ballast
 from rough_draw.core.engine.compile import compile_network
 from rough_draw.core.engine.network import Network
 from rough_draw.core.engine.run import Stop
@@ -234,8 +234,7 @@ class Answer:
 
 def start_fit(job: Job, touches: Sequence[Touch], start: float, ballast_stays: bool = False) -> Fit:
     """A fit of a run that began at ``start``."""
-    kept = tuple(t for t in touches if t.at >= start - 1.0)
-    return Fit(job, kept, start, ballast_stays)
+    return Fit(job, standing(touches, start), start, ballast_stays)
 
 
 def thinned(at: FloatArray, pa: FloatArray) -> tuple[FloatArray, FloatArray]:

@@ -14,7 +14,7 @@ from rough_draw.core.model.pump import with_pump_oil
 from rough_draw.core.model.rig_graph import Unknowns
 from rough_draw.core.planning.nitrogen_breaks import Way, broken, pulling, way_of
 from rough_draw.core.sheet.job import Job
-from rough_draw.core.sheet.run_state import Touch
+from rough_draw.core.sheet.run_state import BALLAST, Touch
 from rough_draw.core.sheet.steps import OnPart
 
 
@@ -28,6 +28,21 @@ def replayed(
         if at <= 0.5:
             net = change(net)
     return net, [e for e in events if e[0] > 0.5]
+
+
+def standing(touches: Sequence[Touch], start: float) -> tuple[Touch, ...]:
+    """Touches that a draw from ``start`` (epoch s) is played by: those made in it, and of those before it the last on
+    the ballast and on each valve, since what was turned before the pump was started stands so when it runs.
+    """
+    before: dict[str, Touch] = {}
+    for t in touches:
+        if t.at < start - 1.0:
+            if t.kind in BALLAST:
+                before["ballast"] = t
+            elif isinstance(one := t.step, OnPart) and one.is_valve:
+                before[f"valve {one.part}"] = t
+    turned = sorted(before.values(), key=lambda t: t.at)
+    return (*turned, *(t for t in touches if t.at >= start - 1.0))
 
 
 def changes_of(

@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 
 from rough_draw.core.diagnosis.importance_sampling import misfit
 from rough_draw.core.diagnosis.live_fit import DIMS, EFFECTIVE, thinned, unknowns_at
-from rough_draw.core.diagnosis.replay import replayed
+from rough_draw.core.diagnosis.replay import replayed, standing
 from rough_draw.core.engine.compile import EngineError
 from rough_draw.core.engine.network import Network
 from rough_draw.core.engine.simulate import run
@@ -113,7 +113,7 @@ def volume_seen(
     if t.size < LEAST or float(np.log(p.max() / p.min())) < LEAST_SPAN:
         return None
     t, p = thinned(t, p)
-    kept = [x for x in touches if x.at >= start - 1.0]
+    kept = list(standing(touches, start))
 
     def told(scales: FloatArray, draws: int) -> FloatArray:
         """How well each scale tells the readings, over draws of all else; the best is about 1."""

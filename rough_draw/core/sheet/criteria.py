@@ -129,7 +129,9 @@ def watched(choice: CriterionChoice) -> list[Criterion]:
 
 
 def default_school(scope: Scope) -> tuple[str, Message]:
-    """Key of the standard we propose for this system, and why: duty first, then oil, then the country's custom."""
+    """Key of the standard we propose for this system, and why: what got in first, then duty, oil, and custom."""
+    if scope.condition in ("flooded", "compressor-burnt"):
+        return "triple", message(f"proposed-{scope.condition}")
     if scope.low_temperature:
         return "deep-and-flat", message("proposed-low-temperature")
     if scope.oil in ("POE", "PVE") and scope.oil_kg > 0:

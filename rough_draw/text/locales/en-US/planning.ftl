@@ -215,3 +215,5 @@ yard-verdict-and = { $verdict }; { $missing }
 yard-signed = signed by { $by }
 job-unnamed = Unnamed job
 job-cannot-be-worked-out = This job cannot be worked out; the fault is in the log
+proposed-from-the-van = the fastest on this system of what is in the van
+proposed-usual-setup = the usual one: nothing in the van is listed that fits

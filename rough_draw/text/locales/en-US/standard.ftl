@@ -21,6 +21,8 @@ rule-kept = {""}, keep it there { $time }
 rule-flat = {" "}and level off to under { $rate }
 rule-dial = {""}; the needle must not move, and that proves little
 
+proposed-flooded = water got in: dry nitrogen between the draws carries out what one draw leaves
+proposed-compressor-burnt = a burnout leaves acid and water: dry nitrogen between the draws carries it out
 proposed-low-temperature = low temperature: water that is left freezes at the expansion valve
 proposed-thirsty-oil = { $oil } oil takes up water and keeps it: pull deep and watch it level off
 proposed-custom = one deep pull and a long look is usual where pressure is read in mbar
