@@ -25,6 +25,7 @@ PAGES = {
     "notes-schools": "notes/schools",
     "notes-sources": "notes/sources",
     "people": "people",
+    "new": "new",
     "scope": "jobs/saltmarsh-fish/scope",
     "rig": "jobs/hollow-5/rig",
     "prove": "jobs/hollow-5/prove",

@@ -143,6 +143,23 @@ def test_empty_job_to_pdf_in_under_three_minutes(page: Page, site: str) -> None:
     assert time.monotonic() - begun < 180
 
 
+def test_the_answers_for_a_new_job_outlive_a_reload_and_store_nothing(page: Page, site: str) -> None:
+    before = {r["key"] for r in page.request.get(f"{site}/api/jobs").json()}
+    page.goto(f"{site}/new")
+    expect(page.get_by_role("button", name="Open the job")).to_be_disabled()
+    page.get_by_label("Unit", exact=True).fill("Bloom room")
+    choose(page, "Why it was open", "Water got in")
+    expect(page.get_by_text("Triple", exact=False).first).to_be_visible()
+    page.reload()
+    expect(page.get_by_label("Unit", exact=True)).to_have_value("Bloom room")
+    expect(page.get_by_role("combobox", name="Why it was open")).to_contain_text("Water got in")
+    assert {r["key"] for r in page.request.get(f"{site}/api/jobs").json()} == before
+    page.get_by_role("button", name="Leave it").click()
+    expect(page.get_by_role("heading", name="Yard")).to_be_visible()
+    page.get_by_role("button", name="New job").click()
+    expect(page.get_by_label("Unit", exact=True)).to_have_value("")
+
+
 def test_changing_a_hose_changes_the_ranking(page: Page, site: str) -> None:
     page.goto(f"{site}/jobs/hollow-5/rig")
     first = page.get_by_role("button", name="Use:").first

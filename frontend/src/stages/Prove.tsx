@@ -2,6 +2,7 @@ import { useState } from "react";
 
 import type { GateOut, ProveOut } from "../api/client";
 import { useProve } from "../api/queries";
+import { AllSeen } from "../prove/AllSeen";
 import { Bench } from "../prove/Bench";
 import { GaugeForm, ItemsForm, OilForm, TestForm } from "../prove/forms";
 import { GateMark, STATE_WORDS } from "../prove/GateMark";
@@ -24,6 +25,7 @@ export function Prove(props: StageProps) {
   return (
     <div className="grid items-start gap-4 md:grid-cols-[minmax(360px,440px)_minmax(0,1fr)]">
       <Sheet title="Before the pump runs" aside={left === 0 ? "nothing holds it up" : `${left} of ${data.gates.length} to go`}>
+        <AllSeen gates={data.gates} prove={props.job.prove!} set={(change) => props.editor.edit((j) => ({ ...j, prove: { ...j.prove!, ...change } }))} />
         <ul className="list-none p-0">
           {data.gates.map((g) => (
             <li key={g.key} className="border-t-2 border-rule first:border-0">

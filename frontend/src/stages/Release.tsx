@@ -43,6 +43,26 @@ export function Release({ jobKey, job, editor, live }: StageProps) {
     keep(step.value, ticked);
     if (step.kind) pending.current = touch.mutateAsync({ kind: ticked ? `undo:${step.kind}` : step.kind }).catch(() => undefined);
   };
+  /** Steps that were done before they were ticked, each foreseen in its turn: a stop ends it there. */
+  const upTo = async (last: StepOut) => {
+    await pending.current;
+    setBusy(true);
+    const made: string[] = [];
+    for (const step of steps.slice(next, steps.indexOf(last) + 1)) {
+      if (step.kind) {
+        const seen = await client.fetchQuery(options.foresight(jobKey, step.kind)).catch(() => null);
+        if (seen?.stop) {
+          setAsked({ kind: step.kind, words: step.label });
+          break;
+        }
+        await touch.mutateAsync({ kind: step.kind }).catch(() => undefined);
+      }
+      made.push(step.value);
+    }
+    set({ steps_done: [...done, ...made] });
+    setBusy(false);
+  };
+  const [busy, setBusy] = useState(false);
   const steps = checks.data?.steps ?? [];
   const next = steps.findIndex((s) => !done.includes(s.value));
   const [all, setAll] = useState(false);
@@ -91,7 +111,14 @@ export function Release({ jobKey, job, editor, live }: StageProps) {
                 >
                   {ticked ? "✓" : i + 1}
                 </button>
-                <StepBody step={s} large={here} />
+                <div className="min-w-0 flex-1">
+                  <StepBody step={s} large={here} />
+                </div>
+                {all && i > next && next >= 0 && (
+                  <Button kind="quiet" className="flex-none px-2! font-normal" disabled={busy} aria-label={`Done up to here: ${s.label}`} onClick={() => void upTo(s)}>
+                    Up to here
+                  </Button>
+                )}
               </li>
             );
           })}

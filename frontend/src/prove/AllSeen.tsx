@@ -1,0 +1,79 @@
+import { useState } from "react";
+
+import type { GateOut } from "../api/client";
+import { Button } from "../ui/Button";
+import { Segments } from "../ui/Choice";
+import { TextField } from "../ui/Field";
+import { Modal } from "../ui/Modal";
+import { Tick } from "../ui/Tick";
+import { gateOf, type ProveDoc } from "./types";
+
+/** Checks that are seen with the eyes, and want no figure. */
+const SEEN = ["items", "sections", "sweep"];
+
+export const toBeSeen = (gates: GateOut[]): GateOut[] => gates.filter((g) => g.state === "open" && SEEN.includes(g.kind) && g.items.length > 0);
+
+/** What is logged of each check: its things but for those that were not seen, and how it was seen, said once. */
+export function seenTogether(gates: GateOut[], prove: ProveDoc, not: ReadonlySet<string>, which: Record<string, string>, note: string): ProveDoc["gates"] {
+  const found = { ...prove.gates };
+  for (const g of gates) {
+    const one = which[g.key];
+    const items = g.any_of ? (one ? [one] : []) : g.items.map((i) => i.value).filter((i) => !not.has(`${g.key} ${i}`));
+    if (items.length === 0) continue;
+    const doc = gateOf(prove, g.key);
+    found[g.key] = { ...doc, state: "open", items: [...new Set([...(doc.items ?? []), ...items])], note: note.trim() || (doc.note ?? "") };
+  }
+  return found;
+}
+
+/** All the checks that are seen answered at once, except what was not; the evidence once. */
+export function AllSeen({ gates, prove, set }: { gates: GateOut[]; prove: ProveDoc; set: (change: Partial<ProveDoc>) => void }) {
+  const [open, setOpen] = useState(false);
+  const [not, setNot] = useState<ReadonlySet<string>>(new Set());
+  const [which, setWhich] = useState<Record<string, string>>({});
+  const [note, setNote] = useState("");
+  const left = toBeSeen(gates);
+  if (left.length < 2) return null;
+  const turn = (name: string, on: boolean) => setNot((old) => new Set(on ? [...old].filter((x) => x !== name) : [...old, name]));
+  return (
+    <>
+      <Button className="mb-2" onClick={() => setOpen(true)}>
+        All seen, except…
+      </Button>
+      <Modal open={open} onClose={() => setOpen(false)} title="Seen with your own eyes" wide>
+        <p className="mb-3 text-soft">Take the mark off what you have not seen. It stays open, and so does a choice that is not made.</p>
+        <div className="grid gap-4">
+          {left.map((g) => (
+            <section key={g.key} aria-label={g.title}>
+              {g.any_of ? (
+                <Segments label={g.title} value={which[g.key] ?? ""} options={g.items} onChange={(v) => setWhich((old) => ({ ...old, [g.key]: v }))} />
+              ) : (
+                <>
+                  <h3 className="text-soft">{g.title}</h3>
+                  <ul className="grid list-none gap-x-4 p-0 md:grid-cols-2">
+                    {g.items.map((i) => (
+                      <li key={i.value}>
+                        <Tick label={i.label} on={!not.has(`${g.key} ${i.value}`)} onChange={(v) => turn(`${g.key} ${i.value}`, v)} />
+                      </li>
+                    ))}
+                  </ul>
+                </>
+              )}
+            </section>
+          ))}
+          <TextField label="Evidence: how it was seen, and by whom" value={note} onChange={setNote} />
+          <Button
+            kind="solid"
+            className="justify-self-start"
+            onClick={() => {
+              set({ gates: seenTogether(left, prove, not, which, note) });
+              setOpen(false);
+            }}
+          >
+            Log them
+          </Button>
+        </div>
+      </Modal>
+    </>
+  );
+}
