@@ -49,7 +49,7 @@ export function AllSeen({ gates, prove, set }: { gates: GateOut[]; prove: ProveD
                 <Segments label={g.title} value={which[g.key] ?? ""} options={g.items} onChange={(v) => setWhich((old) => ({ ...old, [g.key]: v }))} />
               ) : (
                 <>
-                  <h3 className="text-soft">{g.title}</h3>
+                  <p className="mb-1 text-soft">{g.title}</p>
                   <ul className="grid list-none gap-x-4 p-0 md:grid-cols-2">
                     {g.items.map((i) => (
                       <li key={i.value}>
