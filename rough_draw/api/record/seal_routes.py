@@ -6,6 +6,7 @@ import asyncio
 import json
 import tempfile
 import time
+from functools import reduce
 from pathlib import Path
 
 from fastapi import APIRouter, Response, UploadFile
@@ -31,7 +32,7 @@ from rough_draw.api.record.schemas import (
     VisitOut,
 )
 from rough_draw.core.hold.verdict import ALGORITHM
-from rough_draw.core.message import all_of, message
+from rough_draw.core.message import Message, message
 from rough_draw.core.records.deviation import Deviation, without_reason
 from rough_draw.core.records.hash_chain import Entry, closing_of, digest, signers
 from rough_draw.store import backup, jobs, sealing
@@ -101,7 +102,7 @@ def _must_have_reasons(key: str, body: SealIn, hub: Hub) -> tuple[Deviation, ...
     found = deviations_of(key, runs.view(key), hub)
     left = without_reason(found, body.reasons)
     if left:
-        raise refusal(409, "seal-deviates", count=len(left), what=all_of([d.words for d in left]) or "")
+        raise refusal(409, "seal-deviates", count=len(left), what=_one_after_another([d.words for d in left]))
     return found
 
 
@@ -186,3 +187,8 @@ async def put_back(file: UploadFile, hub: HubDep) -> RestoredOut:
 def job_file_schema() -> Response:
     """The JSON Schema of a job file, as it is published with the documents."""
     return Response(json.dumps(JobFile.model_json_schema()), media_type="application/schema+json")
+
+
+def _one_after_another(deviations: list[Message]) -> Message:
+    """Deviations in a row: they are no whole sentences."""
+    return reduce(lambda one, two: message("deviation-and-another", one=one, two=two), deviations)

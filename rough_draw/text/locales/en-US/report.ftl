@@ -235,6 +235,7 @@ sealing-what = { $drawn ->
         [1] One deviation.
        *[other] { $count } deviations.
     }
+deviation-and-another = { $one }; { $two }
 seal-deviates = Not sealed: { $count ->
         [1] one deviation has no reason
        *[other] { $count } deviations have no reason
