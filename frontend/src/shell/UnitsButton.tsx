@@ -1,8 +1,9 @@
 import { Ruler } from "lucide-react";
 import { Popover } from "radix-ui";
 
-import { SETS, setOf, useSaveSettings, useSettings, type Dim } from "../lib/units";
+import { useSaveSettings, useSettings, type Dim } from "../lib/units";
 import { Segments } from "../ui/Choice";
+import { WholeSets } from "./WholeSets";
 
 const DIMS: { dim: Dim; label: string }[] = [
   { dim: "pressure", label: "Vacuum" },
@@ -30,24 +31,7 @@ export function UnitsButton() {
           <h2 className="text-lead">Units and English</h2>
           {data && (
             <div className="flex flex-wrap gap-x-6 gap-y-3">
-              <Segments
-                label="English"
-                value={data.settings.english ?? "us"}
-                options={[
-                  { value: "us", label: "US" },
-                  { value: "uk", label: "UK" },
-                ]}
-                onChange={(english) => save.mutate({ ...data.settings, english })}
-              />
-              <Segments
-                label="All units"
-                value={setOf(data.settings)}
-                options={[
-                  { value: "us", label: "American" },
-                  { value: "metric", label: "Metric" },
-                ]}
-                onChange={(k) => k !== "mixed" && save.mutate({ ...data.settings, ...SETS[k] })}
-              />
+              <WholeSets settings={data.settings} onChange={(settings) => save.mutate(settings)} />
             </div>
           )}
           {data && (

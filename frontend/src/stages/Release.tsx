@@ -32,14 +32,17 @@ export function Release({ jobKey, job, editor, live }: StageProps) {
   const pending = useRef<Promise<unknown>>(Promise.resolve());
   const done = [...new Set([...(release.steps_done ?? []), ...(checks.data?.done ?? [])])];
   const keep = (value: string, ticked: boolean) => set({ steps_done: ticked ? done.filter((d) => d !== value) : [...done, value] });
+  /** Whether a step is against a stop as the run stands; the dialog then says which. */
+  const stopped = async (step: StepOut, kind: string): Promise<boolean> => {
+    const seen = await client.fetchQuery(options.foresight(jobKey, kind)).catch(() => null);
+    if (seen?.stop) setAsked({ kind, words: step.label });
+    return !!seen?.stop;
+  };
   /** A step is a step of the run too, wherever it is logged: foreseen before, and taken back as a correction. */
   const tick = async (step: StepOut, ticked: boolean) => {
     // What was ticked just before has to be known where the next is foreseen.
     await pending.current;
-    if (step.kind && !ticked) {
-      const seen = await client.fetchQuery(options.foresight(jobKey, step.kind)).catch(() => null);
-      if (seen?.stop) return setAsked({ kind: step.kind, words: step.label });
-    }
+    if (step.kind && !ticked && (await stopped(step, step.kind))) return;
     keep(step.value, ticked);
     if (step.kind) pending.current = touch.mutateAsync({ kind: ticked ? `undo:${step.kind}` : step.kind }).catch(() => undefined);
   };
@@ -50,11 +53,7 @@ export function Release({ jobKey, job, editor, live }: StageProps) {
     const made: string[] = [];
     for (const step of steps.slice(next, steps.indexOf(last) + 1)) {
       if (step.kind) {
-        const seen = await client.fetchQuery(options.foresight(jobKey, step.kind)).catch(() => null);
-        if (seen?.stop) {
-          setAsked({ kind: step.kind, words: step.label });
-          break;
-        }
+        if (await stopped(step, step.kind)) break;
         await touch.mutateAsync({ kind: step.kind }).catch(() => undefined);
       }
       made.push(step.value);

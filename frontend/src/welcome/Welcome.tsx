@@ -5,9 +5,9 @@ import { Link } from "react-router";
 import { commands } from "../api/commands";
 import { options, refresh } from "../api/options";
 import { useCatalogue, useKit } from "../api/queries";
-import { SETS, setOf, useSaveSettings, useSettings, useUnits } from "../lib/units";
+import { useSaveSettings, useSettings, useUnits } from "../lib/units";
+import { WholeSets } from "../shell/WholeSets";
 import { Button } from "../ui/Button";
-import { Segments } from "../ui/Choice";
 import { TextField } from "../ui/Field";
 import { Fault, Sheet } from "../ui/Sheet";
 
@@ -78,24 +78,7 @@ function You() {
         </form>
         {here > 0 && <p role="status">{people.data!.map((p) => p.name).join(", ")}: on the jobs you open. {u.spelled("License")} and the rest under People.</p>}
         {add.error && <Fault title="Not kept" detail={add.error.message} />}
-        <Segments
-          label="Units"
-          value={setOf(data.settings)}
-          options={[
-            { value: "us", label: "American" },
-            { value: "metric", label: "Metric" },
-          ]}
-          onChange={(k) => k !== "mixed" && save.mutate({ ...data.settings, ...SETS[k] })}
-        />
-        <Segments
-          label="English"
-          value={data.settings.english ?? "us"}
-          options={[
-            { value: "us", label: "US" },
-            { value: "uk", label: "UK" },
-          ]}
-          onChange={(english) => save.mutate({ ...data.settings, english })}
-        />
+        <WholeSets settings={data.settings} onChange={(settings) => save.mutate(settings)} />
       </div>
     </Sheet>
   );
