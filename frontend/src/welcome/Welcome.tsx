@@ -86,7 +86,7 @@ function You() {
 
 /** A class of part to pick: its name on the list, and what the rig needs to know of it. */
 interface Pick {
-  kind: "pump" | "hose" | "gauge";
+  kind: "pump" | "hose" | "tool" | "gauge";
   name: string;
   values: Record<string, string | number | boolean>;
 }
@@ -101,6 +101,7 @@ function Van() {
   const rows: { title: string; picks: Pick[] }[] = [
     { title: "Pump", picks: cat.pumps_cfm.map((cfm) => ({ kind: "pump", name: `${u.say("flow", (cfm * 0.3048 ** 3) / 60)} pump`, values: { plate_cfm: cfm } })) },
     { title: "Hoses", picks: cat.hose_sizes.map((size) => ({ kind: "hose", name: `${size} hose`, values: { size } })) },
+    { title: "Core tools", picks: cat.tool_bores.map((bore) => ({ kind: "tool", name: `${bore} core tool`, values: { bore } })) },
     { title: "Gauge", picks: cat.gauges.map((g) => ({ kind: "gauge", name: g.label, values: { make: g.value } })) },
   ];
   return (
