@@ -13,6 +13,7 @@ from fastapi.testclient import TestClient
 
 from rough_draw.api.app import create_app
 from rough_draw.core.interlock.orders import order
+from rough_draw.core.model.rig_graph import Unknowns
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.sheet.job import CriterionChoice, Job
 from rough_draw.core.sheet.setups import rig_from
@@ -40,10 +41,12 @@ def sheet(pattern: str = "one-hose-valved-gauge", school: str = "single-deep", *
     return Job(scope=on, rig=rig_from(pattern, on), criterion=criterion)
 
 
-def drawn(api: TestClient, job: Job, minutes: float, until: float | None = None) -> str:
+def drawn(
+    api: TestClient, job: Job, minutes: float, until: float | None = None, truth: Truth | None = None
+) -> str:
     """A draw that has gone as its world goes; ``until`` micron: readings end where they come under it."""
     key = stored(api, job)
-    world = World(job, Truth(seed=3))
+    world = World(job, truth or Truth(seed=3))
     world.touch("pump-on")
     rows: list[dict[str, Any]] = []
     for t in np.arange(5.0, minutes * 60.0, 5.0):
@@ -100,6 +103,34 @@ def test_readings_that_the_plan_cannot_explain_are_not_isolated_on(api: TestClie
     assert "wait" in [n["kind"] for n in found]
     assert next(n for n in found if n["kind"] == "isolate")["due_at"] is None
     assert "due-isolate" not in rung(api, key)
+
+
+def fitted(api: TestClient, key: str) -> dict[str, Any]:
+    """Where a run stands, once its readings are fitted."""
+    end = time.monotonic() + 30
+    while not (live := dict(api.get(f"/api/jobs/{key}/live").json()))["fit"]:
+        assert time.monotonic() < end, "no fit"
+        time.sleep(0.2)
+    return live
+
+
+@pytest.mark.parametrize("leak", [3e-3, 8e-3])
+def test_a_draw_that_levels_off_above_its_target_is_not_promised_one(api: TestClient, leak: float) -> None:
+    """It said "about" a moment that moved on with the clock, for as long as one waited."""
+    truth = Truth(seed=3, unknowns=Unknowns(extra_leak=leak))
+    live = fitted(api, drawn(api, sheet(school="deep-and-flat"), 40, truth=truth))
+    assert live["pa"] > live["target_pa"]
+    kinds = [n["kind"] for n in live["next"]]
+    assert kinds[kinds.index("isolate") - 1] == "wait"
+    assert next(n for n in live["next"] if n["kind"] == "isolate")["due_at"] is None
+
+
+def test_water_that_boils_off_stands_level_and_is_waited_for(api: TestClient) -> None:
+    job = sheet(school="deep-and-flat")
+    wet = job.model_copy(update={"scope": job.scope.model_copy(update={"free_water_g": 40.0})})
+    live = fitted(api, drawn(api, wet, 25))
+    assert live["pa"] > 5 * live["target_pa"]
+    assert "wait" not in [n["kind"] for n in live["next"]]
 
 
 def test_a_gauge_by_the_pump_does_not_speak_for_the_far_side(api: TestClient) -> None:

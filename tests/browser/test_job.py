@@ -77,6 +77,8 @@ def test_empty_job_to_pdf_in_under_three_minutes(page: Page, site: str) -> None:
     expect(page.get_by_role("heading", name="Quayside Blooms")).to_be_visible()
     page.get_by_label("Volume, if measured").fill("6")
     expect(page.get_by_text("6 l", exact=False).first).to_be_visible()
+    # What the simulated world of a new job holds is chance: not every one comes down to 200 µ.
+    choose(page, "Standard", "Code minimum")
     stage(page, "Rig")
     choose(page, "Setup", "Two hoses, three core tools")
     page.locator("svg text", has_text="1/2 in").first.click()

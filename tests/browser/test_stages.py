@@ -8,7 +8,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Browser, Page, Route, expect
 
 from tests.browser.test_job import choose, new_job, stage
 from tests.browser.waits import saved
@@ -184,7 +184,18 @@ def test_two_people_on_one_sheet(page: Page, site: str) -> None:
     key = new_job(page, site, "Conflict Lane")
     current = page.request.get(f"{site}/api/jobs/{key}").json()
     current["job"]["scope"]["ambient_c"] = 30
-    page.request.put(f"{site}/api/jobs/{key}", data={"version": current["version"], "job": current["job"]})
+    theirs = {"version": current["version"], "job": current["job"]}
+
+    crossed: list[bool] = []
+
+    def first_theirs(route: Route) -> None:
+        # News of it would reach the page within a second: they must cross on the way.
+        if route.request.method == "PUT" and not crossed:
+            crossed.append(True)
+            assert page.request.put(f"{site}/api/jobs/{key}", data=theirs).ok
+        route.continue_()
+
+    page.route("**/api/jobs/*", first_theirs)
     page.get_by_label("Elevation").fill("300")
     expect(page.get_by_role("alert")).to_contain_text("changed meanwhile")
     expect(page.get_by_label("Ambient")).to_have_value("30")

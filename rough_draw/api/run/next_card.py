@@ -25,6 +25,7 @@ from rough_draw.core.planning.next_step import (
     ballast_at,
     next_touches,
 )
+from rough_draw.core.planning.progress import PATIENCE_S, by_trend
 from rough_draw.core.readings.series import time_at_level
 from rough_draw.core.sheet.criteria import Criterion
 
@@ -58,11 +59,14 @@ def next_steps(n: Now, criterion: Criterion, answer: Answer | None) -> list[Next
     """The steps ahead, by the fit's outlook where it has one."""
     job, state = n.run.job, n.run.state
     outlook = _planned(n, criterion)
-    if answer is not None and n.started is not None and answer.target_at is not None and answer.off <= CONTRADICTS:
-        outlook = outlook_by(answer, n.now - n.started, ballast_at(job) or 0.0, criterion)
-    elif contradicts(answer):
+    if contradicts(answer):
         # What contradicts the plan has no honest time to any level.
         outlook = Outlook(None, None, None)
+    elif answer is not None and n.started is not None:
+        outlook = outlook_by(answer, n.now - n.started, ballast_at(job) or 0.0, criterion)
+        if outlook.target == 0.0:
+            # By the fit it should be there, and it is not: how it falls says when.
+            outlook = replace(outlook, target=_in_time(by_trend(*n.recent(), criterion.target), outlook.target))
     view_state = state if n.begun is None else replace(state, isolated_at=n.begun)
     where = runs.isolation_for(job).where
     held = _held_back(n, criterion, answer)
@@ -80,6 +84,13 @@ def next_steps(n: Now, criterion: Criterion, answer: Answer | None) -> list[Next
     ]
 
 
+def _in_time(seconds: float | None, unknown: float | None) -> float | None:
+    """A trend's seconds where it gets there in time; ``unknown`` where there is no trend."""
+    if seconds is None:
+        return unknown
+    return seconds if seconds <= PATIENCE_S else None
+
+
 def contradicts(answer: Answer | None) -> bool:
     """Whether the readings are too far off what the plan could be."""
     return answer is not None and answer.off > CONTRADICTS
@@ -91,6 +102,9 @@ def _held_back(n: Now, criterion: Criterion, answer: Answer | None) -> HeldBack 
         return None
     if contradicts(answer):
         return HeldBack("unexplained")
+    if n.pa is not None and n.pa > criterion.target and _levelled(n, criterion, answer):
+        stuck: dict[str, Value] = {"level": vacuum(criterion.target), "stands": vacuum(n.pa)}
+        return HeldBack("stuck", None, tuple(stuck.items()))
     sections = {s.id: s for s in n.run.job.scope.sections}
     stands = [(pa, sections[name]) for name, pa in sections_of(n).items() if name in sections]
     worst, where = max(stands, key=lambda x: x[0], default=(0.0, None))
@@ -103,6 +117,17 @@ def _held_back(n: Now, criterion: Criterion, answer: Answer | None) -> HeldBack 
         told: dict[str, Value] = {"left": duration(left), "level": vacuum(criterion.target), "standard": criterion.name}
         return HeldBack("dwell", left, tuple(told.items()))
     return None
+
+
+def _levelled(n: Now, criterion: Criterion, answer: Answer | None) -> bool:
+    """Whether the draw will not come to the target as it goes: by the readings' trend, and by what the fit makes of
+    them. Water that boils off stands level too, and gets there: the fit knows it."""
+    if answer is None or n.started is None:
+        return False
+    trend = by_trend(*n.recent(), criterion.target)
+    if trend is None or trend <= PATIENCE_S:
+        return False
+    return answer.target_at is None or answer.target_at.value <= n.now - n.started
 
 
 def _dwell_left(n: Now, criterion: Criterion) -> float:

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
+from numpy.typing import NDArray
 
 from rough_draw.api import runs
 from rough_draw.api.devices.hub import Hub
@@ -14,6 +15,8 @@ from rough_draw.api.hold import holds
 from rough_draw.core.planning.plan import Plan
 from rough_draw.core.planning.progress import Standing, standing
 from rough_draw.store import jobs
+
+FloatArray = NDArray[np.float64]
 
 RECENT_S = 900.0
 """Readings older than this say nothing of how fast it falls now."""
@@ -40,6 +43,13 @@ class Now:
     def planned_at(self) -> float:
         """Where on the plan's clock the draw is, s: by what the gauge shows, else by the clock."""
         return self.stand.plan_time if self.stand.plan_time is not None else self.elapsed
+
+    def recent(self) -> tuple[FloatArray, FloatArray]:
+        """Times (epoch s) and pressures (Pa) of the figures that say how fast it falls now, both (n,)."""
+        if self.main is None:
+            return np.array([]), np.array([])
+        good = np.isfinite(self.main.pa) & (self.main.at >= self.now - RECENT_S)
+        return self.main.at[good], self.main.pa[good]
 
     @property
     def phase(self) -> Literal["before", "draw", "hold"]:

@@ -69,9 +69,10 @@ class Outlook:
 @dataclass(frozen=True)
 class HeldBack:
     """Why the system is not isolated yet though the gauge is there: the standard's dwell, a far side that stands
-    higher, readings that the plan cannot explain. ``due`` s from now where it is known."""
+    higher, readings that the plan cannot explain, a draw that has levelled off above the target. ``due`` s from now
+    where it is known."""
 
-    told: Literal["dwell", "far", "unexplained"]
+    told: Literal["dwell", "far", "unexplained", "stuck"]
     due: float | None = None
     values: tuple[tuple[str, Value], ...] = ()
 
@@ -153,7 +154,7 @@ def _draw(
         return [*ahead, _next("break", due, level=vacuum(level), number=state.breaks + 1, count=count)]
     due = due_at(c.target, outlook.target)
     isolate = _next("isolate", due, where=where, level=vacuum(c.target))
-    if held is None or (held.told != "unexplained" and due != 0.0):
+    if held is None or (held.told in ("dwell", "far") and due != 0.0):
         return [*ahead, isolate]
     wait = NextTouch(kind="wait", told=f"wait-{held.told}", due=0.0, values=held.values)
     return [*ahead, wait, replace(isolate, due=held.due)]

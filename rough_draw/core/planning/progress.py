@@ -40,6 +40,29 @@ def rate_of(times: FloatArray, pressures: FloatArray, window: float = 30.0) -> f
     return float(t @ pressures[keep]) / spread / MICRON_PA if spread > 0 else None
 
 
+TREND_S = 600.0
+"""Readings of as many seconds make a trend; what falls no more over them has levelled off."""
+PATIENCE_S = 2 * 3600.0
+"""A target that is farther off than this, s, by the trend of the readings is not waited for."""
+
+
+def by_trend(times: FloatArray, pressures: FloatArray, target: float) -> float | None:
+    """Seconds to ``target`` Pa if it went on falling as over the last ten minutes, straight in log pressure.
+
+    Times s ascending, pressures Pa, both (n,). Infinite where nothing falls; 0 at or under the target; None where
+    the readings do not reach back far enough for a trend.
+    """
+    if times.size < 10 or times[-1] - times[0] < 0.9 * TREND_S:
+        return None
+    keep = times >= times[-1] - TREND_S
+    t, p = times[keep] - times[-1], np.log(np.maximum(pressures[keep], 1e-9))
+    slope, now = np.polyfit(t, p, 1)
+    above = float(now) - float(np.log(target))
+    if above <= 1e-9:
+        return 0.0
+    return above / -float(slope) if slope < 0.0 else float("inf")
+
+
 def standing(plan: Plan, elapsed: float, times: FloatArray, pressures: FloatArray) -> Standing:
     """Compare a run at ``elapsed`` s since the pump started with its plan.
 
