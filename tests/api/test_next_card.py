@@ -41,9 +41,7 @@ def sheet(pattern: str = "one-hose-valved-gauge", school: str = "single-deep", *
     return Job(scope=on, rig=rig_from(pattern, on), criterion=criterion)
 
 
-def drawn(
-    api: TestClient, job: Job, minutes: float, until: float | None = None, truth: Truth | None = None
-) -> str:
+def drawn(api: TestClient, job: Job, minutes: float, until: float | None = None, truth: Truth | None = None) -> str:
     """A draw that has gone as its world goes; ``until`` micron: readings end where they come under it."""
     key = stored(api, job)
     world = World(job, truth or Truth(seed=3))
