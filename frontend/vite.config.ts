@@ -27,12 +27,14 @@ export default defineConfig({
           { src: "icon-512-safe.png", sizes: "512x512", type: "image/png", purpose: "maskable" },
         ],
       },
-      workbox: {
+      // A worker of our own: it also sends what waits when there is signal again and no page is open.
+      strategies: "injectManifest",
+      srcDir: "src",
+      // Its name is what browsers that have an earlier version ask for.
+      filename: "sw.ts",
+      injectManifest: {
+        rollupFormat: "iife",
         globPatterns: ["**/*.{js,css,html,svg,png,woff2}"],
-        navigateFallback: "/index.html",
-        // What the server says is never kept by the worker: it would be old, or somebody else's.
-        navigateFallbackDenylist: [/^\/api\//],
-        cleanupOutdatedCaches: true,
         maximumFileSizeToCacheInBytes: 4 * 1024 * 1024,
       },
     }),

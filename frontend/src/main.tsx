@@ -10,6 +10,7 @@ import { commands } from "./api/commands";
 import { takeSession } from "./api/session";
 import { anyDrafts, sendDrafts } from "./lib/drafts";
 import { BUILD, KEEP_MS, keepInMemory, keepsQuery, persister } from "./lib/keep";
+import { ready } from "./lib/kept";
 import { initTheme } from "./lib/theme";
 import { BrokenPage, BrokenShell } from "./shell/Broken";
 import { Shell } from "./shell/Shell";
@@ -46,6 +47,7 @@ const router = createBrowserRouter([
   },
 ]);
 
+await ready;
 // An edit that an earlier page left goes before anything is asked for; where there is none, nothing waits.
 if (anyDrafts()) {
   const sent = commands.session().then((s) => (takeSession(s).inside ? sendDrafts() : undefined));

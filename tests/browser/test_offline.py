@@ -18,7 +18,7 @@ from rough_draw.store.database import open_database
 from rough_draw.store.models import database
 from tests.browser.conftest import PATIENCE_MS
 from tests.browser.test_job import opened
-from tests.browser.waits import told, until
+from tests.browser.waits import kept, told, until
 from tests.serving import free_port, start
 
 
@@ -219,7 +219,7 @@ def test_an_edit_of_the_sheet_waits_on_the_device(hand: Page, server: Server) ->
     page.goto(f"{server.address}/")
     expect(page.get_by_role("heading", name="Yard")).to_be_visible()
     assert elevation(server, key) == 420
-    assert page.evaluate("Object.keys(localStorage).filter(k => k.includes('draft'))") == []
+    assert not [name for name in kept(page) if name.startswith("draft:")]
 
 
 def test_an_edit_in_the_dark_is_not_written_over_someone_elses(hand: Page, server: Server) -> None:
@@ -245,7 +245,7 @@ def test_an_edit_in_the_dark_is_not_written_over_someone_elses(hand: Page, serve
 
 
 def ask_local(page: Page) -> list[dict[str, Any]]:
-    found: list[dict[str, Any]] = page.evaluate("JSON.parse(localStorage.getItem('rough-draw-outbox'))")
+    found: list[dict[str, Any]] = kept(page).get("outbox", [])
     return found
 
 
@@ -266,8 +266,10 @@ def test_an_answer_that_is_lost_makes_no_second_reading(hand: Page, server: Serv
     page.context.route(
         re.compile(r"/api/jobs/.*/readings$"), lambda r: swallow(r) if r.request.method == "POST" else r.continue_()
     )
-    with page.expect_response(lambda r: r.url.endswith("/readings") and r.request.method == "POST" and r.ok):
-        type_reading(page, "432")
+    type_reading(page, "432")
+    # The page sends it again, or its worker does, whoever is first.
+    until(lambda: ask(server, f"/jobs/{key}/readings"), lambda series: bool(series))
+    until(lambda: ask_local(page), lambda waiting: waiting == [])
     expect(page.get_by_role("region", name="Signal")).to_have_count(0)
     assert lost["n"] == 1
     assert ask(server, f"/jobs/{key}/readings")[0]["total"] == 1
@@ -320,3 +322,39 @@ def test_the_page_can_be_installed(hand: Page, server: Server) -> None:
     server.cut()
     page.goto(f"{server.address}/notes/words")
     expect(page.get_by_role("heading", name="Notes", exact=True)).to_be_visible()
+
+
+def test_what_waits_goes_though_the_page_is_closed(hand: Page, server: Server) -> None:
+    """The browser wakes the worker when there is signal again; the page is long gone."""
+    page = hand
+    key = installed(page, server)
+    page.get_by_role("button", name="Done", exact=True).tap()
+    expect(page.get_by_text("Pump started")).to_be_visible()
+    devtools = page.context.new_cdp_session(page)
+    found: list[dict[str, Any]] = []
+    devtools.on("ServiceWorker.workerRegistrationUpdated", lambda e: found.extend(e["registrations"]))
+    devtools.send("ServiceWorker.enable")
+    # Asking the page anything lets what the browser tells come in.
+    until(lambda: page.evaluate("1") and [r for r in found if r["scopeURL"].startswith(server.address)], bool)
+    server.cut()
+    type_reading(page, "444")
+    type_reading(page, "433")
+    until(lambda: len(ask_local(page)), lambda n: n == 2)
+    # Of another origin: nothing of the application is open.
+    page.goto("about:blank")
+    server.start()
+    assert ask(server, f"/jobs/{key}/readings") == []
+    registration = next(r for r in found if r["scopeURL"].startswith(server.address))
+    sync = {"origin": server.address, "registrationId": registration["registrationId"], "tag": "rough-draw-line"}
+
+    def woken() -> list[dict[str, Any]]:
+        devtools.send("ServiceWorker.dispatchSyncEvent", {**sync, "lastChance": False})
+        series: list[dict[str, Any]] = ask(server, f"/jobs/{key}/readings")
+        return series
+
+    series = until(woken, lambda s: bool(s) and s[0]["total"] == 2)
+    assert [round(p / 0.133322) for p in series[0]["pa"]] == [444, 433]
+    page.goto(f"{server.address}/")
+    expect(page.get_by_role("heading", name="Yard")).to_be_visible()
+    until(lambda: ask_local(page), lambda waiting: waiting == [])
+    assert ask(server, f"/jobs/{key}/readings")[0]["total"] == 2

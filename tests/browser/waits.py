@@ -10,12 +10,35 @@ from playwright.sync_api import Page, Request, Response, expect
 
 from tests.browser.conftest import PATIENCE_MS
 
-UNSAVED = "() => !Object.keys(localStorage).some((k) => k.startsWith('rough-draw-draft:'))"
+KEPT = """async () => {
+  const there = (await indexedDB.databases()).some((d) => d.name === 'rough-draw-kept');
+  if (!there) return {};
+  const db = await new Promise((ok, no) => {
+    const asked = indexedDB.open('rough-draw-kept');
+    asked.onsuccess = () => ok(asked.result);
+    asked.onerror = () => no(asked.error);
+  });
+  const store = db.transaction('kept').objectStore('kept');
+  const all = (asked) => new Promise((ok, no) => {
+    asked.onsuccess = () => ok(asked.result);
+    asked.onerror = () => no(asked.error);
+  });
+  const [names, values] = await Promise.all([all(store.getAllKeys()), all(store.getAll())]);
+  db.close();
+  return Object.fromEntries(names.map((name, n) => [name, values[n]]));
+}"""
+"""What the device keeps until the server has it, by name."""
+
+
+def kept(page: Page) -> dict[str, Any]:
+    """What a page that is opened now would find on the device."""
+    found: dict[str, Any] = page.evaluate(KEPT)
+    return found
 
 
 def saved(page: Page) -> None:
     """Every edit of a sheet made so far is on the server: until then the device keeps it."""
-    page.wait_for_function(UNSAVED, timeout=PATIENCE_MS)
+    until(lambda: [name for name in kept(page) if name.startswith("draft:")], lambda drafts: not drafts)
 
 
 def told(method: str, ending: str) -> Callable[[Response], bool]:

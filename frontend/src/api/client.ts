@@ -137,7 +137,7 @@ async function ask<T>(method: string, path: string, body?: unknown): Promise<T> 
     });
   }
   heard(true);
-  if (response.status === 401) window.dispatchEvent(new Event(SIGNED_OUT));
+  if (response.status === 401) globalThis.dispatchEvent(new Event(SIGNED_OUT));
   if (!response.ok) {
     const problem = (await response.json().catch(() => null)) as Problem | null;
     throw new ApiError(

@@ -1,6 +1,7 @@
 import { act, renderHook, waitFor } from "@testing-library/react";
 import { describe, expect, it } from "vitest";
 
+import { draftOf } from "../lib/drafts";
 import { heard } from "../lib/reach";
 import { page } from "../test/page";
 import { problem, server } from "../test/server";
@@ -24,7 +25,7 @@ describe("a sheet under edit", () => {
     expect(editor.current.job?.title).toBe("new");
     await waitFor(() => expect(editor.current.version).toBe(4));
     expect(asked.filter((a) => a.method === "PUT")).toEqual([{ method: "PUT", path: "/api/jobs/j", body: { version: 3, job: { title: "new" } } }]);
-    expect(localStorage.length).toBe(0);
+    expect(draftOf("j")).toBeNull();
   });
 
   it("sends what was edited during a save on top of that save's version", async () => {
@@ -61,7 +62,7 @@ describe("a sheet under edit", () => {
     act(() => editor.current.edit(titled("mine")));
     await waitFor(() => expect(editor.current.job?.title).toBe("theirs"));
     expect(editor.current.fault?.status).toBe(409);
-    expect(localStorage.length).toBe(0);
+    expect(draftOf("j")).toBeNull();
   });
 
   it("keeps an edit on the device without signal, and saves it when the server is back", async () => {
@@ -73,12 +74,12 @@ describe("a sheet under edit", () => {
     act(() => editor.current.edit(titled("mine")));
     await waitFor(() => expect(editor.current.fault?.problem.title).toBe("Not saved yet"));
     expect(editor.current.job?.title).toBe("mine");
-    expect(localStorage.getItem("rough-draw-draft:j")).toContain("mine");
+    expect(draftOf("j")?.job.title).toBe("mine");
     there = true;
     act(() => heard(true));
     await waitFor(() => expect(editor.current.version).toBe(4));
     expect(asked.filter((a) => a.method === "PUT").at(-1)!.body).toMatchObject({ version: 3 });
-    expect(localStorage.getItem("rough-draw-draft:j")).toBeNull();
+    expect(draftOf("j")).toBeNull();
   });
 
   it("leaves what was refused in view, with the reason, until the next edit mends it", async () => {

@@ -1,4 +1,4 @@
-import { beforeEach, describe, expect, it, vi } from "vitest";
+import { describe, expect, it, vi } from "vitest";
 
 import type { Job } from "../api/client";
 import { problem, server } from "../test/server";
@@ -6,12 +6,11 @@ import { problem, server } from "../test/server";
 const job = { title: "mine" } as Job;
 const fresh = async () => {
   vi.resetModules();
+  await (await import("./kept")).ready;
   return import("./drafts");
 };
 
 describe("edits kept on the device", () => {
-  beforeEach(() => localStorage.clear());
-
   it("go to the server on top of the version they were made on", async () => {
     const asked = server(() => ({ body: {} }));
     const { keepDraft, sendDrafts, anyDrafts } = await fresh();

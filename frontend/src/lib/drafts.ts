@@ -1,6 +1,7 @@
 import type { Job } from "../api/client";
 import { ApiError } from "../api/client";
 import { commands } from "../api/commands";
+import { change, names, read } from "./kept";
 import { onBack, waitsAfter } from "./reach";
 
 /**
@@ -17,28 +18,21 @@ interface Draft {
   refused?: string;
 }
 
-const STORE = "rough-draw-draft:";
+const PREFIX = "draft:";
 const open = new Set<string>();
 
-const nameOf = (key: string) => STORE + key;
+const nameOf = (key: string) => PREFIX + key;
 
-export function draftOf(key: string): Draft | null {
-  try {
-    return JSON.parse(localStorage.getItem(nameOf(key)) ?? "null") as Draft | null;
-  } catch {
-    return null;
-  }
-}
+export const draftOf = (key: string): Draft | null => read<Draft>(nameOf(key)) ?? null;
 
-export function keepDraft(key: string, draft: Draft): void {
-  try {
-    localStorage.setItem(nameOf(key), JSON.stringify(draft));
-  } catch {
-    // A full store: the edit is still in the page, and goes to the server from there.
-  }
-}
+/** Without room on the device the edit is still in the page, and goes to the server from there. */
+const keep = (key: string, draft: Draft | undefined): Promise<void> => change<Draft>(nameOf(key), () => draft).catch(() => undefined);
 
-export const dropDraft = (key: string): void => localStorage.removeItem(nameOf(key));
+export const keepDraft = (key: string, draft: Draft): void => void keep(key, draft);
+
+export const dropDraft = (key: string): void => {
+  if (draftOf(key)) void keep(key, undefined);
+};
 
 /** While an editor has this sheet open, it sends its own. */
 export function editing(key: string): () => void {
@@ -46,10 +40,7 @@ export function editing(key: string): () => void {
   return () => open.delete(key);
 }
 
-const held = (): string[] =>
-  Object.keys(localStorage)
-    .filter((k) => k.startsWith(STORE))
-    .map((k) => k.slice(STORE.length));
+const held = (): string[] => names().filter((k) => k.startsWith(PREFIX)).map((k) => k.slice(PREFIX.length));
 
 export const anyDrafts = (): boolean => held().length > 0;
 
@@ -63,9 +54,9 @@ export async function sendDrafts(): Promise<void> {
         if (draft.behind && e instanceof ApiError && e.status === 409) return commands.saveJob(key, draft.version + 1, draft.job);
         throw e;
       });
-      dropDraft(key);
+      await keep(key, undefined);
     } catch (e) {
-      if (e instanceof ApiError && !waitsAfter(e.status)) keepDraft(key, { ...draft, refused: e.problem.detail });
+      if (e instanceof ApiError && !waitsAfter(e.status)) await keep(key, { ...draft, refused: e.problem.detail });
     }
   }
 }

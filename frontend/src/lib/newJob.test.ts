@@ -1,8 +1,7 @@
-import { afterEach, expect, test, vi } from "vitest";
+import { expect, test, vi } from "vitest";
 
+import { change } from "./kept";
 import { asked, BLANK, keepAnswers, keptAnswers } from "./newJob";
-
-afterEach(() => localStorage.clear());
 
 test("what was answered stands again after a reload, and nothing once the job is open", () => {
   keepAnswers({ ...BLANK, customer: "Quayside Blooms", condition: "flooded" });
@@ -11,19 +10,20 @@ test("what was answered stands again after a reload, and nothing once the job is
   expect(keptAnswers()).toEqual(BLANK);
 });
 
-test.each(["{", "null", "[]", '{"customer": 7, "unit": "Room 2", "more": "x"}'])("a store that holds %s does no harm", (kept) => {
-  localStorage.setItem("rough-draw-new-job", kept);
+test.each(["{", null, [], { customer: 7, unit: "Room 2", more: "x" }])("a store that holds %j does no harm", async (kept) => {
+  await change<unknown>("new-job", () => kept);
   const found = keptAnswers();
   expect(found.customer).toBe("");
   expect(Object.keys(found)).toEqual(Object.keys(BLANK));
 });
 
 test("a full store keeps nobody from going on", () => {
-  vi.spyOn(Storage.prototype, "setItem").mockImplementation(() => {
+  const put = vi.spyOn(IDBObjectStore.prototype, "put").mockImplementation(() => {
     throw new DOMException("full", "QuotaExceededError");
   });
   keepAnswers({ ...BLANK, unit: "Room 2" });
-  vi.restoreAllMocks();
+  expect(keptAnswers().unit).toBe("Room 2");
+  put.mockRestore();
 });
 
 test("an own system goes by its number", () => {

@@ -1,4 +1,5 @@
 import type { Job } from "../api/client";
+import { change, read } from "./kept";
 
 type Condition = NonNullable<NonNullable<Job["scope"]>["condition"]>;
 
@@ -14,29 +15,21 @@ export interface Answers {
   condition: Condition;
 }
 
-const STORE = "rough-draw-new-job";
+const NAME = "new-job";
 export const BLANK: Answers = { customer: "", site: "", unit: "", system: "cooler", refrigerant: "", condition: "open-hours" };
 
 export function keptAnswers(): Answers {
-  try {
-    const found: unknown = JSON.parse(localStorage.getItem(STORE) ?? "{}");
-    const kept = Object.entries(BLANK).map(([k, v]) => {
-      const was = (found as Record<string, unknown> | null)?.[k];
-      return [k, typeof was === "string" ? was : v];
-    });
-    return Object.fromEntries(kept) as unknown as Answers;
-  } catch {
-    return { ...BLANK };
-  }
+  const found = read<Record<string, unknown>>(NAME);
+  const kept = Object.entries(BLANK).map(([k, v]) => {
+    const was = found?.[k];
+    return [k, typeof was === "string" ? was : v];
+  });
+  return Object.fromEntries(kept) as unknown as Answers;
 }
 
 export function keepAnswers(answers: Answers | null): void {
-  try {
-    if (answers === null) localStorage.removeItem(STORE);
-    else localStorage.setItem(STORE, JSON.stringify(answers));
-  } catch {
-    // A full store: they stand in the page.
-  }
+  // Without room on the device they stand in the page.
+  change(NAME, () => answers ?? undefined).catch(() => undefined);
 }
 
 /** The answers as the server asks for them. */

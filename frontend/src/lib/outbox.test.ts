@@ -1,17 +1,30 @@
-import { beforeEach, describe, expect, it, vi } from "vitest";
+import { describe, expect, it, vi } from "vitest";
 
 import { problem, server } from "../test/server";
 
 const fresh = async () => {
   vi.resetModules();
-  return { ...(await import("./outbox")), ...(await import("./reach")) };
+  const kept = await import("./kept");
+  await kept.ready;
+  return { ...(await import("./outbox")), ...(await import("./reach")), ...kept };
 };
 const settled = () => new Promise((go) => setTimeout(go, 20));
-const stored = () => JSON.parse(localStorage.getItem("rough-draw-outbox") ?? "[]") as { refused?: string; tries: number; body: { kind?: string } }[];
+
+interface Stored {
+  refused?: string;
+  tries: number;
+  body: { kind?: string };
+}
+
+/** What a page opened now would find on the device. */
+const stored = async (): Promise<Stored[]> => {
+  vi.resetModules();
+  const kept = await import("./kept");
+  await kept.ready;
+  return kept.read<Stored[]>("outbox") ?? [];
+};
 
 describe("what is on its way", () => {
-  beforeEach(() => localStorage.clear());
-
   it("is sent, with an id of its own, and taken off the device", async () => {
     const asked = server(() => ({ status: 201 }));
     const { send } = await fresh();
@@ -20,7 +33,7 @@ describe("what is on its way", () => {
     expect(asked[0]).toMatchObject({ method: "POST", path: "/api/jobs/j/touches", body: { kind: "pump-on" } });
     expect((asked[0]!.body as { key: string }).key).toMatch(/^[0-9a-f]{32}$/);
     expect((asked[0]!.body as { at?: number }).at).toBeUndefined();
-    expect(stored()).toEqual([]);
+    expect(await stored()).toEqual([]);
   });
 
   it("waits without signal, and goes in its order and once when it is back, with the times it was made at", async () => {
@@ -29,7 +42,7 @@ describe("what is on its way", () => {
     const { send, heard } = await fresh();
     expect(await send("j", "touch", { kind: "pump-on" })).toBe("waiting");
     expect(await send("j", "reading", { gauge: "typed", pa: 50 })).toBe("waiting");
-    expect(stored()).toHaveLength(2);
+    expect(await stored()).toHaveLength(2);
     there = true;
     asked.length = 0;
     heard(true);
@@ -38,17 +51,17 @@ describe("what is on its way", () => {
     expect(bodies).toHaveLength(2);
     expect(bodies[0]!.at).toBeGreaterThan(1e9);
     expect(bodies[1]!.readings![0]!.at).toBeGreaterThanOrEqual(bodies[0]!.at!);
-    expect(stored()).toEqual([]);
+    expect(await stored()).toEqual([]);
   });
 
   it("is told at once what the server will not take, and does not keep it", async () => {
     server(() => problem(422, "there is no valve 'x'"));
     const { send } = await fresh();
     await expect(send("j", "touch", { kind: "open:x" })).rejects.toThrow("there is no valve");
-    expect(stored()).toEqual([]);
+    expect(await stored()).toEqual([]);
   });
 
-  it("holds what stands behind a refused one of the same job, and lets others pass", async () => {
+  it("comes over from where an earlier version kept it, and holds what stands behind a refused one of the same job, and lets others pass", async () => {
     localStorage.setItem(
       "rough-draw-outbox",
       JSON.stringify([
@@ -61,14 +74,14 @@ describe("what is on its way", () => {
     const { flush, drop } = await fresh();
     await flush();
     expect(asked.map((a) => (a.body as { kind: string }).kind)).toEqual(["open:x", "isolate"]);
-    expect(stored().map((i) => [i.body.kind, i.refused])).toEqual([
+    expect((await stored()).map((i) => [i.body.kind, i.refused])).toEqual([
       ["open:x", "no such valve"],
       ["pump-on", undefined],
     ]);
     drop("1");
     await settled();
     expect(asked.at(-1)!.body).toMatchObject({ kind: "pump-on", at: 2, key: "2" });
-    expect(stored()).toEqual([]);
+    expect(await stored()).toEqual([]);
   });
 
   it("reads nothing where the store holds nonsense", async () => {
@@ -79,10 +92,30 @@ describe("what is on its way", () => {
     expect(asked).toHaveLength(1);
   });
 
+  it("is sent though the device has no room, and says that only the page has it while it waits", async () => {
+    let there = false;
+    const asked = server(() => (there ? { status: 201 } : "no signal"));
+    const { send, heard, hasRoom } = await fresh();
+    const put = vi.spyOn(IDBObjectStore.prototype, "put").mockImplementation(() => {
+      throw new DOMException("full", "QuotaExceededError");
+    });
+    expect(await send("j", "reading", { gauge: "typed", pa: 50 })).toBe("waiting");
+    expect(await send("j", "reading", { gauge: "typed", pa: 40 })).toBe("waiting");
+    expect(hasRoom()).toBe(false);
+    put.mockRestore();
+    there = true;
+    asked.length = 0;
+    heard(true);
+    await settled();
+    expect(asked.filter((a) => a.method === "POST").map((a) => (a.body as { readings: { pa: number }[] }).readings[0]!.pa)).toEqual([50, 40]);
+    expect(hasRoom()).toBe(true);
+    expect(await stored()).toEqual([]);
+  });
+
   it.each([401, 429, 503])("waits after %i instead of giving up", async (status) => {
     server(() => problem(status, "later"));
     const { send } = await fresh();
     expect(await send("j", "touch", { kind: "note" })).toBe("waiting");
-    expect(stored()).toHaveLength(1);
+    expect(await stored()).toHaveLength(1);
   });
 });

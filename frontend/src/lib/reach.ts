@@ -23,10 +23,11 @@ export function heard(ok: boolean): void {
   if (ok === now.ok) return;
   now = { ok, since: Date.now() };
   told.forEach((t) => t());
-  window.clearInterval(asking);
+  globalThis.clearInterval(asking);
   if (ok) back.forEach((b) => b());
   else {
-    asking = window.setInterval(ping, PING_MS);
+    // The worker is woken when there is signal again; it does not ask.
+    if (typeof window !== "undefined") asking = window.setInterval(ping, PING_MS);
     lost.forEach((l) => l());
   }
 }

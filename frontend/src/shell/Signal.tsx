@@ -3,16 +3,20 @@ import { useState } from "react";
 import { Link } from "react-router";
 
 import { clock } from "../lib/format";
-import { drop, retry, useOutbox, type Waiting } from "../lib/outbox";
+import { drop, retry, useOutbox, useRoom, type Waiting } from "../lib/outbox";
 import { useReach } from "../lib/reach";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
 import { Tag } from "../ui/Sheet";
 
+/** Said where what waits is in memory alone. */
+export const NO_ROOM = "This device has no room to keep it: leave this page open until it is sent.";
+
 /** Whether the server answers, and what waits to be sent to it: said once, politely, over every page. */
 export function Signal() {
   const reach = useReach();
   const waiting = useOutbox();
+  const room = useRoom();
   const [open, setOpen] = useState(false);
   const refused = waiting.filter((w) => w.refused);
   if (reach.ok && waiting.length === 0) return null;
@@ -28,6 +32,7 @@ export function Signal() {
               {count} waiting to be sent
             </strong>
           )}
+          {count > 0 && !room && <strong className="text-stop"> {NO_ROOM}</strong>}
           {refused.length > 0 && <strong className="text-stop"> {refused.length} not taken</strong>}
         </p>
         {waiting.length > 0 && (

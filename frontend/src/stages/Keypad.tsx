@@ -6,8 +6,10 @@ import { ApiError } from "../api/client";
 import { options, refresh, refreshRun } from "../api/options";
 import { useJob, useSystem } from "../api/queries";
 import { ATMOSPHERE_PA, clock } from "../lib/format";
+import { hasRoom } from "../lib/kept";
 import { send } from "../lib/outbox";
 import { useUnits } from "../lib/units";
+import { NO_ROOM } from "../shell/Signal";
 import { Button } from "../ui/Button";
 import { Segments } from "../ui/Choice";
 import { Modal } from "../ui/Modal";
@@ -67,7 +69,10 @@ export function Keypad({ open, onClose, jobKey }: { open: boolean; onClose: () =
         setLast((l) => [`${clock(at, true)}  ${shown}`, ...l].slice(0, 3));
         setText("");
         setFault("");
-        if (how === "waiting") return;
+        if (how === "waiting") {
+          if (!hasRoom()) setFault(NO_ROOM);
+          return;
+        }
         refresh(client, ["readings"], jobKey);
         refreshRun(client, jobKey);
       },
@@ -103,7 +108,7 @@ export function Keypad({ open, onClose, jobKey }: { open: boolean; onClose: () =
           ))}
         </div>
       )}
-      {fault && <Fault title="Not stored" detail={fault} />}
+      {fault && <Fault title={fault === NO_ROOM ? "Not on this device" : "Not stored"} detail={fault} />}
       <div className="grid grid-cols-3 gap-2">
         {["7", "8", "9", "4", "5", "6", "1", "2", "3", sign, "0", "⌫"].map((k) => (
           <Button key={k} className="figure min-h-16 text-heading" aria-label={k === "⌫" ? "Back" : k} onClick={() => press(k)}>

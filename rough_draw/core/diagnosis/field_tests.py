@@ -73,6 +73,10 @@ class Test:
         """An outcome in words; its key where this rig's test no longer has it."""
         return next((o.words for o in self.outcomes if o.key == outcome), outcome)
 
+    def number_of(self, outcome: str) -> int | None:
+        """Which of its outcomes this is; None where this rig's test does not have it."""
+        return next((n for n, o in enumerate(self.outcomes) if o.key == outcome), None)
+
     def outcome_at(self, pa: float) -> str:
         """The outcome of a reading, Pa."""
         return self.outcomes[int(np.searchsorted(self.levels, pa))].key

@@ -1,0 +1,71 @@
+import { describe, expect, it, vi } from "vitest";
+
+/** A tab of its own: the module once more, on the same device. */
+async function tab() {
+  vi.resetModules();
+  const kept = await import("./kept");
+  await kept.ready;
+  return kept;
+}
+const settled = () => new Promise((go) => setTimeout(go, 30));
+const add = (n: number) => (old: number[] | undefined) => [...(old ?? []), n];
+
+describe("what the device keeps", () => {
+  it("is in memory at once, and there for the next page when the promise settles", async () => {
+    const one = await tab();
+    const done = one.change("list", add(1));
+    expect(one.read("list")).toEqual([1]);
+    await done;
+    expect((await tab()).read("list")).toEqual([1]);
+  });
+
+  it("is changed by several tabs at once without losing one of the changes", async () => {
+    const [one, two, three] = [await tab(), await tab(), await tab()];
+    await Promise.all(Array.from({ length: 30 }, (_, n) => [one, two, three][n % 3]!.change("list", add(n))));
+    await settled();
+    const found = (await tab()).read<number[]>("list")!;
+    expect([...found].sort((a, b) => a - b)).toEqual(Array.from({ length: 30 }, (_, n) => n));
+    // Each tab has heard of all of it, in one order.
+    for (const each of [one, two, three]) expect(each.read("list")).toEqual(found);
+  });
+
+  it("that came over a full device is made good with the next change", async () => {
+    const one = await tab();
+    await one.change("list", add(1));
+    const put = vi.spyOn(IDBObjectStore.prototype, "put").mockImplementation(() => {
+      throw new DOMException("full", "QuotaExceededError");
+    });
+    await expect(one.change("list", add(2))).rejects.toThrow();
+    await expect(one.change("list", add(3))).rejects.toThrow();
+    expect(one.read("list")).toEqual([1, 2, 3]);
+    expect(one.hasRoom()).toBe(false);
+    put.mockRestore();
+    await one.change("list", add(4));
+    expect(one.hasRoom()).toBe(true);
+    expect((await tab()).read("list")).toEqual([1, 2, 3, 4]);
+  });
+
+  it("is nothing once nothing is to be kept, and comes over from an earlier version once", async () => {
+    localStorage.setItem("rough-draw-outbox", JSON.stringify([{ id: "1" }]));
+    localStorage.setItem("rough-draw-draft:a-job", JSON.stringify({ version: 3 }));
+    localStorage.setItem("rough-draw-draft:b-job", "{not json");
+    const one = await tab();
+    expect(one.read("outbox")).toEqual([{ id: "1" }]);
+    expect(one.read("draft:a-job")).toEqual({ version: 3 });
+    expect(one.read("draft:b-job")).toBeUndefined();
+    expect(Object.keys(localStorage)).toEqual([]);
+    await one.change("outbox", () => undefined);
+    expect((await tab()).names()).toEqual(["draft:a-job"]);
+  });
+
+  it("is in memory alone where the browser has no store", async () => {
+    const open = vi.spyOn(indexedDB, "open").mockImplementation(() => {
+      throw new DOMException("shut off", "SecurityError");
+    });
+    const one = await tab();
+    expect(one.hasRoom()).toBe(false);
+    await expect(one.change("list", add(1))).rejects.toThrow();
+    expect(one.read("list")).toEqual([1]);
+    open.mockRestore();
+  });
+});
