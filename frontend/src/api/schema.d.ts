@@ -3715,6 +3715,11 @@ export interface components {
              */
             kind: "items" | "sections" | "sweep" | "pressure-test" | "oil" | "blank-off" | "rig-proof" | "gauge";
             /**
+             * Proposed
+             * @description the item that the sheet speaks for, where one is enough
+             */
+            proposed: string;
+            /**
              * State
              * @enum {string}
              */
@@ -5745,6 +5750,11 @@ export interface components {
             key: string;
             /** Mark */
             mark: string;
+            /**
+             * Optional
+             * @description whether the rig is proved without it
+             */
+            optional: boolean;
             own_pa_m3_s: components["schemas"]["RangeOut"] | null;
             settled_pa: components["schemas"]["RangeOut"];
             /** Short */

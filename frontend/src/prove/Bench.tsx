@@ -2,16 +2,14 @@ import type { BenchOut, ProofStageOut, StageReading } from "../api/client";
 import { useBench, useBenchTouch } from "../api/queries";
 import { MICRON_PA, range } from "../lib/format";
 import { useUnits } from "../lib/units";
-import { pumpOf, withPart } from "../rig/parts";
 import { Button } from "../ui/Button";
 import { NumberField } from "../ui/Field";
 import { Fault, Tag } from "../ui/Sheet";
 import { BenchChart } from "./BenchChart";
+import { readingOf, withStage } from "./evidence";
 import { Judged } from "./forms";
 import type { GateProps } from "./types";
 import { Word } from "../ui/Word";
-
-const EMPTY: StageReading = { running: true, added_l: 0, part: "" };
 
 const NEXT: Record<string, string> = {
   "pump-on": "Start the pump",
@@ -30,15 +28,7 @@ export function Bench({ proof, prove, editor, jobKey }: GateProps) {
   const index = Math.max(0, stages.findIndex((s) => s.key === b.stage));
   const stage = stages[index];
   if (!stage) return null;
-  const keep = (key: string, read: StageReading) =>
-    editor.edit((j) => {
-      // The reading is of the part that stands here now.
-      const reading = { ...read, part: stages.find((s) => s.key === key)?.mark ?? "" };
-      const pump = pumpOf(j);
-      const measured = key === "pump" && pump && reading.settled_micron && reading.running !== false;
-      const next = measured ? withPart(j, pump.id, { blank_off_micron: Math.min(20000, Math.max(1, Math.round(reading.settled_micron!))) }) : j;
-      return { ...next, prove: { ...next.prove!, stages: { ...next.prove?.stages, [key]: reading } } };
-    });
+  const keep = (key: string, read: StageReading) => editor.edit((j) => withStage(j, stages, key, read));
   const then = stages[index + 1];
   const act = () => {
     if (b.next === "keep" && b.reading) {
@@ -76,7 +66,7 @@ export function Bench({ proof, prove, editor, jobKey }: GateProps) {
           </div>
         </>
       )}
-      <Typed stage={stage} reading={prove.stages?.[stage.key] ?? EMPTY} shown={!b.attached} onChange={(r) => keep(stage.key, r)} />
+      <Typed stage={stage} reading={readingOf(prove, stage.key)} shown={!b.attached} onChange={(r) => keep(stage.key, r)} />
       <Results stages={stages} />
       {proof.blank_off.before_micron.length > 0 && stage.key === "pump" && (
         <p className="text-soft">

@@ -7,6 +7,7 @@ import { Segments } from "../ui/Choice";
 import { Tick } from "../ui/Tick";
 import { NumberField, TextField } from "../ui/Field";
 import { Tag } from "../ui/Sheet";
+import { withOil, type OilLook } from "./evidence";
 import { OilGlass } from "./OilGlass";
 import { gateOf, type GateProps } from "./types";
 
@@ -122,17 +123,12 @@ export function TestForm({ proof, prove, set }: GateProps) {
   );
 }
 
-type OilLook = NonNullable<NonNullable<GateProps["prove"]>["oil"]>;
-
 /** The pump's oil: how it looks, how much, and when it is due by the firm's own rule. */
 export function OilForm({ proof, prove, set, job, editor }: GateProps) {
   const u = useUnits();
   const oil = proof.oil;
   const pump = pumpOf(job);
-  const look = (v: OilLook) => {
-    const pumpOil = v === "fresh" ? "fresh" : v === "milky" ? "wet" : "used";
-    editor.edit((j) => ({ ...(pump ? withPart(j, pump.id, { oil: pumpOil }) : j), prove: { ...j.prove!, oil: v, oil_changed: false } }));
-  };
+  const look = (v: OilLook) => editor.edit((j) => withOil(j, v));
   return (
     <>
       <div role="radiogroup" aria-label="As it looks in the glass" className="grid grid-cols-2 gap-2 sm:grid-cols-4">

@@ -25,7 +25,7 @@ export function Prove(props: StageProps) {
   return (
     <div className="grid items-start gap-4 md:grid-cols-[minmax(360px,440px)_minmax(0,1fr)]">
       <Sheet title="Before the pump runs" aside={left === 0 ? "nothing holds it up" : `${left} of ${data.gates.length} to go`}>
-        <AllSeen gates={data.gates} prove={props.job.prove!} set={(change) => props.editor.edit((j) => ({ ...j, prove: { ...j.prove!, ...change } }))} />
+        <AllSeen gates={data.gates} proof={data} job={props.job} editor={props.editor} />
         <ul className="list-none p-0">
           {data.gates.map((g) => (
             <li key={g.key} className="border-t-2 border-rule first:border-0">

@@ -21,6 +21,7 @@ class GateOut(BaseModel):
     kind: Literal["items", "sections", "sweep", "pressure-test", "oil", "blank-off", "rig-proof", "gauge"]
     items: list[Choice]
     any_of: bool
+    proposed: str = Field(description="the item that the sheet speaks for, where one is enough")
     state: Literal["open", "passed", "stated", "doubtful", "failed", "skipped"]
     words: Said
 
@@ -85,6 +86,7 @@ class ProofStageOut(BaseModel):
     mark: str
     volume_m3: float
     shuts: bool
+    optional: bool = Field(description="whether the rig is proved without it")
     settled_pa: RangeOut
     usual_pa_m3_s: RangeOut
     verdict: str

@@ -97,7 +97,8 @@ def opinion(case: Case, answers: Sequence[Answered] = (), tests: Sequence[Test] 
     ``tests`` are those of `tests_of`, where they are at hand: they are simulated, and the same for any answers.
     """
     every = {t.key: t for t in (tests if tests is not None else tests_of(case))}
-    told = [(t, n) for a in answers if (t := every.get(a.test)) is not None and (n := t.number_of(a.outcome)) is not None]
+    asked = [(every[a.test], a.outcome) for a in answers if a.test in every]
+    told = [(t, n) for t, outcome in asked if (n := t.number_of(outcome)) is not None]
     odds = supported(case.odds, [{k: p[n] ** t.power for k, p in t.likelihood.items()} for t, n in told])
     found = {kind: t.outcomes[n].words for t, n in told for kind in t.outcomes[n].means}
     causes = {one.key: one for w in case.weighed for one in w.cause.each}

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Literal
 
@@ -31,12 +31,15 @@ class Item:
 
 @dataclass(frozen=True, kw_only=True)
 class GateSpec:
-    """A check: what is asked and why. ``any_of``: one of its items is enough."""
+    """A check: what is asked and why. ``any_of``: one of its items is enough; ``proposed``: the one that the sheet
+    speaks for, empty where it does not tell.
+    """
 
     key: str
     kind: Kind = "items"
     items: tuple[Item, ...] = ()
     any_of: bool = False
+    proposed: str = ""
 
     @property
     def title(self) -> Message:
@@ -100,8 +103,23 @@ def gates_for(job: Job) -> tuple[GateSpec, ...]:
         items=_items("sweep", "swept"),
     )
     flammable = (FLAMMABLE,) if job.scope.fluid.flammable else ()
-    first = (POWER, COMPRESSOR, RECOVERED, *flammable, PROTECTION, TEST, vented, _sections(job), sweep, HEATERS)
+    compressor = replace(COMPRESSOR, proposed=_compressor_is(job))
+    recovered = replace(RECOVERED, proposed=_charge_went(job))
+    first = (POWER, compressor, recovered, *flammable, PROTECTION, TEST, vented, _sections(job), sweep, HEATERS)
     return (*first, OIL, BLANK, PROOF, GAUGE)
+
+
+def _compressor_is(job: Job) -> str:
+    """None, where the sheet has no compressor in what is evacuated; a condensing unit has one within."""
+    there = any(s.kind in ("compressor", "condenser") and not s.holds_charge for s in job.scope.sections)
+    return "" if there else "none"
+
+
+def _charge_went(job: Job) -> str:
+    """Where the refrigerant is, by the sheet: none was in a new system, and a unit that keeps its charge has it."""
+    if job.scope.condition == "new-dry":
+        return "none"
+    return "pumped-down" if any(s.holds_charge for s in job.scope.sections) else ""
 
 
 def _used(job: Job, section: str) -> bool:
