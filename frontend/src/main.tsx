@@ -7,6 +7,7 @@ import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
 import "./index.css";
 import { allowSound } from "./lib/sound";
 import { commands } from "./api/commands";
+import { again, againAfter } from "./api/options";
 import { takeSession } from "./api/session";
 import { anyDrafts, sendDrafts } from "./lib/drafts";
 import { BUILD, KEEP_MS, keepInMemory, keepsQuery, persister } from "./lib/keep";
@@ -19,7 +20,7 @@ initTheme();
 allowSound();
 
 // Without signal requests are made all the same: they tell whether it is back.
-const client = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false, networkMode: "always" }, mutations: { networkMode: "always" } } });
+const client = new QueryClient({ defaultOptions: { queries: { retry: again, retryDelay: againAfter, refetchOnWindowFocus: false, networkMode: "always" }, mutations: { networkMode: "always" } } });
 keepInMemory(client);
 
 const router = createBrowserRouter([

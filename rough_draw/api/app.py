@@ -5,7 +5,7 @@ from __future__ import annotations
 import asyncio
 import logging
 import threading
-from collections.abc import AsyncIterator
+from collections.abc import AsyncIterator, Sequence
 from contextlib import asynccontextmanager
 from pathlib import Path
 
@@ -35,6 +35,7 @@ from rough_draw.api.people import routes as people_routes
 from rough_draw.api.plan import break_routes, rig_routes
 from rough_draw.api.plan import routes as plan_routes
 from rough_draw.api.practice import routes as practice_routes
+from rough_draw.api.preparing import Preparation, Preparing
 from rough_draw.api.prove import routes as prove_routes
 from rough_draw.api.reading import Readers
 from rough_draw.api.record import history_routes, photo_routes, seal_routes
@@ -93,8 +94,13 @@ def _warm(hub: Hub) -> None:
             hub.listeners.changed_from_thread(job=stored.key)
 
 
-def create_app(path: str | Path, warm: bool = True, door: Door | None = None) -> FastAPI:
-    """The application on the database at ``path``; ``door`` says who may come in (anybody on this machine, if None)."""
+def create_app(
+    path: str | Path, warm: bool = True, door: Door | None = None, before: Sequence[Preparation] = ()
+) -> FastAPI:
+    """The application on the database at ``path``; ``door`` says who may come in (anybody on this machine, if None).
+
+    ``before``: what is prepared beside it, while it answers already.
+    """
     open_database(path)
     # Read before the first request asks for a sentence.
     bundles(FIRST)
@@ -105,9 +111,10 @@ def create_app(path: str | Path, warm: bool = True, door: Door | None = None) ->
         await hub.start()
         app.state.hub = hub
         app.state.alarms = Alarms()
-        if warm:
-            threading.Thread(target=_warm, args=(hub,), daemon=True).start()
-        beside = [asyncio.create_task(_resume(hub)), asyncio.create_task(Watcher(hub, app.state.alarms).run())]
+        beside = [
+            asyncio.create_task(_prepare(app.state.preparing, hub, warm)),
+            asyncio.create_task(Watcher(hub, app.state.alarms).run()),
+        ]
         yield
         for task in beside:
             task.cancel()
@@ -126,6 +133,7 @@ def create_app(path: str | Path, warm: bool = True, door: Door | None = None) ->
     errors.install(app)
 
     app.state.door = door or Door()
+    app.state.preparing = Preparing(before)
     app.state.tries = Tries()
     app.state.checks = Checks()
     app.add_middleware(Readers)
@@ -136,6 +144,18 @@ def create_app(path: str | Path, warm: bool = True, door: Door | None = None) ->
         app.include_router(module.router, prefix="/api")
     _serve_front(app)
     return app
+
+
+async def _prepare(preparing: Preparing, hub: Hub, warm: bool) -> None:
+    """Prepare what is to be, then read again the gauges that were read before, and load the engine."""
+    if preparing.said() is not None:
+        # A thread of its own: nobody who stops the server waits for it.
+        threading.Thread(target=preparing.run, daemon=True).start()
+        while preparing.said() is not None:
+            await asyncio.sleep(0.2)
+    if warm:
+        threading.Thread(target=_warm, args=(hub,), daemon=True).start()
+    await _resume(hub)
 
 
 async def _resume(hub: Hub) -> None:

@@ -11,6 +11,7 @@ from starlette.exceptions import HTTPException
 
 from rough_draw.core.engine.compile import EngineError
 from rough_draw.core.engine.network import NetworkError
+from rough_draw.core.engine.readiness import NotReady
 from rough_draw.core.message import Value, message
 from rough_draw.core.model.system import ScopeError
 from rough_draw.core.readings.csv_table import ReadingsError
@@ -107,6 +108,7 @@ def install(app: FastAPI) -> None:
         (Duplicate, 409, "duplicate"),
         (FileFault, 422, "file"),
         (PhotoFault, 422, "photo"),
+        (NotReady, 503, "building"),
         (NetworkError, 0, "rig"),
         (EngineError, 0, "run"),
     )

@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 import argparse
+from collections.abc import Sequence
 from pathlib import Path
 
+from rough_draw.api.preparing import Preparation
 from rough_draw.cli.access import check_host
+from rough_draw.cli.preparation import engine_first
 
 
-def _run_server(path: str, port: int, host: str = "127.0.0.1") -> None:
+def _run_server(path: str, port: int, host: str = "127.0.0.1", before: Sequence[Preparation] = ()) -> None:
     import uvicorn
 
     from rough_draw.api.access import LOOPBACK, Door
@@ -18,7 +21,7 @@ def _run_server(path: str, port: int, host: str = "127.0.0.1") -> None:
     door = Door(hosts=LOOPBACK) if alone else Door(locked=True)
     shown = f"[{host}]" if ":" in host else host
     print(f"Rough Draw on http://{shown}:{port}/  (stop with Ctrl-C)", flush=True)
-    app = create_app(path, door=door)
+    app = create_app(path, door=door, before=before)
     # Pages ask every few seconds: a connection is kept longer than that, or each would be made anew.
     uvicorn.run(
         app,
@@ -40,7 +43,7 @@ def serve(a: argparse.Namespace) -> None:
         serve_lan(a)
         return
     check_host(a.host, a.db)
-    _run_server(a.db, a.port, a.host)
+    _run_server(a.db, a.port, a.host, engine_first())
 
 
 def demo(a: argparse.Namespace) -> None:
@@ -53,6 +56,7 @@ def demo(a: argparse.Namespace) -> None:
         for ending in ("", "-wal", "-shm"):
             Path(a.db + ending).unlink(missing_ok=True)
     open_database(a.db)
+    before = engine_first()
     if not jobs.listing():
-        build()
-    _run_server(a.db, a.port)
+        before.append(Preparation("demo", build, 30.0))
+    _run_server(a.db, a.port, before=before)

@@ -53,10 +53,15 @@ def drop_stale(core: Path = CORE) -> int:
     return len(compiled)
 
 
+def is_made() -> bool:
+    """Whether the engine stands compiled from these very sources. Compiled code that is older is thrown away."""
+    drop_stale()
+    return any(CORE.glob("engine/__pycache__/*.nbc")) and any(CORE.glob("hold/__pycache__/*.nbc"))
+
+
 def warm() -> None:
     """Compile what the application uses; at once where that has been done."""
-    drop_stale()
-    if any(CORE.glob("engine/__pycache__/*.nbc")) and any(CORE.glob("hold/__pycache__/*.nbc")):
+    if is_made():
         return
     print("Compiling the engine (about a minute, once)", file=sys.stderr)
     import numpy as np

@@ -90,6 +90,7 @@ export type LinesNote = S["LinesOut"];
 export type NotesPages = S["PagesOut"];
 export type PersonOut = S["PersonOut"];
 export type SessionOut = S["SessionOut"];
+export type HealthOut = S["HealthOut"];
 export type DialOut = S["DialOut"];
 export type DisplayUnit = S["DisplayUnit"];
 export type Settings = S["Settings"];

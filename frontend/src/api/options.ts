@@ -15,6 +15,7 @@ import type {
   DebriefOut,
   DialOut,
   ForesightOut,
+  HealthOut,
   HistoryOut,
   Job,
   JobOut,
@@ -49,15 +50,21 @@ import type {
   WhyOut,
   YardRow,
 } from "./client";
-import { get, post } from "./client";
+import { ApiError, get, post } from "./client";
 
 /**
  * Everything that can be asked of the server: its path, its key, how long an answer counts. Nothing else in the front
  * end knows a path or a key (a rule of the linter holds it to that); components take an option and `useQuery` it.
  */
 
+/** Whether a server that has just been started still makes what the answer needs: it is asked again until it has. */
+const isBuilding = (e: Error): boolean => e instanceof ApiError && e.status === 503;
+const UNTIL_BUILT = 100;
+export const again = (times: number, e: Error): boolean => times < (isBuilding(e) ? UNTIL_BUILT : 1);
+export const againAfter = (_: number, e: Error): number => (isBuilding(e) ? 2000 : 1000);
+
 /** What follows from the sheet is asked for again at each version; the last answer stays until the next is there. */
-const ofVersion = { placeholderData: keepPreviousData, retry: false } as const;
+const ofVersion = { placeholderData: keepPreviousData, retry: (times: number, e: Error): boolean => isBuilding(e) && times < UNTIL_BUILT } as const;
 const MINUTE = 60_000;
 /** The news say what has changed; this is for what they might miss. */
 const NOW_AND_THEN = MINUTE;
@@ -85,6 +92,8 @@ export const options = {
   kit: () => queryOptions({ queryKey: ["kit"], queryFn: () => get<KitCard[]>("/kit") }),
   purchases: () => queryOptions({ queryKey: ["purchases"], queryFn: () => get<PurchasesOut>("/purchases") }),
   templates: () => queryOptions({ queryKey: ["templates"], queryFn: () => get<OwnTemplate[]>("/templates") }),
+  /** Asked again only while something is prepared. */
+  health: () => queryOptions({ queryKey: ["health"], queryFn: () => get<HealthOut>("/health"), staleTime: Infinity, refetchInterval: (q) => (q.state.data?.preparing ? 2000 : false) }),
   catalogue: () => queryOptions({ queryKey: ["catalogue"], queryFn: () => get<Catalogue>("/catalogue"), staleTime: Infinity }),
   settings: () => queryOptions({ queryKey: ["settings"], queryFn: () => get<SettingsOut>("/settings"), staleTime: Infinity }),
   people: () => queryOptions({ queryKey: ["people"], queryFn: () => get<PersonOut[]>("/people") }),

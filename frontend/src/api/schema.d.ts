@@ -173,7 +173,7 @@ export interface paths {
         };
         /**
          * Health
-         * @description Whether the server answers.
+         * @description Whether the server answers, and what it still prepares.
          */
         get: operations["health_api_health_get"];
         put?: never;
@@ -3979,6 +3979,20 @@ export interface components {
             valve_flush: boolean;
         };
         /**
+         * HealthOut
+         * @description That the server answers, and what it still prepares.
+         */
+        HealthOut: {
+            preparing: components["schemas"]["PreparingOut"] | null;
+            /**
+             * Status
+             * @constant
+             */
+            status: "ok";
+            /** Version */
+            version: string;
+        };
+        /**
          * Hidden
          * @description What the learner is not told. ``unknowns`` are normal deviates by name; ``shut``: links that really are shut.
          */
@@ -5626,6 +5640,24 @@ export interface components {
             skills: components["schemas"]["SkillOut"][];
             /** Why */
             why: string;
+        };
+        /**
+         * PreparingOut
+         * @description What is being prepared, for how long, and how long it usually takes.
+         */
+        PreparingOut: {
+            /** Seconds */
+            seconds: number;
+            /**
+             * Usual S
+             * @description an estimate
+             */
+            usual_s: number;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "engine" | "demo";
         };
         /**
          * PressureIn
@@ -8449,9 +8481,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: string;
-                    };
+                    "application/json": components["schemas"]["HealthOut"];
                 };
             };
             /** @description What was sent cannot be used */

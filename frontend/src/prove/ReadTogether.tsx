@@ -56,7 +56,7 @@ export function ReadTogether({ gates, proof, figures: f, onChange }: { gates: Ga
       {test && (
         <section aria-label={test.title}>
           <p className="mb-1 text-soft">{test.title}</p>
-          <div className="grid grid-cols-2 gap-3 md:grid-cols-3">
+          <div className="grid grid-cols-2 items-end gap-3 md:grid-cols-3">
             <NumberField label="Pressure at the start" dim="gauge" per={1000} optional min={0} max={10000} value={f.startKpa} onChange={(v) => onChange({ startKpa: v })} />
             <NumberField label="Pressure at the end" dim="gauge" per={1000} optional min={0} max={10000} value={f.endKpa} onChange={(v) => onChange({ endKpa: v })} />
             <NumberField label="Minutes" unit="min" optional min={0} max={10000} value={f.minutes} onChange={(v) => onChange({ minutes: v })} />
@@ -80,7 +80,7 @@ export function ReadTogether({ gates, proof, figures: f, onChange }: { gates: Ga
       {stages.length > 0 && (
         <section aria-label="On the pump">
           <p className="mb-1 text-soft">Where the gauge on the pump settles, one part at a time</p>
-          <div className="grid grid-cols-2 gap-3 md:grid-cols-3">
+          <div className="grid grid-cols-2 items-end gap-3 md:grid-cols-3">
             {stages.map((s) => (
               <NumberField key={s.key} label={s.short} dim="pressure" per={MICRON_PA} optional min={0} max={800000} value={f.settled[s.key]} onChange={(v) => onChange({ settled: { ...f.settled, [s.key]: v } })} />
             ))}

@@ -11,6 +11,7 @@ import { Alarms } from "./Alarms";
 import { Arrival } from "./Arrival";
 import { useGlobalKeys } from "./keys";
 import { KeysSheet } from "./KeysSheet";
+import { Preparing } from "./Preparing";
 import { Signal } from "./Signal";
 import { SignIn } from "./SignIn";
 import { UnitsButton } from "./UnitsButton";
@@ -80,6 +81,7 @@ export function Shell() {
       <main id="main" tabIndex={-1} className="outline-none mx-auto max-w-[1240px] px-3 pt-3 pb-20 md:px-4 md:pb-4">
         <News />
         <Arrival />
+        <Preparing />
         <Signal />
         <Alarms />
         <Outlet />

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import Annotated, get_args
 
-from fastapi import APIRouter, Query
+from fastapi import APIRouter, Query, Request
 
 from rough_draw import __version__
 from rough_draw.api import runs
@@ -22,6 +22,7 @@ from rough_draw.api.plan.schemas import (
     UnknownOut,
     UpgradeOut,
 )
+from rough_draw.api.preparing import HealthOut
 from rough_draw.api.settings.schemas import CatalogueOut, HabitOut, KitOut
 from rough_draw.core.advice.cord import WIRES
 from rough_draw.core.catalogue import rig_parts
@@ -53,9 +54,9 @@ def _choices(of: str, values: Iterable[str]) -> list[Choice]:
 
 
 @router.get("/health")
-def health() -> dict[str, str]:
-    """Whether the server answers."""
-    return {"status": "ok", "version": __version__}
+async def health(asked: Request) -> HealthOut:
+    """Whether the server answers, and what it still prepares."""
+    return HealthOut(status="ok", version=__version__, preparing=asked.app.state.preparing.said())
 
 
 @router.get("/catalogue")

@@ -23,6 +23,7 @@ def serve_lan(a: argparse.Namespace) -> None:
     from rough_draw.cli.lan import certificates
     from rough_draw.cli.lan.help_page import HelpPage
     from rough_draw.cli.lan.qr import qr_terminal
+    from rough_draw.cli.preparation import engine_first
 
     names = certificates.addresses()
     folder = Path(a.db).resolve().parent / "tls"
@@ -35,7 +36,7 @@ def serve_lan(a: argparse.Namespace) -> None:
     port = a.tls_port
     host = a.name or (names[0] if names else "localhost")
     address = f"https://{f'[{host}]' if ':' in host else host}:{port}/"
-    app = create_app(a.db, door=Door(locked=True))
+    app = create_app(a.db, door=Door(locked=True), before=engine_first())
     config = uvicorn.Config(
         app,
         host="",

@@ -10,6 +10,7 @@ import numpy as np
 from rough_draw.core.engine.arrays import Elements, IntArray, Volumes, Waters
 from rough_draw.core.engine.kernels import LEAK, PUMP, SOURCE, TUBE
 from rough_draw.core.engine.network import EXHAUST, OUTSIDE, Network, Tube
+from rough_draw.core.engine.readiness import must_be_ready
 from rough_draw.core.engine.sparse import EliminationPlan, plan_elimination
 from rough_draw.core.physics.gas import T_REF, viscosity_air, viscosity_refrigerant, viscosity_water
 
@@ -127,6 +128,7 @@ def compile_network(net: Network) -> Compiled:
     >>> compile_network(net).elements.par.shape
     (1, 9)
     """
+    must_be_ready()
     where = {n.name: i for i, n in enumerate(net.nodes)}
     rows = _rows(net, where)
     plan = _plan(len(net.nodes), frozenset((min(r.a, r.b), max(r.a, r.b)) for r in rows if r.b >= 0))

@@ -8,6 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from rough_draw.core.catalogue.proving import BEYOND
+from rough_draw.core.engine.readiness import must_be_ready
 from rough_draw.core.hold.binning import jumps, sound_points, thin
 from rough_draw.core.hold.decision import LEAKS, SLOW_END, Frame, Look, VerdictName, look
 from rough_draw.core.hold.hypotheses import GOOD, accounts
@@ -83,6 +84,7 @@ def judge_hold(
     >>> judge_hold(t, p, exact(8e-3, "m³", "measured"), 288.0).verdict
     'leak'
     """
+    must_be_ready()
     main = criterion or criteria.STANDARDS["code-minimum"]
     known = known or Circumstances()
     saturation = saturation_pressure(coldest)
