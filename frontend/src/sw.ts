@@ -13,10 +13,18 @@ interface Waking extends Event {
 interface Syncing extends Waking {
   tag: string;
 }
+interface Pressed extends Waking {
+  notification: { close(): void; data: { path: string } };
+}
+interface Page {
+  focus(): Promise<Page>;
+  navigate(path: string): Promise<unknown>;
+}
 const worker = self as unknown as {
   skipWaiting(): Promise<void>;
-  clients: { claim(): Promise<void> };
+  clients: { claim(): Promise<void>; matchAll(of: { type: "window" }): Promise<Page[]>; openWindow(path: string): Promise<unknown> };
   addEventListener(name: "install" | "activate", act: (e: Waking) => void): void;
+  addEventListener(name: "notificationclick", act: (e: Pressed) => void): void;
   addEventListener(name: "sync", act: (e: Syncing) => void): void;
 };
 
@@ -27,6 +35,16 @@ registerRoute(new NavigationRoute(createHandlerBoundToURL("/index.html"), { deny
 
 worker.addEventListener("install", (e) => e.waitUntil(worker.skipWaiting()));
 worker.addEventListener("activate", (e) => e.waitUntil(worker.clients.claim()));
+worker.addEventListener("notificationclick", (e) => {
+  e.notification.close();
+  const { path } = e.notification.data;
+  e.waitUntil(
+    worker.clients.matchAll({ type: "window" }).then(async ([page]) => {
+      if (page) await (await page.focus()).navigate(path);
+      else await worker.clients.openWindow(path);
+    }),
+  );
+});
 worker.addEventListener("sync", (e) => {
   if (e.tag === SYNC) e.waitUntil(ready.then(workOff));
 });

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 from threading import Lock
 
 from cachetools import LRUCache, cached
@@ -20,7 +21,7 @@ from rough_draw.core.planning.time_share import TimeShare, time_shares
 from rough_draw.core.sheet.gauge_owner import DIAL
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.kit import KitItem
-from rough_draw.core.sheet.run_state import RunState, Touch, fold
+from rough_draw.core.sheet.run_state import RunState, Touch, fold, in_effect
 from rough_draw.core.sheet.steps import OnPart
 from rough_draw.store import jobs, shelf
 
@@ -112,6 +113,11 @@ class RunView:
     touches: list[Touch]
     state: RunState
     series: list[jobs.Readings]
+
+    @cached_property
+    def made(self) -> list[Touch]:
+        """The steps that were made: without corrections, and without what they took back."""
+        return in_effect(self.touches)
 
     def of(self, gauge: str) -> jobs.Readings | None:
         """Readings of a gauge of the sheet."""

@@ -25,7 +25,7 @@ from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.planning.nitrogen_breaks import broken, way_of
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.rig import GaugePart
-from rough_draw.core.sheet.steps import OnPart, read_step
+from rough_draw.core.sheet.steps import OnPart, TakenBack, opposite, read_step
 from rough_draw.standins.gauge import GaugeModel
 
 PUMP = "pump"
@@ -165,7 +165,10 @@ class World:
         return net
 
     def touch(self, kind: str) -> None:
-        """Obey a touch; kinds without a physical effect change nothing."""
+        """Obey a touch; kinds without a physical effect change nothing. What is taken back is turned back."""
+        if isinstance(step := read_step(kind), TakenBack):
+            self.touch(opposite(step.text) or "")
+            return
         if kind in ("pump-on", "pump-off"):
             self.pump_on = kind == "pump-on"
         elif kind in ("ballast-open", "ballast-shut"):

@@ -167,3 +167,19 @@ def test_the_pump_is_stopped_as_the_planner_has_it(api: TestClient, pattern: str
             assert len(made) < 5
         assert made == planned[-len(made) :]
         assert made[-1] == "pump-off"
+
+
+def test_a_step_that_is_taken_back_counts_nowhere(api: TestClient) -> None:
+    """Fit, hold and card go by what was done, and not by a press too much."""
+    key = drawn(api, sheet(school="deep-and-flat"), 30)
+    before = fitted(api, key)
+    at = before["reading_at"] - 600.0
+    for kind in ("ballast-open", "undo:ballast-open", "isolate", "undo:isolate"):
+        assert api.post(f"/api/jobs/{key}/touches", json={"kind": kind, "at": at}).status_code == 201
+        at += 5.0
+    after = fitted(api, key)
+    assert not after["ballast_open"]
+    assert after["isolated_at"] is None
+    assert after["fit"]["off"] == pytest.approx(before["fit"]["off"], abs=0.02)
+    assert [n["kind"] for n in after["next"]] == [n["kind"] for n in before["next"]]
+    assert api.get(f"/api/jobs/{key}/verdict").json() is None

@@ -130,3 +130,19 @@ def test_a_truth_that_is_none_is_refused() -> None:
         Truth.from_dict({"unknowns": 3})
     with pytest.raises(TypeError):
         Truth.from_dict({"luck": 1})
+
+
+@pytest.mark.parametrize("kind", ["pump-on", "ballast-open", "isolate", "shut:tool-b", "break"])
+def test_what_is_taken_back_is_turned_back(kind: str) -> None:
+    """A press too much and its undoing leave the world as if nobody had touched it."""
+    plain, pressed = World(JOB, Truth()), World(JOB, Truth())
+    for w in (plain, pressed):
+        if kind != "pump-on":
+            w.touch("pump-on")
+        w.advance(300.0)
+    pressed.touch(kind)
+    pressed.touch(f"undo:{kind}")
+    for w in (plain, pressed):
+        w.advance(600.0)
+    assert pressed.pump_on == plain.pump_on
+    assert pressed.pressure("system.suction") == pytest.approx(plain.pressure("system.suction"), rel=1e-3)

@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useMemo, useRef } from "react";
 
 import { onSent, send, useOutbox, type Waiting } from "../lib/outbox";
+import { toast } from "../lib/toasts";
 import { onBack, onLost, useReach } from "../lib/reach";
 import { readingsWith, touchesWith, withSent, withWaiting } from "../lib/waiting";
 
@@ -77,11 +78,19 @@ export function useCloser(key: string, series: SeriesOut[], view: { from: number
   return want && found.data ? found.data : series;
 }
 
+/** A touch to log; with `said` it is told when it stands in the log, with the way back. */
+interface Logged {
+  kind: string;
+  note?: string;
+  said?: string;
+}
+
 /** Log a touch; where it stands is asked for again. */
 export function useTouch(key: string) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (t: { kind: string; note?: string }) => send(key, "touch", t),
+    mutationFn: ({ kind, note }: Logged) => send(key, "touch", { kind, note }),
+    onSuccess: (_, { kind, said }) => said && toast(`Logged: ${said}`, () => void send(key, "touch", { kind: `undo:${kind}` }).finally(() => refreshRun(client, key))),
     onSettled: () => refreshRun(client, key),
   });
 }

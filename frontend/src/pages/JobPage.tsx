@@ -9,6 +9,7 @@ import { useTitle } from "../lib/title";
 import { Guarded } from "../shell/Broken";
 import { typing } from "../shell/keys";
 import { Onward } from "../shell/Onward";
+import { Share } from "../shell/Share";
 import { StageLine } from "../shell/StageLine";
 import { StageRail, STAGE_NAMES } from "../shell/StageRail";
 import type { StageProps } from "../stages/types";
@@ -83,6 +84,7 @@ function Opened({ jobKey, stage }: { jobKey: string; stage: string }) {
               <Undo2 size={18} aria-hidden /> Undo
             </Button>
           )}
+          <Share jobKey={jobKey} title={[party?.customer, party?.unit].filter(Boolean).join(", ") || "New job"} />
           <GaugeState live={live.data} />
         </div>
       </header>

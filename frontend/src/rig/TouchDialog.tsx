@@ -53,7 +53,7 @@ function Offered({ kind, words, jobKey, onClose }: { kind: string; words: string
   const seen = useForesight(jobKey, kind);
   const touch = useTouch(jobKey);
   const stops = (seen.data?.consequences ?? []).filter((c) => c.severity === "stop");
-  const log = () => touch.mutate({ kind, note: stops.length > 0 ? `against: ${stops.map((s) => s.words.toLowerCase()).join("; ")}` : undefined }, { onSuccess: onClose });
+  const log = () => touch.mutate({ kind, said: words, note: stops.length > 0 ? `against: ${stops.map((s) => s.words.toLowerCase()).join("; ")}` : undefined }, { onSuccess: onClose });
   return (
     <>
       <h3 className="casual mb-1 text-lead font-extrabold">{words}</h3>
@@ -83,7 +83,7 @@ function Question({ asked, onClose, jobKey, plan, live }: { asked: string; onClo
   const [kind] = useState(asked);
   const seen = useForesight(jobKey, kind);
   const touch = useTouch(jobKey);
-  const act = (made: string, note?: string) => touch.mutate({ kind: made, note }, { onSuccess: onClose });
+  const act = (made: string, note?: string) => touch.mutate({ kind: made, note, said: saidOf(made, plan) }, { onSuccess: onClose });
   const said = seen.data?.consequences ?? [];
   const stops = said.filter((c) => c.severity === "stop");
   return (
@@ -118,6 +118,13 @@ function Question({ asked, onClose, jobKey, plan, live }: { asked: string; onClo
       </div>
     </>
   );
+}
+
+/** What was logged, in words: with the valve, where it is one. */
+function saidOf(kind: string, plan: PlanOut): string {
+  const [way, valve = ""] = kind.split(":");
+  const whole: Record<string, string> = { "pump-on": "Start the pump", "pump-off": "Stop the pump", isolate: "Isolate", reopen: "Open again" };
+  return whole[kind] ?? `${way === "open" ? "Open" : "Close"} ${plan.valves[valve] ?? valve}`;
 }
 
 function doWords(kind: string): string {

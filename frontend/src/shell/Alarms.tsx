@@ -1,11 +1,12 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Bell, BellOff } from "lucide-react";
-import { useEffect, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { Link, useLocation } from "react-router";
 
 import type { RingOut } from "../api/client";
 import { commands } from "../api/commands";
 import { options, refresh } from "../api/options";
+import { tellOf } from "../lib/notify";
 import { sound } from "../lib/sound";
 import { Button } from "../ui/Button";
 
@@ -23,8 +24,11 @@ export function Alarms() {
   const { pathname } = useLocation();
   const here = LOOKED_AT.exec(pathname)?.[1];
   const [all, setAll] = useState(false);
-  const on = (useQuery(options.alarms()).data ?? []).filter((r) => !r.silenced && r.job !== here && !PRACTISING.test(pathname));
+  const found = useQuery(options.alarms()).data;
+  const practising = PRACTISING.test(pathname);
+  const on = useMemo(() => (found ?? []).filter((r) => !r.silenced && r.job !== here && !practising), [found, here, practising]);
   const loud = on.length > 0;
+  useEffect(() => tellOf(on.map((r) => ({ key: `${r.job} ${r.key}`, words: r.words, title: r.title, path: `/jobs/${r.job}/draw` }))), [on]);
   useEffect(() => {
     if (!loud) return;
     void sound();

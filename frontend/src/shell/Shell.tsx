@@ -14,6 +14,7 @@ import { KeysSheet } from "./KeysSheet";
 import { Preparing } from "./Preparing";
 import { Signal } from "./Signal";
 import { SignIn } from "./SignIn";
+import { Toasts } from "./Toasts";
 import { UnitsButton } from "./UnitsButton";
 
 /** Places; those that are not `near` stand behind "More" on a phone. */
@@ -86,6 +87,7 @@ export function Shell() {
         <Alarms />
         <Outlet />
       </main>
+      <Toasts />
       <KeysSheet open={help} onClose={() => setHelp(false)} />
     </div>
   );

@@ -4,6 +4,7 @@ import type { Alarm } from "../api/client";
 import type { Editor } from "../api/editor";
 import { useAwake } from "../lib/awake";
 import { MICRON_PA } from "../lib/format";
+import { askLeave, useAllowed } from "../lib/notify";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
 import { SelectField } from "../ui/Choice";
@@ -53,6 +54,7 @@ export function AlarmSheet({ editor, running }: { editor: Editor; running: boole
             <Button kind={awake ? "solid" : "line"} aria-pressed={awake} onClick={() => setAwake((a) => !a)}>
               Keep this screen on
             </Button>
+            <Leave />
             <span className="text-soft">{awake && state === "no" ? "this browser lets it sleep" : "while the draw runs"}</span>
           </div>
         </div>
@@ -60,6 +62,14 @@ export function AlarmSheet({ editor, running }: { editor: Editor; running: boole
       </div>
     </Sheet>
   );
+}
+
+/** Whether the device itself may tell of alarms. */
+function Leave() {
+  const now = useAllowed();
+  if (now === "ask") return <Button onClick={() => void askLeave()}>Let this device tell of alarms</Button>;
+  const words = { yes: "This device tells of alarms while the page is behind others.", no: "This browser has been told not to tell of alarms.", cannot: "" }[now];
+  return words ? <span className="text-soft">{words}</span> : null;
 }
 
 function NewAlarm({ onAdd }: { onAdd: (a: Alarm) => void }) {

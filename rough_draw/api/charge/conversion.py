@@ -74,7 +74,7 @@ def _weights(key: str, run: runs.RunView) -> _Weighed:
     release = run.job.release
     rows = weights.of(key)
     at, kg = np.array([w.at for w in rows]), np.array([w.kg for w in rows])
-    touched = [t for t in run.touches if t.kind in VALVE]
+    touched = [t for t in run.made if t.kind in VALVE]
     opened = next((t for t in touched if t.kind == "cylinder-open"), None)
     shut = touched[-1] if touched and touched[-1].kind == "cylinder-shut" else None
     start, end = release.start_kg, release.end_kg
@@ -87,7 +87,7 @@ def _weights(key: str, run: runs.RunView) -> _Weighed:
     typed = end if end is not None else (release.interim_kg[-1] if release.interim_kg else None)
     if not rows and start is not None and typed is not None:
         at, kg = np.array([0.0, 1.0, 2.0]), np.array([typed] * 3)
-    last = [t.kind for t in run.touches if t.kind in ("compressor-on", "compressor-off")][-1:]
+    last = [t.kind for t in run.made if t.kind in ("compressor-on", "compressor-off")][-1:]
     return _Weighed(
         at=at,
         kg=kg,

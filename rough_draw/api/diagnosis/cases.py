@@ -122,7 +122,7 @@ def why(key: str, run: runs.RunView, anew: bool = False) -> Why:
     with _guard:
         place = _places.setdefault(key, _Place())
     with place.lock:
-        touches = physical(run.touches)
+        touches = physical(run.made)
         made_of = (runs.plan_key(run.job), tuple((t.kind, t.at) for t in touches))
         now = float(main.at[-1])
         kept = place.kept

@@ -93,7 +93,7 @@ def hold_data(run: runs.RunView) -> tuple[float, FloatArray, FloatArray] | None:
     # A needle's hold is one without a single reading of it too: unverified as it is.
     if start is None or (run.main() is None and not run.by_needle()):
         return None
-    ends = [t.at for t in run.touches if t.kind == "reopen" and t.at > start]
+    ends = [t.at for t in run.made if t.kind == "reopen" and t.at > start]
     if run.state.opened_at is not None:
         ends.append(run.state.opened_at)
     return start, *readings_between(run, start, min(ends, default=np.inf))
@@ -102,7 +102,7 @@ def hold_data(run: runs.RunView) -> tuple[float, FloatArray, FloatArray] | None:
 def _digest(run: runs.RunView, start: float, t: FloatArray, p: FloatArray) -> str:
     """Of all that a verdict rests on: the sheet, the touches made in the hold, the readings."""
     end = start + float(t[-1]) if t.size else start
-    touched = [f"{x.kind}@{x.at:.3f}" for x in run.touches if x.at <= end]
+    touched = [f"{x.kind}@{x.at:.3f}" for x in run.made if x.at <= end]
     head = f"{start}|{run.by_needle()}|{runs.plan_key(run.job)}|{'|'.join(touched)}"
     return hashlib.sha256(head.encode() + t.tobytes() + p.tobytes()).hexdigest()
 
@@ -132,7 +132,7 @@ def _judged(run: runs.RunView, start: float, t: FloatArray, p: FloatArray, find_
         volume, seen = judged_on(run, sheet)
         criterion = criteria.chosen(job.criterion)
         end = start + float(t[-1]) if t.size else start
-        known = circumstances(job, held, run.state, run.touches, start, end, runs.plan_for(job).assembly)
+        known = circumstances(job, held, run.state, run.made, start, end, runs.plan_for(job).assembly)
         needle = None
         if run.by_needle():
             warm = kelvin(job.scope.ambient_c)
@@ -159,7 +159,7 @@ def earlier(run: runs.RunView, before: float) -> list[Before]:
     """Holds and check-holds that were ended before the one that began at ``before``."""
     found = []
     begun: tuple[str, float] | None = None
-    for t in run.touches:
+    for t in run.made:
         if t.kind in BEGINS and begun is None:
             begun = (t.kind, t.at)
         elif t.kind in ENDS and begun is not None:

@@ -73,7 +73,7 @@ def fitted(key: str, run: runs.RunView) -> Answer | None:
     keep = main.at >= start + 1.0
     if int(keep.sum()) < LEAST:
         return None
-    turned = physical(run.touches)
+    turned = physical(run.made)
     stays = ballast_stays(run.job, turned, main.at[keep], np.asarray(main.pa[keep]))
     made_of: _MadeOf = (runs.plan_key(run.job), tuple((t.kind, t.at) for t in turned), stays)
     seen = (int(keep.sum()), float(main.at[-1]))

@@ -137,7 +137,7 @@ def _dwell_left(n: Now, criterion: Criterion) -> float:
     over = np.flatnonzero(~(n.main.pa <= criterion.target))
     under = n.main.at[over[-1] + 1 :] if over.size else n.main.at
     since = float(under[0]) if under.size else n.now
-    pumped = max((t.at for t in n.run.touches if t.kind in ("pump-on", "reopen")), default=since)
+    pumped = max((t.at for t in n.run.made if t.kind in ("pump-on", "reopen")), default=since)
     return max(0.0, criterion.dwell * 60.0 - (n.now - max(since, pumped)))
 
 

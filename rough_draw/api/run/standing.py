@@ -65,7 +65,7 @@ def live_of(key: str, run: runs.RunView, hub: Hub) -> LiveOut:
     criterion = criteria.chosen(job.criterion)
     link = hub.links.get(key)
     answer = fitted(key, run) if n.phase == "draw" else None
-    goal, _ = goal_of(job, run.touches, state.started_at or 0.0)
+    goal, _ = goal_of(job, run.made, state.started_at or 0.0)
     gauge = job.rig.gauge
     sign = sign_of(run)
     seen = seen_in(run)

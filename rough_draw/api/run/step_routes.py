@@ -62,8 +62,8 @@ async def add_touch(key: Key, body: TouchIn, hub: HubDep, hand: Hand) -> TouchOu
 def _file_hours(key: str, at: float) -> None:
     """The pump's hours go on file with it when it is stopped."""
     run = runs.view(key)
-    ons = [t.at for t in run.touches if t.kind in ("pump-on", "pump-off")]
-    kinds = [t.kind for t in run.touches if t.kind in ("pump-on", "pump-off")]
+    ons = [t.at for t in run.made if t.kind in ("pump-on", "pump-off")]
+    kinds = [t.kind for t in run.made if t.kind in ("pump-on", "pump-off")]
     hours, since = 0.0, None
     for kind, when in zip(kinds, ons, strict=True):
         if kind == "pump-on" and since is None:

@@ -35,7 +35,7 @@ def seen_in(run: runs.RunView) -> VolumeSeen | None:
     if not over.size:
         return None
     end = int(over[0]) + 1
-    touches = tuple(t for t in physical(run.touches) if t.at <= start + float(at[end - 1]))
+    touches = tuple(t for t in physical(run.made) if t.at <= start + float(at[end - 1]))
     return _seen(run.job, touches, start, at[:end].tobytes(), pa[:end].tobytes())
 
 

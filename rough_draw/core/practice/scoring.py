@@ -36,6 +36,9 @@ WRONG_COSTS = 12.0
 END_COSTS = 20.0
 NO_HOLD_MOST, NO_HOLD_SHARE = 40.0, 0.5
 """The whole at the most where a system was released on less than this share of the hold that its standard asks."""
+SOON_S = 60.0
+"""A leak may be steep enough to be called early, but no rise means anything sooner than this after isolating, s: gauge,
+rig and system are still evening out."""
 GAVE_UP_MOST = 30.0
 """The whole at the most where the job was left for later."""
 WRONG_MOST = 30.0
@@ -129,7 +132,8 @@ def total(found: Sequence[Mark], f: Facts) -> float:
 def caps(f: Facts) -> list[tuple[float, Message]]:
     """What keeps the whole down whatever the skills are worth: how much at the most, and why."""
     found = []
-    if f.end == "release" and f.held_s < NO_HOLD_SHARE * f.hold_s:
+    least = {"release": NO_HOLD_SHARE * f.hold_s, "repair": min(SOON_S, f.hold_s)}
+    if f.held_s < least.get(f.end, 0.0):
         values: dict[str, Value] = {"time": duration(f.held_s), "asked": duration(f.hold_s)}
         found.append((NO_HOLD_MOST, message("mark-no-hold", most=round(NO_HOLD_MOST), **values)))
     if f.end == "later":

@@ -145,6 +145,31 @@ BENCH = "bench:"
 BACK = "undo:"
 
 
+TURNS = (
+    ("pump-on", "pump-off"),
+    ("ballast-open", "ballast-shut"),
+    ("break", "break-end"),
+    ("isolate", "reopen"),
+    ("check-hold", "check-end"),
+)
+"""Moves of a run that turn each other back."""
+_OPPOSITE = {a: b for pair in TURNS for a, b in (pair, pair[::-1])}
+
+
+def opposite(text: str) -> str | None:
+    """The step that turns another one back; None where nothing does.
+
+    >>> opposite("open:tool-a"), opposite("isolate"), opposite("valve-flush")
+    ('shut:tool-a', 'reopen', None)
+    """
+    match read_step(text):
+        case OnRun(move):
+            return _OPPOSITE.get(move)
+        case OnPart("open" | "shut" as way, part):
+            return f"{'shut' if way == 'open' else 'open'}:{part}"
+    return None
+
+
 @lru_cache(maxsize=4096)
 def read_step(text: str) -> StepKind:
     """A step from its text.

@@ -1,0 +1,56 @@
+import { useSyncExternalStore } from "react";
+
+/** Alarms told by the device itself while the page is behind others, where the browser can and the person allows it. */
+
+export type Allowed = "cannot" | "ask" | "yes" | "no";
+
+const told = new Set<() => void>();
+/** What the device has been told of: an alarm is told once for each time it begins. */
+let known = new Set<string>();
+
+export function allowed(): Allowed {
+  // Browsers keep it from pages that came by plain HTTP over a network.
+  if (typeof Notification === "undefined" || !window.isSecureContext) return "cannot";
+  return Notification.permission === "granted" ? "yes" : Notification.permission === "denied" ? "no" : "ask";
+}
+
+export async function askLeave(): Promise<void> {
+  await Notification.requestPermission();
+  told.forEach((t) => t());
+}
+
+export const useAllowed = (): Allowed =>
+  useSyncExternalStore((t) => {
+    told.add(t);
+    return () => told.delete(t);
+  }, allowed);
+
+export interface Ring {
+  key: string;
+  words: string;
+  title: string;
+  path: string;
+}
+
+/** Tell of what rings now and did not before, if nobody looks at the page. One notice a alarm, taken over by its tag. */
+export function tellOf(rings: Ring[]): void {
+  const fresh = rings.filter((r) => !known.has(r.key));
+  known = new Set(rings.map((r) => r.key));
+  if (!document.hidden || allowed() !== "yes") return;
+  for (const r of fresh) void show(r);
+}
+
+async function show(r: Ring): Promise<void> {
+  const notice = { body: r.title, tag: r.key, icon: "/icon-192.png", data: { path: r.path } };
+  // Phones take it from the worker alone.
+  const worker = await navigator.serviceWorker?.getRegistration();
+  if (worker) {
+    await worker.showNotification(r.words, notice);
+    return;
+  }
+  const shown = new Notification(r.words, notice);
+  shown.onclick = () => {
+    window.focus();
+    window.location.assign(r.path);
+  };
+}
