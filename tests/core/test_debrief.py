@@ -120,15 +120,21 @@ def test_time_and_hints_make_the_economy() -> None:
 
 def test_no_hold_is_no_pass_and_giving_up_is_none_either() -> None:
     short = facts(*LOOKS, TIGHT, held_s=120.0)
-    assert total(marks(short), short) == pytest.approx(40.0)
+    assert total(marks(short), short) == pytest.approx(25.0)
     held = facts(*LOOKS, TIGHT, held_s=600.0)
     assert total(marks(held), held) == 100.0
     # What leaks too much to be held is rightly sent to repair without one.
     leak = Act(900, "verdict:leak", right=("leak",))
-    sent = facts(*LOOKS, leak, held_s=60.0, truth_at_end=("leak",), end="repair")
+    sent = facts(*LOOKS, leak, held_s=60.0, truth_at_end=("leak",), end="repair", steep=True)
     assert total(marks(sent), sent) > 80.0
-    later = facts(*LOOKS, TIGHT, end="later")
-    assert total(marks(later), later) == pytest.approx(30.0)
+    for guess in (replace(sent, held_s=30.0), replace(sent, steep=False), replace(sent, falling=True)):
+        assert total(marks(guess), guess) == pytest.approx(25.0)
+    unheld = facts(*LOOKS, end="later", held_s=0.0)
+    held_right = facts(*LOOKS, TIGHT, end="later")
+    held_wrong = facts(*LOOKS, Act(1500, "verdict:leak", right=("tight",)), end="later")
+    assert [total(marks(f), f) for f in (unheld, held_wrong, held_right)] == pytest.approx([20.0, 35.0, 60.0])
+    acted = facts(*LOOKS, Act(1500, "verdict:leak", right=("tight",)), end="repair")
+    assert total(marks(acted), acted) == pytest.approx(30.0)
 
 
 def test_a_wrong_verdict_saves_nothing_and_a_longer_hold_wastes_nothing() -> None:

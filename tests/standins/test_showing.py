@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 from rough_draw.core.diagnosis.faults import kind_of
-from rough_draw.core.message import message
+from rough_draw.core.message import Message, message
 from rough_draw.core.practice import actions
 from rough_draw.core.practice.scenario import Fault, Hidden, Scenario, possible
 from rough_draw.scenarios.sheets import VAN, room, sheet
@@ -17,7 +17,15 @@ from tests.told import keys
 SCOPE = room()
 SHEET = sheet("hollow", "Growing room 4", SCOPE, two_hoses(SCOPE))
 KEYS = [c.key for c in possible(SHEET)]
-NOTHING = ("shows-no", "shows-nothing", "shows-all-open", "shows-no-core", "shows-no-push")
+NOTHING = (
+    "shows-no",
+    "shows-nothing",
+    "shows-all-open",
+    "shows-no-core",
+    "shows-no-push",
+    "shows-needs-pump",
+    "shows-needs-vacuum",
+)
 
 
 def bay(*faults: str, minutes: float = 1.0) -> Bay:
@@ -65,7 +73,32 @@ def test_the_ballast_is_seen_as_it_stands() -> None:
     assert outcome(b, "ballast").key == "shows-no"
     b.do("ballast-open")
     assert outcome(b, "ballast").key == "shows-ballast-open"
-    assert "named-ballast" in keys(outcome(b, "blank"))
+    assert outcome(b, "blank").key == "shows-yes"
+
+
+@pytest.mark.parametrize("test", sorted(actions.TESTS))
+def test_a_test_needs_what_it_needs(test: str) -> None:
+    """No alcohol finds a leak before the pump has run, and nobody hears a pump that stands."""
+    b = Bay(Scenario(sheet=SHEET, hidden=Hidden(seed=3, faults=(Fault(key="system-leak"), Fault(key="wet-oil")))), VAN)
+    needs = actions.TESTS[test].needs
+    if needs:
+        assert outcome(b, test).key in ("shows-needs-pump", "shows-needs-vacuum")
+    b.do("pump-on")
+    b.advance(b.time + 600)
+    assert not outcome(b, test).key.startswith("shows-needs")
+    b.do("pump-off")
+    assert outcome(b, test).key.startswith("shows-needs-pump") == ("pump" in needs)
+
+
+@pytest.mark.parametrize("key", KEYS)
+def test_evidence_does_not_name_the_cause(key: str) -> None:
+    test = actions.test_for(key)
+    if test is None:
+        return
+    b = bay(key)
+    named = {c.words.key for c in b.nameable() if c.key == key and isinstance(c.words, Message)}
+    assert named
+    assert not named & set(keys(outcome(b, test)))
 
 
 def test_shut_ways_are_named_but_not_while_it_is_isolated() -> None:

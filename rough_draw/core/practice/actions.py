@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
-from typing import get_args
+from typing import Literal, get_args
 
 from rough_draw.core.diagnosis.eye_tests import BLANK_MOST, EYE
 from rough_draw.core.diagnosis.faults import kind_of, place_of
@@ -112,14 +112,21 @@ def mend_words(mend: str) -> Message:
 CURED_BY_TOUCH: dict[RunMove, tuple[str, ...]] = {"oil-change": ("wet-oil", "oil-carried")}
 
 
+Need = Literal["pump", "vacuum"]
+
+
 @dataclass(frozen=True)
 class Seen:
-    """A test by what it looks for: its key, minutes, the kinds of fault it shows, whether it asks yes or no."""
+    """A test by what it looks for: its key, minutes, the kinds of fault it shows, whether it asks yes or no.
+
+    ``needs``: without what it shows nothing: a running pump, a vacuum in which a gauge moves.
+    """
 
     key: str
     minutes: float
     shows: tuple[str, ...]
     yes_or_no: bool = True
+    needs: tuple[Need, ...] = ()
 
     @property
     def do(self) -> Message:
@@ -127,17 +134,26 @@ class Seen:
         return message(f"test-{self.key}", most=vacuum(BLANK_MOST))
 
 
+NEEDS: dict[str, tuple[Need, ...]] = {
+    **dict.fromkeys(("sound", "detector", "blank", "thumb", "hoses", "second"), ("pump",)),
+    **dict.fromkeys(("frost", "joint", "joints", "seats"), ("vacuum",)),
+}
+"""What a test needs, by its key; any other is a look that needs nothing."""
+
 TESTS: dict[str, Seen] = {
     t.key: t
     for t in (
-        *(Seen(key, minutes, tuple(k for k, p in yes.items() if p >= LIKELY)) for key, minutes, yes, _ in EYE),
-        Seen("thumb", 0.3, ()),
+        *(
+            Seen(key, minutes, tuple(k for k, p in yes.items() if p >= LIKELY), needs=NEEDS.get(key, ()))
+            for key, minutes, yes, _ in EYE
+        ),
+        Seen("thumb", 0.3, (), needs=NEEDS["thumb"]),
         Seen("ways", 1.5, ("shut",)),
         Seen("cores", 3.0, ("core",)),
-        Seen("joints", 4.0, ("system-leak", "open", "hose-leak"), yes_or_no=False),
-        Seen("hoses", 5.0, ("hose-leak", "dirty-hose"), yes_or_no=False),
-        Seen("seats", 4.0, ("seat",)),
-        Seen("second", 3.0, (), yes_or_no=False),
+        Seen("joints", 4.0, ("system-leak", "open", "hose-leak"), yes_or_no=False, needs=NEEDS["joints"]),
+        Seen("hoses", 5.0, ("hose-leak", "dirty-hose"), yes_or_no=False, needs=NEEDS["hoses"]),
+        Seen("seats", 4.0, ("seat",), yes_or_no=False, needs=NEEDS["seats"]),
+        Seen("second", 3.0, (), yes_or_no=False, needs=NEEDS["second"]),
     )
 }
 

@@ -34,13 +34,17 @@ LOOKS_ASKED = (
 )
 WRONG_COSTS = 12.0
 END_COSTS = 20.0
-NO_HOLD_MOST, NO_HOLD_SHARE = 40.0, 0.5
-"""The whole at the most where a system was released on less than this share of the hold that its standard asks."""
+NO_HOLD_MOST, NO_HOLD_SHARE = 25.0, 0.5
+"""The whole at the most where a system was released on less than this share of the hold that its standard asks, or was
+acted on before any hold could say a thing."""
 SOON_S = 60.0
-"""A leak may be steep enough to be called early, but no rise means anything sooner than this after isolating, s: gauge,
+"""A steep leak may be called early, but no rise means anything sooner than this after isolating, s: gauge,
 rig and system are still evening out."""
-GAVE_UP_MOST = 30.0
-"""The whole at the most where the job was left for later."""
+ACTED_WRONG_MOST = 30.0
+"""The whole at the most where a wrong verdict was acted on."""
+LATER_MOST, LATER_READ_MOST, LATER_RIGHT_MOST = 20.0, 35.0, 60.0
+"""The whole at the most where the job was left for later: without a sound hold, with one, with one that was read
+rightly."""
 WRONG_MOST = 30.0
 """Economy at the most where the verdict was wrong: what was done quickly was not the job."""
 PUMP_STOPPED_FIRST: tuple[ConsequenceKind, ...] = ("off-before-isolated", "back-through-pump")
@@ -78,6 +82,8 @@ class Facts:
 
     ``own_rig``/``best_rig``: seconds to the target of the rig in use and of the best that the van allows, both as they
     should be; ``answers``: what the rig says to questions a to d; None of these where no rig was up for choice.
+    ``falling``: isolated over the target while it still fell; ``steep``: it rose so fast that nobody waits for more.
+    ``expert_end``: how a sound hand ends it.
     """
 
     acts: tuple[Act, ...]
@@ -96,6 +102,9 @@ class Facts:
     truth_at_end: tuple[str, ...] = ()
     end: str = ""
     ballast_left: bool = False
+    falling: bool = False
+    steep: bool = False
+    expert_end: str = ""
     held_s: float = 0.0
 
 
@@ -131,14 +140,26 @@ def total(found: Sequence[Mark], f: Facts) -> float:
 
 def caps(f: Facts) -> list[tuple[float, Message]]:
     """What keeps the whole down whatever the skills are worth: how much at the most, and why."""
-    found = []
-    least = {"release": NO_HOLD_SHARE * f.hold_s, "repair": min(SOON_S, f.hold_s)}
-    if f.held_s < least.get(f.end, 0.0):
-        values: dict[str, Value] = {"time": duration(f.held_s), "asked": duration(f.hold_s)}
-        found.append((NO_HOLD_MOST, message("mark-no-hold", most=round(NO_HOLD_MOST), **values)))
+    found: list[tuple[float, str, dict[str, Value]]] = []
+    acted = f.end in ("release", "repair")
+    held = {"time": duration(f.held_s), "asked": duration(f.hold_s)}
+    if f.end == "release" and f.held_s < NO_HOLD_SHARE * f.hold_s:
+        found.append((NO_HOLD_MOST, "no-hold", {**held}))
+    soon = min(SOON_S, f.hold_s) if f.steep else NO_HOLD_SHARE * f.hold_s
+    if f.end == "repair" and f.held_s < soon:
+        found.append((NO_HOLD_MOST, "too-soon", {**held}))
+    if f.end == "repair" and f.expert_end == "release":
+        found.append((LATER_RIGHT_MOST, "finished-by-others", {}))
+    if acted and f.falling:
+        found.append((NO_HOLD_MOST, "hasty", {"level": vacuum(f.target)}))
+    right, _ = _verdict_called(f)
+    if acted and not right:
+        found.append((ACTED_WRONG_MOST, "acted-wrong", {}))
     if f.end == "later":
-        found.append((GAVE_UP_MOST, message("mark-gave-up", most=round(GAVE_UP_MOST))))
-    return found
+        sound = f.held_s >= NO_HOLD_SHARE * f.hold_s and not f.falling
+        most = LATER_MOST if not sound else LATER_RIGHT_MOST if right else LATER_READ_MOST
+        found.append((most, "gave-up-read" if sound and right else "gave-up", {}))
+    return [(most, message(f"mark-{what}", most=round(most), **values)) for most, what, values in found]
 
 
 def own(f: Facts) -> list[Act]:

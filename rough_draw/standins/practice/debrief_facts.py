@@ -53,11 +53,40 @@ def facts(bay: Bay, expert: Bay, best: Best | None) -> Facts:
         at_isolation=None if math.isnan(deep) else deep,
         shown_at_isolation=None if math.isnan(shown) else shown,
         charged=bay.charged,
+        expert_end=expert.ended,
+        steep=since is not None and _steep(bay, since, since + held, criterion.limit),
+        falling=since is not None and _falls(bay, since, criterion.target),
         truth_at_end=_truth(bay, mine),
         end=bay.ended,
         ballast_left=bay.ballast,
         held_s=max(0.0, held),
     )
+
+
+LATELY_S, FELL = 300.0, 0.95
+"""Over so many seconds a gauge that has levelled off keeps at least this share of its reading."""
+DEEP = 1.3
+"""Times the target within which it is deep enough to be held."""
+
+
+STEEP = 3.0
+"""Times the reading at isolating, over the limit, that a leak has to rise to be called before its time."""
+
+
+def _steep(bay: Bay, since: float, until: float, limit: float) -> bool:
+    """Whether the gauge ran away between two moments (s): over its range, or far over what it showed and the limit."""
+    begun, ended = (bay.track.value(bay.track.shown, t) for t in (since, until))
+    if math.isnan(ended):
+        return not math.isnan(begun)
+    return ended > limit and ended > STEEP * begun
+
+
+def _falls(bay: Bay, at: float, target: float) -> bool:
+    """Whether the gauge was over the target at a moment (s), and still fell: over its range it tells nothing else."""
+    now, then = (bay.track.value(bay.track.shown, t) for t in (at, at - LATELY_S))
+    if now <= DEEP * target:
+        return False
+    return math.isnan(now) or math.isnan(then) or now < FELL * then
 
 
 def held_between(done: Sequence[Done], until: float) -> tuple[float | None, float]:

@@ -10,6 +10,7 @@ from rough_draw.core.message import Message, Name, listed, message
 from rough_draw.core.message.figure import gauge_pressure, vacuum
 from rough_draw.core.practice import actions
 from rough_draw.core.practice.action_kinds import LookKind
+from rough_draw.core.practice.actions import Need
 from rough_draw.core.sheet.scope import Scope
 from rough_draw.standins.world import PUMP
 
@@ -17,11 +18,27 @@ if TYPE_CHECKING:
     from rough_draw.standins.practice.bay import Bay
 
 
+NO_VACUUM = 30_000.0
+"""Pa from which what is wetted or worked is not drawn in, and nothing answers to it (estimate)."""
+
+
+def lacking(bay: Bay, test: str) -> Need | None:
+    """What a test needs and does not have."""
+    for need in actions.TESTS[test].needs:
+        if need == "pump" and not bay.pump_on:
+            return need
+        if need == "vacuum" and (not bay.rigged or bay.pressure(bay.assembly.gauge_node) > NO_VACUUM):
+            return need
+    return None
+
+
 def outcome(bay: Bay, test: str) -> Message:
-    """What a test shows: the truth as a careful look finds it."""
+    """What a test shows: evidence as a careful look finds it, and where; what it means is for who looks to say."""
+    if (lack := lacking(bay, test)) is not None:
+        return message(f"shows-needs-{lack}")
     work = [c for c, _ in bay.at_work()]
     shows = actions.TESTS[test].shows
-    found: list[Name] = [c.words for c in work if kind_of(c.key) in shows or c.key in shows]
+    at = [c for c in work if kind_of(c.key) in shows or c.key in shows]
     if test == "ballast":
         return message("shows-ballast-open" if bay.ballast else "shows-no")
     if test == "thumb":
@@ -30,16 +47,18 @@ def outcome(bay: Bay, test: str) -> Message:
         shut = [w for w in bay.ways_shut() if not bay.isolated]
         return message("shows-closed", valves=listed(shut)) if shut else message("shows-all-open")
     if test == "cores":
-        found += [message("shows-core", port=port_words(bay.told.scope, p)) for p in bay.told.rig.cores_in]
-        return message("shows-cores-in", cores=listed(found)) if found else message("shows-no-core")
+        cores: list[Name] = [message("shows-core", port=c.where) for c in at]
+        cores += [message("shows-core", port=port_words(bay.told.scope, p)) for p in bay.told.rig.cores_in]
+        return message("shows-cores-in", cores=listed(cores)) if cores else message("shows-no-core")
     if test == "second":
         other = bay.read(PUMP)
         return message("shows-pump-over") if other is None else message("shows-pump-level", level=vacuum(other))
-    if test == "blank" and bay.ballast:
-        found.append(message("named-ballast"))
-    if found:
-        return message("shows-yes", causes=listed(found))
-    return message("shows-no" if actions.TESTS[test].yes_or_no else "shows-nothing")
+    if actions.TESTS[test].yes_or_no:
+        yes = bool(at) or (test == "blank" and bay.ballast)
+        return message("shows-yes" if yes else "shows-no")
+    # Two causes may show in one place.
+    places = list(dict.fromkeys(c.where or message("shows-on-system") for c in at))
+    return message(f"shows-{test}", places=listed(places)) if places else message("shows-nothing")
 
 
 def port_words(scope: Scope, port: str) -> Name:
