@@ -43,6 +43,7 @@ from rough_draw.api.record import routes as record_routes
 from rough_draw.api.run import routes as run_routes
 from rough_draw.api.run import step_routes
 from rough_draw.api.settings import routes as settings_routes
+from rough_draw.api.slow_bodies import SlowBodies
 from rough_draw.core.message import Telling, message
 from rough_draw.store import jobs
 from rough_draw.store.database import open_database
@@ -136,6 +137,7 @@ def create_app(
     app.state.preparing = Preparing(before)
     app.state.tries = Tries()
     app.state.checks = Checks()
+    app.add_middleware(SlowBodies)
     app.add_middleware(Readers)
     app.add_middleware(News)
     app.add_middleware(GZipMiddleware, minimum_size=1000, compresslevel=5)

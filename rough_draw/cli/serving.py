@@ -9,6 +9,7 @@ from pathlib import Path
 from rough_draw.api.preparing import Preparation
 from rough_draw.cli.access import check_host
 from rough_draw.cli.preparation import engine_first
+from rough_draw.store.server_lock import lock
 
 
 def _run_server(path: str, port: int, host: str = "127.0.0.1", before: Sequence[Preparation] = ()) -> None:
@@ -40,10 +41,12 @@ def serve(a: argparse.Namespace) -> None:
         from rough_draw.cli.lan.serving import serve_lan
 
         check_host("0.0.0.0", a.db)
-        serve_lan(a)
+        with lock(a.db):
+            serve_lan(a)
         return
     check_host(a.host, a.db)
-    _run_server(a.db, a.port, a.host, engine_first())
+    with lock(a.db):
+        _run_server(a.db, a.port, a.host, engine_first())
 
 
 def demo(a: argparse.Namespace) -> None:
@@ -52,11 +55,12 @@ def demo(a: argparse.Namespace) -> None:
     from rough_draw.store import jobs
     from rough_draw.store.database import open_database
 
-    if a.fresh:
-        for ending in ("", "-wal", "-shm"):
-            Path(a.db + ending).unlink(missing_ok=True)
-    open_database(a.db)
-    before = engine_first()
-    if not jobs.listing():
-        before.append(Preparation("demo", build, 30.0))
-    _run_server(a.db, a.port, before=before)
+    with lock(a.db):
+        if a.fresh:
+            for ending in ("", "-wal", "-shm"):
+                Path(a.db + ending).unlink(missing_ok=True)
+        open_database(a.db)
+        before = engine_first()
+        if not jobs.listing():
+            before.append(Preparation("demo", build, 30.0))
+        _run_server(a.db, a.port, before=before)

@@ -54,8 +54,12 @@ def backup(a: argparse.Namespace) -> None:
 
 def restore(a: argparse.Namespace) -> None:
     """Put a backup in the place of the database; what was there is kept beside it."""
+    from rough_draw.core.message import message
     from rough_draw.store import backup as kept
+    from rough_draw.store.server_lock import is_locked
 
+    if is_locked(a.db):
+        raise Refused(say(message("database-served", file=a.db)))
     try:
         found = kept.restore(Path(a.backup), Path(a.db))
     except (kept.BackupFault, OSError) as e:

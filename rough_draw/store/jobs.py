@@ -13,7 +13,7 @@ from functools import lru_cache
 from typing import Any
 
 import numpy as np
-from peewee import OperationalError
+from peewee import OperationalError, fn
 
 from rough_draw.core.message import Telling, message
 from rough_draw.core.sheet.job import Job
@@ -176,10 +176,14 @@ def save(key: str, version: int, job: Job) -> StoredJob:
     return _stored(row)
 
 
-def undo(key: str) -> StoredJob:
-    """Go back to the sheet's state before the last edit; raises NothingToUndo."""
+def undo(key: str, version: int | None = None) -> StoredJob:
+    """Go back to the sheet's state before the last edit. ``version``: the one that is meant to be taken back, where it
+    is known. Raises NothingToUndo, and Conflict where the sheet has moved on from it.
+    """
     with writing():
         row = must_be_open(key)
+        if version is not None and row.version != version:
+            raise Conflict(row.version)
         last = Revision.select().where(Revision.job == key).order_by(Revision.id.desc()).first()
         if last is None:
             raise NothingToUndo(message("problem-no-undo"))
@@ -215,6 +219,12 @@ def touch_of(key: str, client_key: str) -> Touch | None:
     """The touch that was sent with this client key, if it came."""
     row = TouchRow.get_or_none((TouchRow.job == key) & (TouchRow.client_key == client_key))
     return Touch(row.kind, row.at, row.note, row.hand) if row is not None else None
+
+
+def last_touch_at(key: str) -> float | None:
+    """When the last touch of a job was made, epoch s; None where there is none."""
+    found = TouchRow.select(fn.MAX(TouchRow.at)).where(TouchRow.job == key).scalar()
+    return float(found) if found is not None else None
 
 
 def touches(key: str) -> list[Touch]:

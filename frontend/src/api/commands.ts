@@ -46,7 +46,8 @@ export const commands = {
   copyJob: (key: string) => post<JobOut>(`/jobs?copy_of=${key}`, {}),
   importJob: (file: File, again = false) => post<JobOut>(again ? "/job-files?again=true" : "/job-files", withFile(file)),
   saveJob: (key: string, version: number, job: Job) => put<JobOut>(`/jobs/${key}`, { version, job }),
-  undoJob: (key: string) => post<JobOut>(`/jobs/${key}/undo`),
+  /** `version`: the one that is to be taken back, so that two presses take back one edit. */
+  undoJob: (key: string, version?: number) => post<JobOut>(`/jobs/${key}/undo`, version === undefined ? undefined : { version }),
   /** Edits that the server makes at a version of the sheet: a part exchanged, a fix taken, a template. */
   editJob: (key: string, what: "rig" | "apply" | "template", version: number, body: Record<string, unknown>) => post<JobOut>(`/jobs/${key}/${what}`, { version, ...body }),
   takeRigFile: (key: string, file: File) => post<JobOut>(`/jobs/${key}/rig-file`, withFile(file)),
@@ -58,7 +59,7 @@ export const commands = {
   // A run
   touch: (key: string, body: Record<string, unknown>) => post(`/jobs/${key}/touches`, body),
   addReadings: (key: string, gauge: string, part: string | null, readings: { at: number; pa: number | null; dial?: string | null; key: string }[]) =>
-    post(`/jobs/${key}/readings`, { gauge, part, readings }),
+    post(`/jobs/${key}/readings`, { gauge, part, readings, sent_at: Date.now() / 1000 }),
   importReadings: (key: string, file: File, commit: boolean, said: { time_unit?: string; day_first?: boolean; began?: string }) => {
     const asked = new URLSearchParams({ commit: String(commit) });
     for (const [name, value] of Object.entries(said)) asked.set(name, String(value));

@@ -145,8 +145,12 @@ export function useEditor(key: string): Editor {
     dropDraft(key);
     setDraft(null);
     setFault(null);
-    commands.undoJob(key).then(accept, (e: unknown) => e instanceof ApiError && setFault(e));
-  }, [accept, key]);
+    commands.undoJob(key, client.getQueryData(options.job(key).queryKey)?.version).then(accept, (e: unknown) => {
+      if (!(e instanceof ApiError)) return;
+      setFault(e);
+      if (e.status === 409) void client.invalidateQueries({ queryKey: options.job(key).queryKey });
+    });
+  }, [accept, client, key]);
 
   const ask = useCallback<Editor["ask"]>(
     (what, body) => {

@@ -1269,7 +1269,7 @@ export interface paths {
         put?: never;
         /**
          * Undo Job
-         * @description Take the last edit back.
+         * @description Take the last edit back; 409 if it is no longer the one that is meant.
          */
         post: operations["undo_job_api_jobs__key__undo_post"];
         delete?: never;
@@ -4189,6 +4189,11 @@ export interface components {
          */
         ImportOut: {
             /**
+             * Already Here
+             * @description whether the same table was taken before: nothing was stored again
+             */
+            already_here: boolean;
+            /**
              * Asks
              * @description what has to be said of when it began
              * @enum {string}
@@ -6167,6 +6172,11 @@ export interface components {
             part?: string | null;
             /** Readings */
             readings: components["schemas"]["ReadingIn"][];
+            /**
+             * Sent At
+             * @description the device's clock as it was sent: where that is off, the times by it are put right
+             */
+            sent_at?: number | null;
         };
         /**
          * Release
@@ -7833,6 +7843,11 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Sent At
+             * @description the device's clock as it was sent: where that is off, the times by it are put right
+             */
+            sent_at?: number | null;
         };
         /**
          * TouchOut
@@ -7863,6 +7878,14 @@ export interface components {
             second_at: number[];
             /** Second Pa */
             second_pa: number[];
+        };
+        /**
+         * UndoIn
+         * @description Which version of the sheet is to be taken back.
+         */
+        UndoIn: {
+            /** Version */
+            version: number;
         };
         /**
          * UnknownOut
@@ -10536,7 +10559,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["UndoIn"] | null;
+            };
+        };
         responses: {
             /** @description Successful Response */
             200: {

@@ -65,7 +65,7 @@ export async function deliver(item: Waiting): Promise<"taken" | "later" | ApiErr
   // The server's own clock stamps what reaches it at once; what has waited keeps the time at which it was made.
   const late = item.held || item.tries > 0 || Date.now() / 1000 - item.at > 2;
   try {
-    if (item.what === "touch") await commands.touch(item.job, { ...item.body, key: item.id, ...(late ? { at: item.at } : {}) });
+    if (item.what === "touch") await commands.touch(item.job, { ...item.body, key: item.id, ...(late ? { at: item.at, sent_at: Date.now() / 1000 } : {}) });
     else {
       const { gauge, part = null, pa, dial = null } = item.body as ReadingBody;
       await commands.addReadings(item.job, gauge, part, [{ at: item.at, pa, dial, key: item.id }]);

@@ -26,7 +26,9 @@ const freshId = (): string => [...crypto.getRandomValues(new Uint8Array(16))].ma
 
 /** Put something in the line. Resolves once it is sent, or kept because the server cannot be reached. */
 export function send(job: string, what: Waiting["what"], body: Waiting["body"]): Promise<"sent" | "waiting"> {
-  const item: Waiting = { id: freshId(), job, what, body, at: Date.now() / 1000, tries: 0, held: !reach().ok || inLine().length > 0 };
+  // A device's clock that is set back in between changes no order.
+  const last = inLine().at(-1)?.at ?? 0;
+  const item: Waiting = { id: freshId(), job, what, body, at: Math.max(Date.now() / 1000, last + 0.001), tries: 0, held: !reach().ok || inLine().length > 0 };
   // Written down before it goes: what is lost on the way is still here.
   const kept = written((old) => [...old, item]);
   return new Promise((resolve, reject) => {

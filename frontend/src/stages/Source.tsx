@@ -7,6 +7,7 @@ import { commands } from "../api/commands";
 import { options, refresh, refreshRun } from "../api/options";
 import { localStamp, moment, span } from "../lib/format";
 import { DATE_ORDERS, TIME_UNITS, type TableSaid, type TimeUnit } from "../lib/tableSaid";
+import { toast } from "../lib/toasts";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
 import { Segments } from "../ui/Choice";
@@ -36,7 +37,8 @@ export function Source({ jobKey, live, hasReadings }: { jobKey: string; live: Li
   const look = (file: File, said: TableSaid = {}) => commands.importReadings(jobKey, file, false, said).then((out) => (setFault(null), setFound({ file, out, said })), fail);
   const take = () =>
     found &&
-    commands.importReadings(jobKey, found.file, true, found.said).then(() => {
+    commands.importReadings(jobKey, found.file, true, found.said).then((out) => {
+      toast(out.already_here ? "This table is here already: nothing was stored twice" : `${out.rows} readings taken in`);
       setFound(null);
       refresh(client, ["readings"], jobKey);
       refreshRun(client, jobKey);

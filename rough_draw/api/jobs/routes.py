@@ -14,7 +14,7 @@ from rough_draw.api.deps import HubDep, Key, job_out
 from rough_draw.api.devices.hub import Hub, bench_name
 from rough_draw.api.each_job import each_job, title_of
 from rough_draw.api.hold import holds
-from rough_draw.api.jobs.schemas import JobIn, NewJobIn, ProposalOut, PumpOut, StageState, YardRow
+from rough_draw.api.jobs.schemas import JobIn, NewJobIn, ProposalOut, PumpOut, StageState, UndoIn, YardRow
 from rough_draw.api.people.browser import person_here
 from rough_draw.api.rig_log import log_rig_change
 from rough_draw.api.run.standing import live_of
@@ -239,10 +239,10 @@ def save_job(key: Key, body: JobIn) -> JobOut:
 
 
 @router.post("/jobs/{key}/undo")
-def undo_job(key: Key) -> JobOut:
-    """Take the last edit back."""
+def undo_job(key: Key, body: UndoIn | None = None) -> JobOut:
+    """Take the last edit back; 409 if it is no longer the one that is meant."""
     before = jobs.get(key).job.rig
-    stored = jobs.undo(key)
+    stored = jobs.undo(key, body.version if body is not None else None)
     log_rig_change(key, before, stored.job.rig)
     return job_out(stored)
 

@@ -17,6 +17,12 @@ class JobIn(Body):
     job: Job
 
 
+class UndoIn(Body):
+    """Which version of the sheet is to be taken back."""
+
+    version: int = Field(ge=1)
+
+
 class NewJobIn(Body):
     """The few answers that a new job begins with: a template, built in by key or one's own by number; the rest."""
 

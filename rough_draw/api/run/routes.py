@@ -17,6 +17,7 @@ from rough_draw.api.deps import HubDep, Key, maybe
 from rough_draw.api.devices.hub import ATTACHED, CONNECTED, DETACHED, SECOND, Hub, on_now
 from rough_draw.api.errors import refusal
 from rough_draw.api.pace import must_be_offered
+from rough_draw.api.run.clock import skew_of
 from rough_draw.api.run.schemas import (
     Added,
     ColumnOut,
@@ -28,19 +29,20 @@ from rough_draw.api.run.schemas import (
     StandinIn,
 )
 from rough_draw.api.run.standing import live_of
+from rough_draw.api.run.table_import import take_table
 from rough_draw.api.run.table_start import asked_of, start_of
-from rough_draw.core.message import Fault, all_of, message
+from rough_draw.core.message import Fault, all_of
 from rough_draw.core.model.system import atmosphere_of
 from rough_draw.core.physics.dial import read_dial
 from rough_draw.core.readings import csv_table
 from rough_draw.core.readings.downsampling import decimate
-from rough_draw.core.readings.series import hold_begins, noted_isolation
+from rough_draw.core.readings.series import hold_begins
 from rough_draw.core.readings.time_unit import TimeUnit
-from rough_draw.core.sheet.gauge_owner import AT_PUMP, DIAL, owner, owners
+from rough_draw.core.sheet.gauge_owner import AT_PUMP, DIAL, owner
 from rough_draw.standins.gauge_server import SPEEDS
 from rough_draw.store import jobs
-from rough_draw.store.reading_cache import SIMULATED, spans
-from rough_draw.text import say, told
+from rough_draw.store.reading_cache import spans
+from rough_draw.text import told
 
 router = APIRouter(tags=["run"])
 
@@ -88,15 +90,16 @@ def add_readings(key: Key, body: ReadingsIn) -> Added:
     part = body.part if body.part in known else owner(rig, body.gauge)
     part = part or (rig.gauge.id if rig.gauge is not None else None)
     rows = []
+    skew = skew_of(body.sent_at)
     for r in body.readings:
         if r.dial is None:
-            rows.append(jobs.NewReading(body.gauge, r.at, r.pa, r.key, part))
+            rows.append(jobs.NewReading(body.gauge, r.at + skew, r.pa, r.key, part))
             continue
         try:
             pa = read_dial(r.dial, atmosphere_of(job.scope)).pa
         except Fault as e:
             raise HTTPException(422, told(e)) from None
-        rows.append(jobs.NewReading(body.gauge, r.at, pa, r.key, DIAL))
+        rows.append(jobs.NewReading(body.gauge, r.at + skew, pa, r.key, DIAL))
     added = jobs.add_readings(key, rows, "typed")
     return Added(added=added)
 
@@ -129,27 +132,10 @@ def import_readings(
         raise refusal(422, "import-when", asks=asked_of(found.mapping.time_kind))
     if start is not None and not 0 < start < time.time() + AHEAD_S:
         raise refusal(422, "import-not-yet", when=jobs.day(start))
-    if commit and start is not None:
-        with jobs.writing():
-            labels = [(s.label or f"gauge {n + 1}")[:60] for n, s in enumerate(found.series)]
-            read = [(label, s) for label, s in zip(labels, found.series, strict=True) if not s.dial]
-            sizes = {label: 1 + int(s is main) for label, s in read}
-            whose = owners(job.rig, sizes)
-            for label, s in zip(labels, found.series, strict=True):
-                # A needle is no gauge of the sheet, whatever the column is called.
-                part = DIAL if s.dial else whose.get(label)
-                rows = [
-                    jobs.NewReading(label, start + float(t), None if np.isnan(p) else float(p), part=part)
-                    for t, p in zip(s.time, s.pressure, strict=True)
-                ]
-                jobs.add_readings(key, rows, SIMULATED if s.simulated else "import")
-            for t, text in main.notes:
-                jobs.add_touch(key, "note", start + t, text[:500])
-            noted = noted_isolation(main)
-            if noted is not None:
-                jobs.add_touch(key, "isolate", start + noted, say(message("import-noted")))
+    fresh = commit and start is not None and take_table(key, job.rig, found, main, start, data)
     return ImportOut(
         committed=commit,
+        already_here=commit and not fresh,
         rows=found.rows,
         over_range=found.over,
         span_s=float(main.time[-1]),

@@ -59,6 +59,9 @@ class ForesightOut(BaseModel):
     consequences: list[ConsequenceOut]
 
 
+SENT_AT = "the device's clock as it was sent: where that is off, the times by it are put right"
+
+
 class TouchIn(Body):
     """A touch to log; the server stamps the time if none is given. ``key`` makes sending twice harmless."""
 
@@ -66,6 +69,7 @@ class TouchIn(Body):
     note: str = Field("", max_length=500)
     at: float | None = Field(None, ge=0, le=4e9)
     key: str | None = Field(None, min_length=1, max_length=64)
+    sent_at: float | None = Field(None, ge=0, le=4e9, description=SENT_AT)
 
 
 class ReadingIn(Body):
@@ -83,6 +87,7 @@ class ReadingsIn(Body):
     gauge: str = Field("typed", min_length=1, max_length=60)
     part: str | None = Field(None, max_length=40, description="the id of the gauge on the sheet")
     readings: list[ReadingIn] = Field(max_length=5000)
+    sent_at: float | None = Field(None, ge=0, le=4e9, description=SENT_AT)
 
 
 class Added(BaseModel):
@@ -190,6 +195,7 @@ class ImportOut(BaseModel):
     """What an import would bring, or brought."""
 
     committed: bool
+    already_here: bool = Field(description="whether the same table was taken before: nothing was stored again")
     rows: int
     over_range: int
     span_s: float

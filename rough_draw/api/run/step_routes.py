@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import asyncio
-import time
 from typing import Annotated
 
 from fastapi import APIRouter, Path, Query
@@ -12,6 +11,7 @@ from rough_draw.api import runs
 from rough_draw.api.deps import HubDep, Key
 from rough_draw.api.errors import refusal
 from rough_draw.api.people.browser import Hand
+from rough_draw.api.run.clock import skew_of, stamp, told_of
 from rough_draw.api.run.schemas import ConsequenceOut, ForesightOut, OfferOut, TouchIn, TouchOut
 from rough_draw.core.interlock.port_parts import PLUNGER
 from rough_draw.core.interlock.preview import foresee, service_names, touches_on
@@ -21,6 +21,7 @@ from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.run_state import known, words_of
 from rough_draw.core.sheet.steps import RUN_MOVES, OnPart, TakenBack, read_step, text_of
 from rough_draw.store import jobs, kit_log
+from rough_draw.text import say
 
 router = APIRouter(tags=["run"])
 
@@ -48,15 +49,18 @@ async def add_touch(key: Key, body: TouchIn, hub: HubDep, hand: Hand) -> TouchOu
         words = words_of(known_as.kind, names)
         return TouchOut(kind=known_as.kind, words=words, at=known_as.at, note=known_as.note, hand=known_as.hand)
     async with hub.lock(key):
-        at = body.at if body.at is not None else (hub.clock(key) or time.time())
+        skew = skew_of(body.sent_at) if body.at is not None else 0.0
+        put_right = told_of(skew)
+        note = " ".join(x for x in (body.note, f"({say(put_right)})" if put_right else "") if x)[:500]
+        at = body.at + skew if body.at is not None else hub.clock(key) or await asyncio.to_thread(stamp, key)
         link = hub.links.get(key)
         if link is not None and body.kind != "note":
             at = await link.touch(body.kind) or at
-        await asyncio.to_thread(jobs.add_touch, key, body.kind, at, body.note, body.key, hand)
+        await asyncio.to_thread(jobs.add_touch, key, body.kind, at, note, body.key, hand)
     if body.kind == "pump-off":
         await asyncio.to_thread(_file_hours, key, at)
     hub.listeners.tell(key, {"kind": "touch", "touch": body.kind, "at": at})
-    return TouchOut(kind=body.kind, words=words_of(body.kind, names), at=at, note=body.note, hand=hand)
+    return TouchOut(kind=body.kind, words=words_of(body.kind, names), at=at, note=note, hand=hand)
 
 
 def _file_hours(key: str, at: float) -> None:

@@ -46,6 +46,12 @@ quick-of-standard = standard
 practice-all-done = All done, and done well: make one from a number, at level 5.
 practice-ballast-stood-open = The gas ballast stood open. Close it.
 practice-nothing-wrong = Nothing was wrong with it.
+import-taken = { $count ->
+    [one] a table with one reading taken in
+   *[other] a table with { $count } readings taken in
+}
+clock-behind = by a clock that was { $off } behind, put right
+clock-ahead = by a clock that was { $off } ahead, put right
 import-noted = noted in the imported readings
 
 habit-gauge_off = The micron gauge comes off

@@ -48,6 +48,8 @@ backup-no-database = { $file } is no database file: it does not begin as one doe
 backup-too-large = The file is larger than { $most } MB.
 backup-damaged = { $file } is damaged: { $fault }.
 backup-not-ours = { $file } is a database, but none of ours: it has no table { $table }.
+database-in-use = { $file } is served already, by process { $process }: one server to a file. Stop that one, or give this one another --db.
+database-served = { $file } is being served: restore it on the page Record, or stop the server first.
 database-too-new = { $file } was written by a later version ({ $version }): update the application to open it.
 
 chain-numbered = Entry { $place } is numbered { $number }: one was taken out, put in or moved.
