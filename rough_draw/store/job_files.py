@@ -18,6 +18,7 @@ from pydantic import BaseModel, ConfigDict, Field, PrivateAttr, ValidationError
 from rough_draw.core.message import Fault, message
 from rough_draw.core.message.figure import number
 from rough_draw.core.physics.units import from_pa
+from rough_draw.core.readings.bounds import Moment, Pressure
 from rough_draw.core.records.hash_chain import JCS, Break, Contents, Read, Weighed, check, closing_of, form_of, signers
 from rough_draw.core.sheet.base import place_of, told_of
 from rough_draw.core.sheet.gauge_owner import owners
@@ -34,7 +35,7 @@ class FileTouch(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
     kind: Annotated[str, Field(max_length=60)]
-    at: float
+    at: Moment
     note: Annotated[str, Field(max_length=2000)] = ""
     hand: Annotated[str, Field(max_length=200)] = ""
 
@@ -46,7 +47,7 @@ class FilePhoto(BaseModel):
     sha256: Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
     about: Annotated[str, Field(max_length=80)]
     caption: Annotated[str, Field(max_length=500)] = ""
-    at: float
+    at: Moment
     hand: Annotated[str, Field(max_length=200)] = ""
     width: int
     height: int
@@ -61,8 +62,8 @@ class FileSeries(BaseModel):
     model_config = ConfigDict(extra="forbid")
     gauge: Annotated[str, Field(max_length=60)]
     part: Annotated[str, Field(max_length=40)] | None = None
-    at: list[float]
-    pa: list[float | None]
+    at: list[Moment]
+    pa: list[Pressure | None]
     simulated: bool = False
 
 
@@ -70,8 +71,8 @@ class FileWeight(BaseModel):
     """What the scale showed, kg, at epoch seconds. Earlier versions read none but the simulated one."""
 
     model_config = ConfigDict(extra="forbid")
-    at: float
-    kg: float
+    at: Moment
+    kg: Annotated[float, Field(ge=-1e5, le=1e5, allow_inf_nan=False)]
     simulated: bool = True
 
 
@@ -79,9 +80,9 @@ class FileEntry(BaseModel):
     """An entry of a sealed record's chain."""
 
     model_config = ConfigDict(extra="forbid")
-    number: int
+    number: Annotated[int, Field(ge=0, le=10**9)]
     kind: Annotated[str, Field(max_length=20)]
-    at: float
+    at: Moment
     body: dict[str, Any]
     before: Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
     hash: Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
@@ -127,7 +128,8 @@ def dump(key: str) -> JobFile:
     entries = sealing.chain_of(key)
     form = form_of(entries[0].body) if entries else JCS
     series = [
-        FileSeries(gauge=r.gauge, part=part, at=list(r.at), pa=list(r.pa), simulated=r.simulated)
+        # Not judged again: what earlier versions let in goes out as it stands.
+        FileSeries.model_construct(gauge=r.gauge, part=part, at=list(r.at), pa=list(r.pa), simulated=r.simulated)
         for part, r in sealing.plain_readings(key, form)
     ]
     touches = [FileTouch(kind=t.kind, at=t.at, note=t.note, hand=t.hand) for t in jobs.touches(key)]

@@ -247,3 +247,24 @@ def test_a_gauge_put_on_many_times_at_once_reads_once(api: TestClient) -> None:
     assert len(at) == len(set(at))
     marks = [t for t in jobs.touches(key) if t.kind == "gauge-attached"]
     assert len(marks) == 1
+
+
+def test_a_gauge_whose_clock_is_ahead_or_in_milliseconds_stands_at_the_moment_it_came(api: TestClient) -> None:
+    """A stamp of next year would be the last one for a year: the live figure would stand still."""
+    key = made(api)
+    now = time.time()
+    lines = [
+        json.dumps({"at": at, "pa": pa}).encode() + b"\n"
+        for at, pa in ((now + 3.2e7, 90.0), (1000 * (now - 5), 80.0), (now - 60, 70.0))
+    ]
+    with bridge(HELLO, *lines) as (port, _):
+        connected(api, key, port)
+        until(lambda: count(api, key), lambda n: n >= 6)
+        live = api.get(f"/api/jobs/{key}/live").json()
+        series = api.get(f"/api/jobs/{key}/readings").json()[0]
+    assert live["ahead"] == 1
+    assert live["pa"] == pytest.approx(26.6)
+    at = dict(zip(series["pa"], series["at"], strict=True))
+    assert at[90.0] == pytest.approx(now, abs=30)
+    assert at[80.0] == pytest.approx(now - 5, abs=0.01)
+    assert at[70.0] == pytest.approx(now - 60, abs=0.01)

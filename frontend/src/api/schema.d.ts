@@ -4888,6 +4888,11 @@ export interface components {
          * @description Where the run stands now.
          */
         LiveOut: {
+            /**
+             * Ahead
+             * @description readings of a gauge whose clock is ahead, stamped as they came
+             */
+            ahead: number;
             /** Ballast Open */
             ballast_open: boolean;
             /** Battery Pct */

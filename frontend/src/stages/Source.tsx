@@ -50,6 +50,7 @@ export function Source({ jobKey, live, hasReadings }: { jobKey: string; live: Li
         <div className="flex flex-wrap items-center justify-end gap-3" role="group" aria-label="Connected gauge">
           <span>
             Gauge at <span className="figure">{live.outside}</span>: {live.stale ? <Tag tone="caution">nothing heard</Tag> : <Tag tone="pass">heard</Tag>}
+            {live.ahead > 0 && <span className="text-note text-soft"> its clock is ahead: {u.whole(live.ahead)} readings stand at the moment they came</span>}
             {live.passed_over > 0 && <span className="text-note text-soft"> {u.whole(live.passed_over)} lines passed over</span>}
           </span>
           <Button onClick={() => void takeOff()}>Disconnect</Button>

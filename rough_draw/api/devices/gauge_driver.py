@@ -8,12 +8,12 @@ from __future__ import annotations
 import asyncio
 import json
 import logging
-import math
 import time
 from dataclasses import dataclass, field
 
 from rough_draw.api.devices.reading_writer import Keeper
 from rough_draw.api.news.listeners import Listeners
+from rough_draw.core.readings.bounds import pressure, seconds
 from rough_draw.store import jobs
 from rough_draw.store.reading_cache import SIMULATED
 
@@ -27,6 +27,8 @@ ANSWER_S = 15.0
 LOOPBACK = "127.0.0.1"
 MOST_LINE = 64 * 1024
 MOST_A_SECOND = 100
+AHEAD_S = 60.0
+"""A stamp of a gauge outside that is farther ahead of its arrival than this, s, is by a clock that is wrong."""
 """Readings that are taken of a gauge in a second at the most."""
 STALE_AFTER = 5.0
 """Seconds without a line after which a gauge counts as stale."""
@@ -57,6 +59,7 @@ class Link:
     last_line: float = 0.0
     faults: int = 0
     flooded: int = 0
+    ahead: int = 0
     greeted: bool = False
     battery: float | None = None
     _room: float = 0.0
@@ -215,10 +218,8 @@ class Link:
                     answer.set_result(float(message["at"]))
             elif "at" in message:
                 self._battery(message)
-                at = float(message["at"])
-                pa = None if message.get("over") else float(message["pa"])
-                if not math.isfinite(at) or (pa is not None and not 0 <= pa <= 120_000):
-                    raise ValueError("out of bounds")
+                at = self._in_time(seconds(float(message["at"])))
+                pa = pressure(None if message.get("over") else float(message["pa"]))
                 if self._too_fast():
                     return
                 pending.append(jobs.NewReading(self.gauge, at, pa, part=self.part))
@@ -226,6 +227,16 @@ class Link:
         except (ValueError, KeyError, TypeError, RecursionError, OverflowError):
             self.faults += 1
             log.warning("gauge %s: a line that is not understood was passed over", self.gauge)
+
+    def _in_time(self, at: float) -> float:
+        """A stamp that is ahead of its arrival would stand as the last for as long: it counts from its arrival. A
+        simulated world may run ahead.
+        """
+        now = time.time()
+        if self.obeys or at <= now + AHEAD_S:
+            return at
+        self.ahead += 1
+        return now
 
     def _battery(self, message: dict[str, object]) -> None:
         """Charge in %, where the gauge says it; what is no charge is passed over."""

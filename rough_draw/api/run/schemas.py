@@ -8,6 +8,7 @@ from pydantic import BaseModel, Field
 
 from rough_draw.api.said import Said
 from rough_draw.api.schemas import Body, RangeOut
+from rough_draw.core.readings.bounds import Moment, Pressure
 
 
 class SeriesOut(BaseModel):
@@ -67,16 +68,16 @@ class TouchIn(Body):
 
     kind: str = Field(max_length=60)
     note: str = Field("", max_length=500)
-    at: float | None = Field(None, ge=0, le=4e9)
+    at: Moment | None = None
     key: str | None = Field(None, min_length=1, max_length=64)
-    sent_at: float | None = Field(None, ge=0, le=4e9, description=SENT_AT)
+    sent_at: Moment | None = Field(None, description=SENT_AT)
 
 
 class ReadingIn(Body):
     """A typed reading, stamped when it was pressed. ``key`` makes sending twice harmless."""
 
-    at: float = Field(ge=0, le=4e9)
-    pa: float | None = Field(ge=0, le=120_000)
+    at: Moment
+    pa: Pressure | None
     dial: str | None = Field(None, max_length=40, description="what a needle shows, as said: taken instead of pa")
     key: str = Field(min_length=1, max_length=64)
 
@@ -87,7 +88,7 @@ class ReadingsIn(Body):
     gauge: str = Field("typed", min_length=1, max_length=60)
     part: str | None = Field(None, max_length=40, description="the id of the gauge on the sheet")
     readings: list[ReadingIn] = Field(max_length=5000)
-    sent_at: float | None = Field(None, ge=0, le=4e9, description=SENT_AT)
+    sent_at: Moment | None = Field(None, description=SENT_AT)
 
 
 class Added(BaseModel):
@@ -176,6 +177,7 @@ class LiveOut(BaseModel):
     section_pa: dict[str, float]
     standin: bool
     outside: str = Field(description="host and port of a gauge that runs by itself; empty for the simulated one")
+    ahead: int = Field(description="readings of a gauge whose clock is ahead, stamped as they came")
     passed_over: int = Field(description="lines of the gauge that were not understood or came too fast")
     second: bool
     gauges: list[GaugeOut]

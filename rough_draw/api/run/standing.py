@@ -102,6 +102,7 @@ def live_of(key: str, run: runs.RunView, hub: Hub) -> LiveOut:
         opened=sorted(state.opened),
         standin=link is not None,
         outside=hub.address(key),
+        ahead=link.ahead if link is not None else 0,
         passed_over=link.faults + link.flooded if link is not None else 0,
         second=second_name(key) in hub.links,
         gauges=_gauges(n),

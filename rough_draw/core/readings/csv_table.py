@@ -19,6 +19,7 @@ from rough_draw.core.message.figure import absolute_pressure, duration, number
 from rough_draw.core.physics.dial import DIAL_UNITS, dial_to_absolute
 from rough_draw.core.physics.units import ATMOSPHERE_PA, PA_PER, to_pa
 from rough_draw.core.readings import table_layout as table
+from rough_draw.core.readings.bounds import HIGHEST_PA
 from rough_draw.core.readings.series import Series
 from rough_draw.core.readings.time_unit import TimeUnit
 
@@ -27,8 +28,6 @@ MOST_ROWS = 1_500_000
 MOST_FAULTS = 50
 CODE_PAGES = ["cp1252", "cp1250", "cp1251", "cp1253", "cp1254", "mac_roman"]
 OVER_WORDS = {"over", "ovr", "ol", "o.l", "hi", "high", "over range", "overrange", "--", "---", "----", "or", ">>>"}
-HIGHEST_PA = 120_000.0
-"""No absolute reading in this trade's draw lies above this."""
 
 
 @dataclass(frozen=True)

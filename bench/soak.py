@@ -1,0 +1,257 @@
+"""An hour of trouble: gauges, pages and hands on one server that is killed now and then, and what it loses of it.
+
+Acknowledged are a typed reading or a touch that was answered, and a gauge's reading that the stream of news has told
+of: each must be on disk once, whatever was killed since. What a gauge says while there is no server is lost, and is not
+counted. The clock is not stepped and the disk not slowed: steps of the clock have tests of their own.
+"""
+
+from __future__ import annotations
+
+import argparse
+import asyncio
+import contextlib
+import json
+import random
+import signal
+import statistics
+import subprocess
+import sys
+import tempfile
+import time
+from collections import Counter
+from dataclasses import dataclass, field
+
+import httpx
+
+from bench.gauges import memory_mb
+
+PORT, FARM = 8081, 8082
+KILL_S = 60.0
+
+
+async def farm(port: int) -> None:
+    """Gauges outside: any number on one port, each at one reading a second in the documented protocol."""
+
+    async def gauge(reader: asyncio.StreamReader, writer: asyncio.StreamWriter) -> None:
+        with contextlib.suppress(OSError, json.JSONDecodeError):
+            name = json.loads(await reader.readline())["open"]
+            rng = random.Random(name)
+            writer.write(json.dumps({"hello": "rough-draw-gauge/1", "gauge": name, "unit": "pa"}).encode() + b"\n")
+            await asyncio.sleep(rng.random())
+            while True:
+                line = {"at": round(time.time(), 3), "pa": round(20.0 + 5.0 * rng.random(), 2)}
+                writer.write(json.dumps(line).encode() + b"\n")
+                await writer.drain()
+                await asyncio.sleep(1.0)
+
+    server = await asyncio.start_server(gauge, "127.0.0.1", port)
+    await server.serve_forever()
+
+
+@dataclass
+class Told:
+    """What was acknowledged, by job; and how long things took."""
+
+    typed: dict[str, set[float]] = field(default_factory=dict)
+    heard: dict[str, set[float]] = field(default_factory=dict)
+    touched: dict[str, set[str]] = field(default_factory=dict)
+    late: list[float] = field(default_factory=list)
+    answers: list[float] = field(default_factory=list)
+    yard: list[float] = field(default_factory=list)
+    faults: Counter[str] = field(default_factory=Counter)
+    kills: int = 0
+
+
+async def follow(client: httpx.AsyncClient, key: str, told: Told) -> None:
+    """A page that follows a gauge: what the stream tells of is acknowledged."""
+    while True:
+        with contextlib.suppress(httpx.HTTPError):
+            async with client.stream("GET", f"/api/jobs/{key}/stream", timeout=None) as r:
+                async for line in r.aiter_lines():
+                    if not line.startswith("data:"):
+                        continue
+                    message = json.loads(line[5:])
+                    if message.get("kind") == "readings":
+                        now = time.time()
+                        told.heard.setdefault(key, set()).update(message["at"])
+                        told.late += [now - at for at in message["at"]]
+        await asyncio.sleep(0.5)
+
+
+async def work(client: httpx.AsyncClient, keys: list[str], live: list[str], told: Told, rng: random.Random) -> None:
+    """A page with a hand at it: looks, types, logs; what is not answered is sent again with the same key."""
+    n = 0
+    while True:
+        n += 1
+        await asyncio.sleep(rng.uniform(0.5, 2.5))
+        key = rng.choice(keys)
+        at = round(time.time(), 3)
+        mark = f"{id(told)}-{rng.getrandbits(60)}"
+        choice = rng.random()
+        try:
+            begun = time.monotonic()
+            if choice < 0.35:
+                (await client.get("/api/jobs")).raise_for_status()
+                told.yard.append(time.monotonic() - begun)
+                continue
+            if choice < 0.6:
+                found = await client.get(f"/api/jobs/{rng.choice(live)}/live")
+                told.faults[str(found.status_code)] += found.status_code >= 500
+                told.answers.append(time.monotonic() - begun)
+                continue
+        except httpx.HTTPError:
+            continue
+        typed = choice < 0.9
+        path = f"/api/jobs/{key}/{'readings' if typed else 'touches'}"
+        body = (
+            {"gauge": "typed", "readings": [{"at": at, "pa": 30.0, "key": mark}]}
+            if typed
+            else {"kind": "note", "note": mark, "at": at, "key": mark}
+        )
+        for _ in range(60):
+            begun = time.monotonic()
+            try:
+                answer = await client.post(path, json=body)
+            except httpx.HTTPError:
+                await asyncio.sleep(1.0)
+                continue
+            told.faults[str(answer.status_code)] += answer.status_code >= 500
+            if answer.status_code == 201:
+                told.answers.append(time.monotonic() - begun)
+                if typed:
+                    told.typed.setdefault(key, set()).add(at)
+                else:
+                    told.touched.setdefault(key, set()).add(mark)
+            break
+
+
+class Servers:
+    """The server and the gauges, started and killed."""
+
+    def __init__(self, db: str) -> None:
+        self.db = db
+        self.server = self._server()
+        self.gauges = self._farm()
+
+    def _server(self) -> subprocess.Popen[bytes]:
+        command = [sys.executable, "-m", "rough_draw.cli", "serve", "--db", self.db, "--port", str(PORT)]
+        return subprocess.Popen(command, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
+
+    def _farm(self) -> subprocess.Popen[bytes]:
+        return subprocess.Popen([sys.executable, "-m", "bench.soak", "--farm"])
+
+    def kill(self, rng: random.Random) -> None:
+        """One of them, without a word; it is started again at once."""
+        if rng.random() < 0.5:
+            self.gauges.send_signal(signal.SIGKILL)
+            self.gauges.wait()
+            self.gauges = self._farm()
+        else:
+            self.server.send_signal(signal.SIGKILL)
+            self.server.wait()
+            self.server = self._server()
+
+    def stop(self) -> None:
+        """Both."""
+        for process in (self.server, self.gauges):
+            process.terminate()
+            process.wait(20)
+
+
+async def up(client: httpx.AsyncClient) -> None:
+    """Until the server answers."""
+    while True:
+        with contextlib.suppress(httpx.HTTPError):
+            if (await client.get("/api/health")).is_success:
+                return
+        await asyncio.sleep(0.2)
+
+
+async def measure(servers: Servers, gauges: int, pages: int, count: int, seconds: float) -> dict[str, float]:
+    """Trouble for two thirds of the time, peace for the last, in which memory is looked at; then what is on disk."""
+    told, rng = Told(), random.Random(7)
+    limits = httpx.Limits(max_connections=2 * gauges + 4 * pages)
+    async with httpx.AsyncClient(base_url=f"http://127.0.0.1:{PORT}", timeout=30.0, limits=limits) as client:
+        await up(client)
+        keys = [(await client.post("/api/jobs", json={})).json()["key"] for _ in range(count)]
+        live = keys[:gauges]
+        for key in live:
+            await client.post(f"/api/jobs/{key}/touches", json={"kind": "pump-on"})
+            await client.post(f"/api/jobs/{key}/gauge", json={"host": "127.0.0.1", "port": FARM, "opens": f"g-{key}"})
+        tasks = [asyncio.create_task(follow(client, k, told)) for k in live]
+        hands = [asyncio.create_task(work(client, keys, live, told, random.Random(n))) for n in range(pages)]
+        begun = time.monotonic()
+        while time.monotonic() - begun < 2 / 3 * seconds:
+            await asyncio.sleep(rng.uniform(0.5, 1.5) * KILL_S)
+            await asyncio.to_thread(servers.kill, rng)
+            told.kills += 1
+            await up(client)
+        await asyncio.sleep(20.0)
+        told.late.clear(), told.answers.clear(), told.yard.clear()
+        first = memory_mb(servers.server.pid)
+        await asyncio.sleep(max(20.0, seconds / 3))
+        last = memory_mb(servers.server.pid)
+        for t in hands:
+            t.cancel()
+        await asyncio.sleep(2.0)
+        for t in tasks:
+            t.cancel()
+        await asyncio.gather(*tasks, *hands, return_exceptions=True)
+        lost = doubled = kept = 0
+        for key in keys:
+            whole = (await client.get(f"/api/jobs/{key}/job.json")).json()
+            stamps = Counter(t for s in whole["readings"] for t in s["at"])
+            wanted = told.typed.get(key, set()) | told.heard.get(key, set())
+            lost += len(wanted - set(stamps))
+            doubled += sum(n - 1 for t, n in stamps.items() if n > 1)
+            notes = Counter(t["note"] for t in whole["touches"] if t["kind"] == "note")
+            marks = told.touched.get(key, set())
+            lost += len(marks - set(notes))
+            doubled += sum(notes[m] - 1 for m in marks if notes[m] > 1)
+            kept += sum(stamps.values())
+
+    def share(values: list[float], at: float) -> float:
+        return 1e3 * sorted(values)[int(at * (len(values) - 1))] if values else 0.0
+
+    return {
+        "kills": told.kills,
+        "readings on disk": kept,
+        "acknowledged": sum(map(len, (*told.typed.values(), *told.heard.values(), *told.touched.values()))),
+        "lost": lost,
+        "doubled": doubled,
+        "answers of 5xx": sum(told.faults.values()),
+        "reading to stream, median ms": 1e3 * statistics.median(told.late),
+        "reading to stream, p99 ms": share(told.late, 0.99),
+        "API p95 ms": share(told.answers, 0.95),
+        "Yard p95 ms": share(told.yard, 0.95),
+        "memory, MB": last,
+        "grown, %": 100.0 * (last - first) / first,
+    }
+
+
+def main() -> None:
+    """Run it, and say what came of it."""
+    p = argparse.ArgumentParser(description=__doc__)
+    p.add_argument("--farm", action="store_true", help=argparse.SUPPRESS)
+    p.add_argument("--minutes", type=float, default=60.0)
+    p.add_argument("--gauges", type=int, default=50)
+    p.add_argument("--pages", type=int, default=20)
+    p.add_argument("--jobs", type=int, default=200)
+    a = p.parse_args()
+    if a.farm:
+        asyncio.run(farm(FARM))
+        return
+    with tempfile.TemporaryDirectory() as d:
+        servers = Servers(f"{d}/soak.sqlite3")
+        try:
+            found = asyncio.run(measure(servers, a.gauges, a.pages, a.jobs, 60.0 * a.minutes))
+        finally:
+            servers.stop()
+    for name, value in found.items():
+        print(f"{name:<30}{value:>12.1f}")
+    if found["lost"] or found["doubled"] or found["answers of 5xx"]:
+        raise SystemExit(1)
+
+
+if __name__ == "__main__":
+    main()
