@@ -144,12 +144,12 @@ def cmd_standins(a: argparse.Namespace) -> None:
 
 def cmd_export(a: argparse.Namespace) -> None:
     """Write a job as a file."""
-    from rough_draw.store import job_files, jobs
+    from rough_draw.store import csv_tables, job_files, jobs
     from rough_draw.store.database import open_database
 
     open_database(a.db)
     try:
-        text = job_files.readings_csv(a.key) if a.csv else job_files.text_of(job_files.dump(a.key))
+        text = csv_tables.readings_csv(a.key) if a.csv else job_files.text_of(job_files.dump(a.key))
     except jobs.NotFound as e:
         raise Refused(told(e)) from None
     Path(a.out).write_text(text, encoding="utf-8")

@@ -1,29 +1,25 @@
-"""A whole job out and in again: the job file (JSON) and the readings table (CSV)."""
+"""A whole job out and in again: the job file, JSON or a ZIP with its pictures."""
 
 from __future__ import annotations
 
-import csv
 import io
 import json
 import re
 import zipfile
 import zlib
 from collections.abc import Mapping
-from datetime import UTC, datetime
 from typing import Annotated, Any, Literal, NamedTuple
 
-import numpy as np
 from pydantic import BaseModel, ConfigDict, Field, PrivateAttr, ValidationError
 
 from rough_draw.core.message import Fault, message
 from rough_draw.core.message.figure import number
-from rough_draw.core.physics.units import from_pa
 from rough_draw.core.readings.bounds import Moment, Pressure
 from rough_draw.core.records.hash_chain import JCS, Break, Contents, Read, Weighed, check, closing_of, form_of, signers
 from rough_draw.core.sheet.base import place_of, told_of
 from rough_draw.core.sheet.gauge_owner import owners
 from rough_draw.core.sheet.job import Job
-from rough_draw.store import jobs, labels, photos, sealing, shelf, weights
+from rough_draw.store import jobs, photos, sealing, weights
 from rough_draw.store.reading_cache import SIMULATED
 from rough_draw.text import say
 
@@ -307,54 +303,3 @@ def verify(document: Any, pictures: Mapping[str, bytes] | None = None) -> Verifi
         if photos.hash_of(data) != sha256:
             found.append(Break(0, message("chain-photo-bytes", about=sha256[:12])))
     return Verified(closed.at if closed is not None else 0.0, found, len(chain), signers(chain))
-
-
-def safe_cell(text: str) -> str:
-    """A text cell that a spreadsheet will not take for a formula."""
-    return "'" + text if text[:1] in ("=", "+", "-", "@", "\t", "\r") else text
-
-
-def kit_csv() -> str:
-    """The kit as CSV: number, code, kind, name, and its values."""
-    out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\n")
-    writer.writerow(["number", "code", "kind", "name", "values"])
-    for k in shelf.kit():
-        values = "; ".join(f"{name}={value}" for name, value in sorted(k.values.items()))
-        writer.writerow([k.id, labels.code_of(k.id), k.kind, safe_cell(k.name), safe_cell(values)])
-    return out.getvalue()
-
-
-def readings_csv(key: str, unit: str = "micron") -> str:
-    """Readings of a job as CSV: clock, elapsed seconds, gauge, pressure with its unit in the header, note.
-
-    Where a simulated gauge gave some, a column says which.
-    """
-    out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\n")
-    series = jobs.readings(key)
-    touches = jobs.touches(key)
-    gauges = [s.gauge for s in series]
-    heads = [f"pressure_{unit}"] if len(gauges) < 2 else [f"{safe_cell(g)}_{unit}".replace(" ", "-") for g in gauges]
-    made = any(s.simulated.any() for s in series)
-    writer.writerow(["timestamp", "elapsed_s", *heads, *(["source"] if made else []), "note"])
-    table: dict[float, list[str]] = {}
-    simulated: set[float] = set()
-    for column, s in enumerate(series):
-        simulated |= {float(at) for at in s.at[s.simulated]}
-        for at, pa in zip(s.at, s.pa, strict=True):
-            cells = table.setdefault(float(at), [""] * len(series))
-            cells[column] = "OVER" if np.isnan(pa) else f"{from_pa(float(pa), unit):.6g}"
-    times = sorted(table)
-    notes: dict[float, list[str]] = {}
-    for t in touches:
-        after = [x for x in times if x >= t.at]
-        if after:
-            words = {"isolate": "isolated"}.get(t.kind, t.kind)
-            notes.setdefault(after[0], []).append(words + (f": {t.note}" if t.note else ""))
-    for at in times:
-        stamp = datetime.fromtimestamp(at, UTC).isoformat(timespec="milliseconds")
-        note = safe_cell("; ".join(notes.get(at, [])))
-        source = [["", "simulated"][at in simulated]] if made else []
-        writer.writerow([stamp, f"{at - times[0]:.3f}", *table[at], *source, note])
-    return out.getvalue()

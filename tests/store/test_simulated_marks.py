@@ -14,7 +14,7 @@ from peewee import SqliteDatabase
 
 from rough_draw.core.readings.csv_table import read_table
 from rough_draw.core.sheet.job import Job, Party
-from rough_draw.store import job_files, jobs, sealing
+from rough_draw.store import csv_tables, job_files, jobs, sealing
 from rough_draw.store.database import open_database
 from rough_draw.store.models import ReadingRow
 
@@ -45,9 +45,9 @@ def test_the_mark_survives_file_seal_and_table(tmp_path_factory: pytest.TempPath
         copy = job_files.load(job_files.parse(text.encode()), again=True)
         assert marks(copy) == wanted
         assert sealing.faults(copy) == []
-        read = read_table(job_files.readings_csv(key).encode())
+        read = read_table(csv_tables.readings_csv(key).encode())
         assert read.main().simulated == ("simulated" in sources)
-        assert ("source" in job_files.readings_csv(key).splitlines()[0]) == ("simulated" in sources)
+        assert ("source" in csv_tables.readings_csv(key).splitlines()[0]) == ("simulated" in sources)
     finally:
         opened.close()
 

@@ -21,7 +21,7 @@ from rough_draw.core.sheet.scope import Scope
 from rough_draw.core.sheet.setups import rig_from
 from rough_draw.standins.scripted_run import play
 from rough_draw.standins.world import Truth, World, random_truth
-from rough_draw.store import job_files, jobs
+from rough_draw.store import csv_tables, job_files, jobs
 from rough_draw.store.database import TooNew, open_database
 
 
@@ -154,13 +154,13 @@ def test_readings_csv_reads_back_with_its_hold(db: SqliteDatabase) -> None:
     from rough_draw.core.readings.csv_table import read_table
     from rough_draw.core.readings.series import find_hold
 
-    text = job_files.readings_csv(filled())
+    text = csv_tables.readings_csv(filled())
     assert "OVER" in text
     assert not any(cell[:1] in "=+@" for line in text.splitlines() for cell in line.split(",") if cell)
     found = read_table(text.encode())
     assert found.main().time.size == 20
     assert find_hold(found.main()) == pytest.approx(10.0)
-    assert job_files.safe_cell("=1+1") == "'=1+1"
+    assert csv_tables.safe_cell("=1+1") == "'=1+1"
 
 
 @pytest.mark.parametrize(

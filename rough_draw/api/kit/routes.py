@@ -10,7 +10,7 @@ from pydantic import Field
 
 from rough_draw.api.errors import refusal
 from rough_draw.api.schemas import Body
-from rough_draw.store import job_files, kit_log, labels, shelf
+from rough_draw.store import csv_tables, kit_log, labels, shelf
 
 router = APIRouter(tags=["kit"])
 
@@ -70,7 +70,7 @@ def print_labels(skip: int = Query(0, ge=0, le=23), kind: str = Query("", max_le
 def kit_table() -> Response:
     """The kit as CSV."""
     head = {"Content-Disposition": 'attachment; filename="kit.csv"'}
-    return Response(job_files.kit_csv(), media_type="text/csv; charset=utf-8", headers=head)
+    return Response(csv_tables.kit_csv(), media_type="text/csv; charset=utf-8", headers=head)
 
 
 @router.get("/kit/code/{code}")

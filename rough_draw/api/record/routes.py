@@ -19,7 +19,7 @@ from rough_draw.core.planning.plan import Plan
 from rough_draw.core.proving.health import health
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.naming import part_name
-from rough_draw.store import firm, job_files, jobs, kit_log, photos, sealing, shelf
+from rough_draw.store import csv_tables, firm, job_files, jobs, kit_log, photos, sealing, shelf
 from rough_draw.store.reading_cache import spans
 from rough_draw.store.report.build import render
 from rough_draw.store.report.record import Closing, Firm, Gauge, Record
@@ -126,7 +126,7 @@ def page_pdf(key: Key, hub: HubDep) -> Response:
 @router.get("/jobs/{key}/readings.csv", response_class=Response)
 def readings_table(key: Key) -> Response:
     """Readings as CSV, in microns, times in UTC."""
-    return Response(job_files.readings_csv(key), media_type="text/csv; charset=utf-8", headers=_name(key, ".csv"))
+    return Response(csv_tables.readings_csv(key), media_type="text/csv; charset=utf-8", headers=_name(key, ".csv"))
 
 
 @router.get("/jobs/{key}/job.json", response_class=Response)
