@@ -40,7 +40,7 @@ UPLOADS = ("/import", "/rig-file", "/job-files", "/scenario-files", "/hold", "/p
 """Endings of addresses that take a file; every other body is a small document."""
 
 POLICY = (
-    "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; script-src 'self'; "
+    "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; script-src 'self' 'wasm-unsafe-eval'; "
     "connect-src 'self'; font-src 'self'; worker-src 'self'; manifest-src 'self'; object-src 'none'; base-uri 'none'; "
     "form-action 'self'; frame-ancestors 'none'"
 )

@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+import base64
 import json
 import re
 from pathlib import Path
 
 from playwright.sync_api import Page, expect
+from reportlab.graphics.shapes import Drawing, Rect
+from reportlab.lib.colors import white
 
+from rough_draw.store.qr import qr_drawing
 from tests.browser.test_job import new_job
 from tests.browser.test_stages import settle
 from tests.browser.waits import saved
@@ -146,6 +150,37 @@ def test_a_part_is_found_by_its_code_and_logged(page: Page, site: str) -> None:
     with page.expect_download() as download:
         page.get_by_role("link", name="Labels with codes").click()
     assert download.value.path().read_bytes().startswith(b"%PDF-")
+
+
+CAMERA = """(png) => {
+  const canvas = document.createElement('canvas');
+  canvas.width = canvas.height = 480;
+  const image = new Image();
+  const ink = canvas.getContext('2d');
+  const draw = () => {
+    ink.fillStyle = '#c8c4b8';
+    ink.fillRect(0, 0, 480, 480);
+    ink.translate(240, 240); ink.rotate(0.2); ink.drawImage(image, -120, -120, 240, 240); ink.resetTransform();
+  };
+  image.onload = () => setInterval(draw, 100);
+  image.src = png;
+  navigator.mediaDevices.getUserMedia = async () => canvas.captureStream(10);
+}"""
+"""A camera that is held a little crooked over a label."""
+
+
+def test_a_label_is_read_by_the_camera_though_the_browser_cannot(page: Page, site: str) -> None:
+    page.goto(f"{site}/kit")
+    pump = next(k for k in page.request.get(f"{site}/api/kit").json() if k["kind"] == "pump")
+    code = qr_drawing(f"RD-K{pump['id']}", 240.0)
+    paper = Drawing(240, 240)
+    paper.add(Rect(0, 0, 240, 240, fillColor=white, strokeColor=None))
+    paper.add(code)
+    page.evaluate(CAMERA, f"data:image/svg+xml;base64,{base64.b64encode(paper.asString('svg').encode()).decode()}")
+    assert page.evaluate("typeof BarcodeDetector") == "undefined"
+    page.get_by_role("button", name="By camera").click()
+    expect(page.get_by_text(f"{pump['name']}, pump")).to_be_visible()
+    expect(page.locator("video")).to_have_count(0)
 
 
 def test_the_sealed_demo_refuses_an_edit(page: Page, site: str) -> None:

@@ -4,20 +4,11 @@ import { useEffect, useRef, useState } from "react";
 import type { KitCard } from "../api/client";
 import { commands } from "../api/commands";
 import { refresh } from "../api/options";
+import { codeReader, hasCamera, type Look } from "../lib/qr";
 import { Button } from "../ui/Button";
 import { Fault, Sheet } from "../ui/Sheet";
 
-interface Detector {
-  detect: (from: HTMLVideoElement) => Promise<{ rawValue: string }[]>;
-}
-
-/** The browser's own reader of codes, where it has one. */
-const reader = (): Detector | null => {
-  const make = (window as unknown as { BarcodeDetector?: new (o: { formats: string[] }) => Detector }).BarcodeDetector;
-  return make ? new make({ formats: ["qr_code"] }) : null;
-};
-
-/** Find a part by the code on its label: typed, or read by the camera where the browser can. */
+/** Find a part by the code on its label: typed, or read by the camera. */
 export function ByCode({ kit }: { kit: KitCard[] }) {
   const [code, setCode] = useState("");
   const [watching, setWatching] = useState(false);
@@ -47,7 +38,7 @@ export function ByCode({ kit }: { kit: KitCard[] }) {
         <Button type="submit" kind="solid">
           Find
         </Button>
-        {reader() !== null && <Button onClick={() => setWatching(!watching)}>{watching ? "Camera off" : "By camera"}</Button>}
+        {hasCamera() && <Button onClick={() => setWatching(!watching)}>{watching ? "Camera off" : "By camera"}</Button>}
         {find.data && (
           <p aria-live="polite" className="min-h-12 py-3">
             <b>{find.data.name}</b>, {find.data.kind}
@@ -72,22 +63,24 @@ function Camera({ onCode }: { onCode: (text: string) => void }) {
     tell.current = onCode;
   });
   useEffect(() => {
-    const detector = reader();
     let stream: MediaStream | null = null;
     let timer = 0;
     let gone = false;
-    const look = async () => {
-      if (gone || !video.current || !detector) return;
-      const found = await detector.detect(video.current).catch(() => []);
-      if (found[0]) tell.current(found[0].rawValue);
-      else timer = window.setTimeout(() => void look(), 250);
+    const watch = async (look: Look) => {
+      if (gone || !video.current) return;
+      const found = await look(video.current).catch(() => null);
+      if (found !== null) tell.current(found);
+      else timer = window.setTimeout(() => void watch(look), 250);
     };
     navigator.mediaDevices.getUserMedia({ video: { facingMode: "environment" } }).then(
       (s) => {
         stream = s;
         if (gone || !video.current) return s.getTracks().forEach((t) => t.stop());
         video.current.srcObject = s;
-        void video.current.play().then(look);
+        Promise.all([codeReader(), video.current.play()]).then(
+          ([look]) => watch(look),
+          () => setFault("The reader of codes did not load. Type the code instead."),
+        );
       },
       () => setFault("The camera was not given, or there is none. Type the code instead."),
     );
