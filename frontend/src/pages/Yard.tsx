@@ -137,7 +137,8 @@ export function Yard() {
           {first && <Lead row={first} />}
           <ul className="mt-4 grid list-none gap-4 p-0 md:grid-cols-2">
             {rest.map((r) => (
-              <li key={r.key}>
+              // Two hundred jobs: what is out of sight is not laid out, and is found by keys and search all the same.
+              <li key={r.key} className="[contain-intrinsic-size:auto_180px] [content-visibility:auto]">
                 <Card row={r} />
               </li>
             ))}

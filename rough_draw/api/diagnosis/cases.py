@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+import logging
 import threading
+import time
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, field
 
 import numpy as np
@@ -14,6 +17,7 @@ from rough_draw.core.diagnosis.diagnosis import Case, look_into
 from rough_draw.core.diagnosis.draws import Further, Readings
 from rough_draw.core.diagnosis.field_tests import Test, tests_of
 from rough_draw.core.diagnosis.opinion import Opinion, opinion
+from rough_draw.core.engine.compile import EngineError
 from rough_draw.core.message import Telling, message
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.physics.water import saturation_pressure
@@ -22,9 +26,16 @@ from rough_draw.core.sheet.run_state import Touch
 from rough_draw.core.sheet.steps import Answered, LookedAnew, OnRun
 from rough_draw.store import jobs
 
+log = logging.getLogger("rough_draw.look")
 FRESH_S = 240.0
 """A case stands this long on the draw's clock, or while tests on it are being answered this many times over."""
 ANSWERING = 5.0
+STILL = 3.0
+"""Times as long an older case is given at once, while it is looked into anew beside."""
+EARLY = 0.75
+"""Share of that after which a case is looked into anew beforehand."""
+PAUSE_S = 30.0
+"""Between two looks beforehand at one job, s by the wall clock."""
 LEAST = 6
 MOST_JOBS = 16
 
@@ -39,6 +50,7 @@ class _Kept:
     case: Case
     tests: list[Test]
     as_of: float
+    looked: float
 
 
 @dataclass
@@ -49,6 +61,9 @@ class _Place:
 
 _places: LRUCache[str, _Place] = LRUCache(MOST_JOBS)
 _guard = threading.Lock()
+# One after the other, and of every job its latest wish: who looks at a draw never waits for looks at others.
+_beforehand = ThreadPoolExecutor(1, thread_name_prefix="look")
+_wished: dict[str, runs.RunView] = {}
 
 
 @dataclass(frozen=True)
@@ -108,6 +123,36 @@ def _beside(run: runs.RunView, main: jobs.Readings, start: float, over: float) -
     return tuple(found)
 
 
+def ahead(key: str, run: runs.RunView) -> None:
+    """Look into a draw before somebody asks why: the answer stands when they do. Returns at once."""
+    with _guard:
+        waits = key in _wished
+        _wished[key] = run
+    if not waits:
+        _beforehand.submit(_look_ahead, key)
+
+
+def _look_ahead(key: str) -> None:
+    with _guard:
+        run = _wished.pop(key)
+        place = _places.get(key)
+    main = run.main()
+    kept = place.kept if place is not None else None
+    if kept is not None and main is not None:
+        same = kept.made_of == (runs.plan_key(run.job), tuple((t.kind, t.at) for t in physical(run.made)))
+        young = float(main.at[-1]) - kept.as_of < EARLY * FRESH_S
+        # A simulated draw runs faster than anybody looks.
+        if (same and young) or time.monotonic() - kept.looked < PAUSE_S:
+            return
+    try:
+        why(key, run, anew=kept is not None)
+    except (Telling, EngineError):
+        # Who asks is told why not.
+        return
+    except Exception:
+        log.exception("%s could not be looked into beforehand", key)
+
+
 def why(key: str, run: runs.RunView, anew: bool = False) -> Why:
     """Look into a running draw. Raises NotYet without a draw or readings, ScopeError or NetworkError by the sheet."""
     main, start, gauge = run.main(), run.state.started_at, run.job.rig.gauge
@@ -121,15 +166,19 @@ def why(key: str, run: runs.RunView, anew: bool = False) -> Why:
     answers = answers_of(run.touches)
     with _guard:
         place = _places.setdefault(key, _Place())
+    touches = physical(run.made)
+    made_of = (runs.plan_key(run.job), tuple((t.kind, t.at) for t in touches))
+    now = float(main.at[-1])
+    span = FRESH_S * (ANSWERING if answers else 1.0)
+    kept = place.kept
+    if kept is not None and kept.made_of == made_of and not anew and span < now - kept.as_of <= STILL * span:
+        ahead(key, run)
+        return Why(kept.case, opinion(kept.case, answers, kept.tests), answers, sign_of(run), kept.as_of)
     with place.lock:
-        touches = physical(run.made)
-        made_of = (runs.plan_key(run.job), tuple((t.kind, t.at) for t in touches))
-        now = float(main.at[-1])
         kept = place.kept
-        span = FRESH_S * (ANSWERING if answers else 1.0)
         if kept is None or kept.made_of != made_of or anew or now - kept.as_of > span:
             at, pa = main.at[keep] - start, np.asarray(main.pa[keep])
             over = gauge.over_micron * MICRON_PA
             case = look_into(run.job, touches, start, Readings(at, pa, over, _beside(run, main, start, over)))
-            kept = place.kept = _Kept(made_of, case, tests_of(case), now)
+            kept = place.kept = _Kept(made_of, case, tests_of(case), now, time.monotonic())
         return Why(kept.case, opinion(kept.case, answers, kept.tests), answers, sign_of(run), kept.as_of)

@@ -15,6 +15,7 @@ from sse_starlette import EventSourceResponse, ServerSentEvent
 from rough_draw.api import runs
 from rough_draw.api.deps import HubDep, Key, maybe
 from rough_draw.api.devices.hub import ATTACHED, CONNECTED, DETACHED, SECOND, Hub, on_now
+from rough_draw.api.diagnosis import cases
 from rough_draw.api.errors import refusal
 from rough_draw.api.pace import must_be_offered
 from rough_draw.api.run.clock import skew_of
@@ -54,7 +55,12 @@ AHEAD_S = 86_400.0
 @router.get("/jobs/{key}/live")
 def live(key: Key, hub: HubDep) -> LiveOut:
     """Where the run stands now: figure, rate, next touch, when the target comes."""
-    return live_of(key, runs.view(key), hub)
+    run = runs.view(key)
+    found = live_of(key, run, hub)
+    if found.sign is not None:
+        # Whoever watches a draw that strikes the eye will ask why.
+        cases.ahead(key, run)
+    return found
 
 
 @router.get("/jobs/{key}/readings")
