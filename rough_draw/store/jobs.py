@@ -227,6 +227,12 @@ def last_touch_at(key: str) -> float | None:
     return float(found) if found is not None else None
 
 
+def last_reading(key: str) -> int:
+    """The number of the last reading of a job: another one each time one is added; 0 without any."""
+    found = database.execute_sql("SELECT max(id) FROM reading WHERE job_id = ?", (key,)).fetchone()
+    return int(found[0] or 0)
+
+
 def touches(key: str) -> list[Touch]:
     """All touches of a job in their order."""
     return [Touch(*r) for r in database.execute_sql(TOUCHES_OF, (key,))]

@@ -146,5 +146,7 @@ def _due(
 def _may_isolate(key: str, run: runs.RunView, hub: Hub) -> bool:
     """Whether the Next card says so too: the dwell is over, the far side is down, the readings are explained."""
     seen = look(key, run, hub)
-    steps = next_steps(seen, criteria.chosen(run.job.criterion), fitted(key, run) if seen.phase == "draw" else None)
+    steps = next_steps(
+        seen, criteria.chosen(run.job.criterion), fitted(key, run, watched=False) if seen.phase == "draw" else None
+    )
     return bool(steps) and steps[0].kind == "isolate" and steps[0].due_at is not None and steps[0].due_at <= seen.now

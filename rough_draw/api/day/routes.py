@@ -60,7 +60,7 @@ def _running(stored: jobs.StoredJob, hub: Hub) -> Planned | None:
     if state.started_at is None or not state.pump_on or state.isolated_at is not None:
         return None
     now = (hub.clock(stored.key) or time.time()) - state.started_at
-    answer = fitted(stored.key, run)
+    answer = fitted(stored.key, run, watched=False)
     done = frozenset(_DONE.get(t.kind, t.kind) for t in run.made) | {f"break-{n + 1}" for n in range(state.breaks)}
     planned = _planned(stored, state.started_at)
     return replace(planned, touches=underway(planned.touches, done, now, answer.target_at if answer else None))

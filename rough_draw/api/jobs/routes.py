@@ -36,6 +36,8 @@ router = APIRouter(tags=["jobs"])
 
 SHARED_S = 1.0
 """How old the readings in a row of the Yard may be, s."""
+QUIET_S = 10.0
+"""How old what is worked out beside, a verdict or a plan, may be in a row that nothing is read for, s."""
 
 
 def _stages(run: runs.RunView) -> list[Stage]:
@@ -63,7 +65,7 @@ def _row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
         pa = None if over else float(main.pa[-1])
     # Plans and verdicts are shown here once they are there; the Yard does not wait for them.
     if is_live and not ended and runs.plan_ready(run.job):
-        live = live_of(stored.key, run, hub)
+        live = live_of(stored.key, run, hub, watched=False)
         if live.phase != "before" and live.next:
             next_title, next_at = live.next[0].title, live.next[0].due_at
     if stage in ("release", "record") and (judged := holds.judged_ready(run)) is not None:
@@ -153,8 +155,21 @@ def _open_row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
     return _row(stored, hub)
 
 
+def _quiet_key(stored: jobs.StoredJob, hub: Hub) -> tuple[object, ...]:
+    return *_open_key(stored, hub), jobs.last_reading(stored.key)
+
+
+@cached(TTLCache(4096, QUIET_S), key=_quiet_key, condition=Condition())
+def _quiet_row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
+    """Of jobs that no gauge is heard of: they change by their sheet, a step, or a reading that is typed."""
+    return _row(stored, hub)
+
+
 def _row_once(stored: jobs.StoredJob, hub: Hub) -> YardRow:
-    return _open_row(stored, hub) if stored.sealed_at is None else _sealed_row(stored, hub)
+    if stored.sealed_at is not None:
+        return _sealed_row(stored, hub)
+    link = hub.links.get(stored.key)
+    return _open_row(stored, hub) if link is not None else _quiet_row(stored, hub)
 
 
 def _use(stored: jobs.StoredJob) -> pump_use.Use:

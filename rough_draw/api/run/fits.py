@@ -34,7 +34,9 @@ log = logging.getLogger("rough_draw.fit")
 REFINE_S = 4.0
 """Wall seconds between two draws of new members for one job."""
 LEAST = 3
-MOST_JOBS = 24
+UNWATCHED_S = 120.0
+"""The same for a job that no page shows: the Yard and the alarms look at every one, every second."""
+MOST_JOBS = 96
 
 FloatArray = NDArray[np.float64]
 
@@ -57,12 +59,15 @@ class _Kept:
 
 _kept: LRUCache[str, _Kept] = LRUCache(MOST_JOBS)
 _guard = threading.Lock()
-# One after the other: an answer may be a little late, but a touch never waits for it.
+# One after the other: an answer may be a little late, but a touch never waits for it; and who watches a draw does not
+# wait for those of fifty that nobody watches.
 _worker = ThreadPoolExecutor(1, "live fit")
+_unwatched = ThreadPoolExecutor(1, "unwatched fit")
 
 
-def fitted(key: str, run: runs.RunView) -> Answer | None:
-    """What the readings of a running draw said last; a later answer is worked out beside.
+def fitted(key: str, run: runs.RunView, watched: bool = True) -> Answer | None:
+    """What the readings of a running draw said last; a later answer is worked out beside, seldom where no page
+    shows the draw.
 
     None before the pump runs, in the hold, without readings, and until the first answer after a touch is there.
     """
@@ -81,7 +86,8 @@ def fitted(key: str, run: runs.RunView) -> Answer | None:
         found = _kept.get(key)
         if found is None or found.made_of != made_of:
             found = _kept[key] = _Kept(made_of=made_of)
-        due = found.answer is None or time.monotonic() - found.refined_at > REFINE_S
+        age = time.monotonic() - found.refined_at
+        due = age > (REFINE_S if watched else UNWATCHED_S) or (found.answer is None and found.refined_at == 0.0)
         if due and seen != found.seen and not found.busy:
             found.busy = True
             at, pa = main.at[keep] - start, np.asarray(main.pa[keep])
@@ -90,7 +96,8 @@ def fitted(key: str, run: runs.RunView) -> Answer | None:
                 for s in run.series
                 if s is not main and s.part
             }
-            _worker.submit(_work, found, run.job, turned, start, stays, at, pa, beside, seen)
+            pool = _worker if watched else _unwatched
+            pool.submit(_work, found, run.job, turned, start, stays, at, pa, beside, seen)
         return found.answer
 
 

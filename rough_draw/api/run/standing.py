@@ -58,13 +58,13 @@ def _words(n: Now, criterion: Criterion) -> Name:
     return message(f"pace-{n.stand.pace}") if n.phase == "draw" else ""
 
 
-def live_of(key: str, run: runs.RunView, hub: Hub) -> LiveOut:
-    """Where a run stands now, from what is stored and the plan."""
+def live_of(key: str, run: runs.RunView, hub: Hub, watched: bool = True) -> LiveOut:
+    """Where a run stands now, from what is stored and the plan. ``watched``: by a page of its own."""
     n = look(key, run, hub)
     job, state = run.job, run.state
     criterion = criteria.chosen(job.criterion)
     link = hub.links.get(key)
-    answer = fitted(key, run) if n.phase == "draw" else None
+    answer = fitted(key, run, watched) if n.phase == "draw" else None
     goal, _ = goal_of(job, run.made, state.started_at or 0.0)
     gauge = job.rig.gauge
     sign = sign_of(run)
