@@ -11,44 +11,23 @@ import random
 import sys
 from collections.abc import Iterator, Sequence
 
-import numpy as np
-
-from rough_draw.core.hold.verdict import judge_hold
 from rough_draw.core.interlock.release import release_steps
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.planning.next_step import ballast_at
 from rough_draw.core.practice import actions
-from rough_draw.core.practice.rig_choice import RigChoice
+from rough_draw.core.practice.action_kinds import CallVerdict
 from rough_draw.core.practice.scenario import Scenario
 from rough_draw.core.practice.scoring import marks, total
 from rough_draw.core.sheet.criteria import chosen
 from rough_draw.core.sheet.kit import KitItem
 from rough_draw.standins.practice.bay import Bay
 from rough_draw.standins.practice.debrief_facts import facts
+from rough_draw.standins.practice.evidence import hold_says
 from rough_draw.standins.practice.expert import Best, expert
-from rough_draw.standins.practice.session_log import CannotDo
+from rough_draw.standins.practice.mending import tried
 
-SAYS = {
-    "tight-and-dry": "tight",
-    "leak": "leak",
-    "moisture": "moisture",
-    "leak-and-moisture": "both",
-    "hose": "rig",
-    "refrigerant": "refrigerant",
-}
-"""Verdicts of the hold's engine as a learner calls them; any other is not judged."""
 ENDS = {"tight": "release", "leak": "repair", "both": "repair"}
 PATIENCE_S, ROUNDS = 5400.0, 3
-COLDEST_K = 288.0
-
-
-def tried(bay: Bay, kind: str, choice: RigChoice | None = None) -> bool:
-    """Do it where it can be done."""
-    try:
-        bay.do(kind, choice)
-    except CannotDo:
-        return False
-    return True
 
 
 def rigged(bay: Bay, best: Best | None) -> None:
@@ -118,13 +97,7 @@ def _hold(bay: Bay) -> str:
         return ""
     begun = bay.time
     bay.advance(begun + criterion.minutes * 60.0)
-    at, shown = np.array(bay.track.at), np.array(bay.track.shown)
-    kept = (at >= begun) & np.isfinite(shown) & (shown > 0)
-    said = "not-judged"
-    if int(kept.sum()) > 10:
-        volume = bay.assembly.system.volume()
-        found = judge_hold(at[kept] - begun, shown[kept], volume, COLDEST_K, criterion)
-        said = SAYS.get(found.verdict, said)
+    said = hold_says(bay, begun)
     tried(bay, f"verdict:{said}")
     return said
 
@@ -188,5 +161,23 @@ def main(count: int) -> None:
         )
 
 
+def made(count: int) -> None:
+    """The expert on scenarios made from numbers: verdicts that were right, stops that were touched."""
+    from rough_draw.scenarios.generator import make
+    from rough_draw.scenarios.sheets import VAN
+
+    right = stops = 0
+    for seed in range(count):
+        theirs, best = expert(make(seed, 1 + seed % 5), VAN)
+        so = facts(theirs, theirs, best)
+        calls = [a for a in so.acts if isinstance(a.action, CallVerdict) and not a.before]
+        right += (
+            bool(calls) and isinstance(calls[-1].action, CallVerdict) and calls[-1].action.verdict in calls[-1].right
+        )
+        stops += sum(len(a.of("stop")) for a in so.acts if not a.before)
+    print(f"{count} made ones: verdict right {right / count:.0%}, stops touched {stops}")
+
+
 if __name__ == "__main__":
     main(int(sys.argv[1]) if len(sys.argv) > 1 else 12)
+    made(int(sys.argv[2]) if len(sys.argv) > 2 else 60)

@@ -12,7 +12,7 @@ from starlette.exceptions import HTTPException
 from rough_draw.core.engine.compile import EngineError
 from rough_draw.core.engine.network import NetworkError
 from rough_draw.core.engine.readiness import NotReady
-from rough_draw.core.message import Value, message
+from rough_draw.core.message import Telling, Value, message
 from rough_draw.core.model.system import ScopeError
 from rough_draw.core.readings.csv_table import ReadingsError
 from rough_draw.core.sheet.base import told_of
@@ -109,6 +109,7 @@ def install(app: FastAPI) -> None:
         (FileFault, 422, "file"),
         (PhotoFault, 422, "photo"),
         (NotReady, 503, "building"),
+        (Telling, 0, "not-possible"),
         (NetworkError, 0, "rig"),
         (EngineError, 0, "run"),
     )

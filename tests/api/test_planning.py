@@ -14,6 +14,7 @@ from rough_draw.api.app import create_app
 from rough_draw.core.sheet.setups import PATTERNS
 from rough_draw.scenarios.van import KIT
 from rough_draw.store import shelf
+from tests.builders import usual_job
 
 
 @pytest.fixture
@@ -263,3 +264,18 @@ def test_a_hose_changed_in_the_middle_is_in_the_log_with_both_names(api: TestCli
     assert last["kind"] == f"put-on:{part}"
     assert hoses[0]["name"] in last["note"]
     assert hoses[1]["name"] in last["note"]
+
+
+@pytest.mark.parametrize("wire", ["", "\u0000", "14", "14 AWG AWG", "-3 AWG", "1e400 mm²", "¼ mm²", "x" * 200])
+def test_a_cord_whose_wire_nobody_can_read_takes_no_page_down(api: TestClient, wire: str) -> None:
+    job = usual_job("one-hose-valved-gauge").model_dump(mode="json")
+    job["rig"]["cord"] = {"length_m": 20.0, "wire": wire, "volts": 120.0}
+    planned = api.post("/api/plan", json=job)
+    assert planned.status_code == 200, planned.text
+    assert planned.json()["cord"] is None
+    key = api.post("/api/jobs", json=job).json()["key"]
+    for path in ("plan", "live", "checks", "carry", "prove"):
+        assert api.get(f"/api/jobs/{key}/{path}").status_code < 500, path
+    # Asked for by itself it is told.
+    asked = api.post("/api/notes/cord", json={"wire": wire, "length_m": 20})
+    assert 400 <= asked.status_code < 500

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import re
 
 import pytest
@@ -138,3 +139,35 @@ def test_two_gauges_stand_on_one_trace_on_a_phone(phone: Page, site: str) -> Non
     expect(phone.get_by_test_id("other-gauge").get_by_text("Gauge at the pump")).to_be_visible(timeout=SLOW)
     expect(phone.get_by_role("button", name="Second gauge, at the pump")).to_have_count(0)
     assert phone.evaluate("document.documentElement.scrollWidth <= window.innerWidth")
+
+
+def test_a_step_logged_by_mistake_is_taken_back_where_it_is_told(page: Page, site: str) -> None:
+    key = new_job(page, site, "Slip Lane")
+    stage(page, "Draw")
+    page.get_by_role("button", name="Done", exact=True).click()
+    told = page.get_by_role("status").filter(has_text="Logged:")
+    expect(told).to_be_visible()
+    expect(page.get_by_test_id("next-step")).not_to_contain_text("Start the pump")
+    told.get_by_role("button", name="Undo").click()
+    expect(page.get_by_test_id("next-step")).to_contain_text("Start the pump")
+    kinds = [t["kind"] for t in page.request.get(f"{site}/api/jobs/{key}/touches").json()]
+    # A correction stays in the log: nothing is wiped out.
+    assert kinds[-1] == "undo:pump-on"
+    assert "pump-on" in kinds
+
+
+def test_a_job_is_shared_by_its_address_and_as_a_file(page: Page, site: str) -> None:
+    key = new_job(page, site, "Shared Lane")
+    page.context.grant_permissions(["clipboard-read", "clipboard-write"], origin=site)
+    page.get_by_role("button", name="Share", exact=True).click()
+    asked = page.get_by_role("dialog", name="Share this job")
+    asked.get_by_role("button", name="Copy the address").click()
+    expect(asked).to_have_count(0)
+    address = page.evaluate("navigator.clipboard.readText()")
+    assert address == f"{site}/jobs/{key}"
+    page.goto(address)
+    expect(page.get_by_role("heading", name="Shared Lane")).to_be_visible()
+    page.get_by_role("button", name="Share", exact=True).click()
+    with page.expect_download() as download:
+        page.get_by_role("link", name="The job as a file").click()
+    assert json.loads(download.value.path().read_text())["job"]["party"]["customer"] == "Shared Lane"

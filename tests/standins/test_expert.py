@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import inspect
 from functools import lru_cache
 
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from rough_draw.core.message import Message
 from rough_draw.core.model.assemble import assemble
 from rough_draw.core.model.isolation import left_out
 from rough_draw.core.practice.scenario import Scenario
@@ -15,6 +17,8 @@ from rough_draw.core.practice.scoring import marks, total
 from rough_draw.scenarios.generator import COUNT, make
 from rough_draw.scenarios.handmade import by_hand
 from rough_draw.scenarios.sheets import VAN
+from rough_draw.standins.practice import evidence, mending
+from rough_draw.standins.practice import expert as expert_module
 from rough_draw.standins.practice.bay import Bay
 from rough_draw.standins.practice.debrief_facts import facts, to_name
 from rough_draw.standins.practice.expert import Best, expert
@@ -42,7 +46,9 @@ def test_a_sound_hand_does_it_well(scenario: Scenario) -> None:
     so = facts(theirs, theirs, best)
     found = marks(so)
     assert total(found, so) >= 90, [(m.skill, m.score, m.lines) for m in found]
-    assert theirs.time - scenario.arrive_s < 4 * 3600
+    # Water, ice and refrigerant take their time, whoever works at it.
+    assert theirs.time - scenario.arrive_s < 5 * 3600
+    assert not [c.kind for d in theirs.done if not d.before for c in d.said if c.severity == "stop"]
     assert theirs.ended in ("release", "repair")
 
 
@@ -57,6 +63,29 @@ def test_passing_it_unseen_does_not_do(scenario: Scenario) -> None:
     assert total(found, so) < 55
     if to_name(careless):
         assert next(m for m in found if m.skill == "diagnosis").score < 30
+
+
+def test_it_sees_only_what_a_learner_sees() -> None:
+    """No name of what is hidden stands in how it plays."""
+    for module in (expert_module, evidence, mending):
+        source = inspect.getsource(module)
+        for secret in (
+            "hidden",
+            "at_work",
+            "hold_truth",
+            "still_shut",
+            "ways_shut",
+            ".cause",
+            "severity",
+            "track.true",
+        ):
+            assert secret not in source, (module.__name__, secret)
+
+
+def test_its_tests_can_come_out_negative() -> None:
+    outcomes = [d.showed for s in HAND for d in sound(s.key)[0].done if d.kind.startswith("test:")]
+    keys = {o.key for o in outcomes if isinstance(o, Message)}
+    assert {"shows-no", "shows-yes", "shows-nothing"} <= keys
 
 
 @settings(max_examples=8)

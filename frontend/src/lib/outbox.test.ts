@@ -6,9 +6,8 @@ const fresh = async () => {
   vi.resetModules();
   const kept = await import("./kept");
   await kept.ready;
-  return { ...(await import("./outbox")), ...(await import("./reach")), ...kept };
+  return { ...(await import("./outbox")), ...(await import("./reach")), ...(await import("./line")), ...kept };
 };
-const settled = () => new Promise((go) => setTimeout(go, 20));
 
 interface Stored {
   refused?: string;
@@ -39,14 +38,14 @@ describe("what is on its way", () => {
   it("waits without signal, and goes in its order and once when it is back, with the times it was made at", async () => {
     let there = false;
     const asked = server(() => (there ? { status: 201 } : "no signal"));
-    const { send, heard } = await fresh();
+    const { send, heard, inLine } = await fresh();
     expect(await send("j", "touch", { kind: "pump-on" })).toBe("waiting");
     expect(await send("j", "reading", { gauge: "typed", pa: 50 })).toBe("waiting");
     expect(await stored()).toHaveLength(2);
     there = true;
     asked.length = 0;
     heard(true);
-    await settled();
+    await vi.waitFor(() => expect(inLine()).toEqual([]));
     const bodies = asked.filter((a) => a.method === "POST").map((a) => a.body as { at?: number; readings?: { at: number }[] });
     expect(bodies).toHaveLength(2);
     expect(bodies[0]!.at).toBeGreaterThan(1e9);
@@ -71,7 +70,7 @@ describe("what is on its way", () => {
       ]),
     );
     const asked = server((a) => ((a.body as { kind: string }).kind === "open:x" ? problem(422, "no such valve") : { status: 201 }));
-    const { flush, drop } = await fresh();
+    const { flush, drop, inLine } = await fresh();
     await flush();
     expect(asked.map((a) => (a.body as { kind: string }).kind)).toEqual(["open:x", "isolate"]);
     expect((await stored()).map((i) => [i.body.kind, i.refused])).toEqual([
@@ -79,7 +78,7 @@ describe("what is on its way", () => {
       ["pump-on", undefined],
     ]);
     drop("1");
-    await settled();
+    await vi.waitFor(() => expect(inLine()).toEqual([]));
     expect(asked.at(-1)!.body).toMatchObject({ kind: "pump-on", at: 2, key: "2" });
     expect(await stored()).toEqual([]);
   });
@@ -95,7 +94,7 @@ describe("what is on its way", () => {
   it("is sent though the device has no room, and says that only the page has it while it waits", async () => {
     let there = false;
     const asked = server(() => (there ? { status: 201 } : "no signal"));
-    const { send, heard, hasRoom } = await fresh();
+    const { send, heard, hasRoom, inLine } = await fresh();
     const put = vi.spyOn(IDBObjectStore.prototype, "put").mockImplementation(() => {
       throw new DOMException("full", "QuotaExceededError");
     });
@@ -106,9 +105,9 @@ describe("what is on its way", () => {
     there = true;
     asked.length = 0;
     heard(true);
-    await settled();
+    await vi.waitFor(() => expect(inLine()).toEqual([]));
+    await vi.waitFor(() => expect(hasRoom()).toBe(true));
     expect(asked.filter((a) => a.method === "POST").map((a) => (a.body as { readings: { pa: number }[] }).readings[0]!.pa)).toEqual([50, 40]);
-    expect(hasRoom()).toBe(true);
     expect(await stored()).toEqual([]);
   });
 

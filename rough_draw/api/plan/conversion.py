@@ -24,7 +24,7 @@ from rough_draw.api.plan.schemas import (
     SystemOut,
 )
 from rough_draw.api.schemas import RangeOut
-from rough_draw.core.advice.cord import check as check_cord
+from rough_draw.core.advice.cord import check_of
 from rough_draw.core.advice.drawing import draw, gauge_place
 from rough_draw.core.advice.finding import Finding
 from rough_draw.core.advice.job_check import findings_of
@@ -241,7 +241,7 @@ def plan_out(job: Job, first: bool = False) -> PlanOut:
         deciding=message(f"unknown-{plan.deciding}") if plan.deciding else None,
         measure=message(f"unknown-{plan.deciding}.measure") if plan.deciding else None,
         whole=whole,
-        cord=check_cord(job.rig.cord, job.rig.pump) if job.rig.cord else None,
+        cord=check_of(job.rig.cord, job.rig.pump),
         slots=_slots(job),
         drawing=draw(job, assembly),
         run_drawing=draw(job, assembly, whole=False),

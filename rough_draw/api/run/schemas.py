@@ -60,9 +60,6 @@ class ForesightOut(BaseModel):
     consequences: list[ConsequenceOut]
 
 
-SENT_AT = "the device's clock as it was sent: where that is off, the times by it are put right"
-
-
 class TouchIn(Body):
     """A touch to log; the server stamps the time if none is given. ``key`` makes sending twice harmless."""
 
@@ -70,7 +67,9 @@ class TouchIn(Body):
     note: str = Field("", max_length=500)
     at: Moment | None = None
     key: str | None = Field(None, min_length=1, max_length=64)
-    sent_at: Moment | None = Field(None, description=SENT_AT)
+    sent_at: Moment | None = Field(
+        None, description="the device's clock as it was sent: where that is off, the times by it are put right"
+    )
 
 
 class ReadingIn(Body):
@@ -88,7 +87,9 @@ class ReadingsIn(Body):
     gauge: str = Field("typed", min_length=1, max_length=60)
     part: str | None = Field(None, max_length=40, description="the id of the gauge on the sheet")
     readings: list[ReadingIn] = Field(max_length=5000)
-    sent_at: Moment | None = Field(None, description=SENT_AT)
+    sent_at: Moment | None = Field(
+        None, description="the device's clock as it was sent: where that is off, the times by it are put right"
+    )
 
 
 class Added(BaseModel):

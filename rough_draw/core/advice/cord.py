@@ -67,6 +67,14 @@ def _verdict(
     return ("usable" if run <= USABLE and start <= 1.5 * STARTING else "no"), run, start
 
 
+def check_of(cord: Cord | None, pump: PumpPart) -> CordAnswer | None:
+    """The same for the cord of a sheet: None without one, and for a wire that nobody can read."""
+    try:
+        return check(cord, pump) if cord is not None else None
+    except Fault:
+        return None
+
+
 def check(cord: Cord, pump: PumpPart) -> CordAnswer:
     """Judge a cord for a pump. Starting current is an estimate, several times running."""
     amps = running_current(pump, cord.volts)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from math import inf
 
-from rough_draw.core.advice.cord import check as check_cord
+from rough_draw.core.advice.cord import check_of
 from rough_draw.core.advice.finding import Finding, Severity, rig_fix
 from rough_draw.core.advice.setup_check import gauge_valve
 from rough_draw.core.catalogue.proving import BEYOND
@@ -307,21 +307,19 @@ def about_pump(job: Job) -> list[Finding]:
                 fix=rig_fix(job, message("fix-fresh-oil"), rig_edit.swap(rig, pump.id, fields)),
             )
         )
-    if rig.cord is not None:
-        answer = check_cord(rig.cord, pump)
-        if answer.verdict != "good":
-            better = None
-            if answer.better:
-                cord = rig.cord.model_copy(update={"wire": answer.better})
-                better = rig_fix(job, message("fix-cord", wire=answer.better), rig.model_copy(update={"cord": cord}))
-            severity: Severity = "stop" if answer.verdict == "no" else "caution"
-            found.append(
-                Finding(
-                    kind="cord",
-                    severity=severity,
-                    place=pump.id,
-                    values={"answer": answer.words},
-                    fix=better,
-                )
+    if rig.cord is not None and (answer := check_of(rig.cord, pump)) is not None and answer.verdict != "good":
+        better = None
+        if answer.better:
+            cord = rig.cord.model_copy(update={"wire": answer.better})
+            better = rig_fix(job, message("fix-cord", wire=answer.better), rig.model_copy(update={"cord": cord}))
+        severity: Severity = "stop" if answer.verdict == "no" else "caution"
+        found.append(
+            Finding(
+                kind="cord",
+                severity=severity,
+                place=pump.id,
+                values={"answer": answer.words},
+                fix=better,
             )
+        )
     return found

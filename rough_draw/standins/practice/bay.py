@@ -8,6 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from dataclasses import replace
 
+from rough_draw.core.diagnosis.faults import Cause
 from rough_draw.core.interlock.consequence import Consequence, Touch, touch_of
 from rough_draw.core.interlock.port_parts import PLUNGER
 from rough_draw.core.interlock.step_words import part_words
@@ -233,6 +234,10 @@ class Bay(SessionWorld):
         must = frozenset(self.system_nodes()) if apart else frozenset((PUMP, ""))
         state = replace(self._state, time=self.time, step=1e-3)
         return hold_truth(self._compiled, state, gauge, must, self.highest())
+
+    def could_be(self) -> list[Cause]:
+        """Every cause that this rig and system could have, with its place: no more than the list of names tells."""
+        return [c for c in self._known.values() if c.kind != "none"]
 
     def nameable(self) -> list[Named]:
         """What could be the matter, for a person to name."""

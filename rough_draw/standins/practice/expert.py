@@ -5,12 +5,12 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from itertools import pairwise
 
 from rough_draw.core.advice.setup_check import answers
 from rough_draw.core.diagnosis.faults import kind_of
 from rough_draw.core.engine.network import NetworkError
 from rough_draw.core.interlock.release import release_steps
+from rough_draw.core.message import Message
 from rough_draw.core.model.assemble import assemble
 from rough_draw.core.model.isolation import isolation
 from rough_draw.core.model.system import ScopeError
@@ -25,6 +25,8 @@ from rough_draw.core.sheet.criteria import chosen
 from rough_draw.core.sheet.kit import KitItem
 from rough_draw.core.sheet.setups import PATTERNS, fits
 from rough_draw.standins.practice.bay import Bay
+from rough_draw.standins.practice.evidence import ORDER, hold_says, jumps, meaning
+from rough_draw.standins.practice.mending import broken_with_nitrogen, mended
 from rough_draw.standins.practice.session_log import CannotDo
 
 LONGEST = 7 * 3600.0
@@ -41,6 +43,16 @@ NEAR = 1.15
 """A rig this little slower is taken for what else it can do."""
 DRY_FOR = 15 * 60.0
 """How much longer a wet system is pulled after every hold that found it wet, s: once, then twice, and so on."""
+LONGER = 1
+"""How often a hold that says nothing yet is gone on with, as long again."""
+AGAIN = 3600.0
+"""Seconds after which a test that said no is made again: what was sound may have come loose."""
+PATIENCE = 25
+"""Stalls that are waited out where every test has said no."""
+SLOW, SLOW_S = 1.6, 240.0
+"""Times the planned draw, and seconds more, from which one that came down was slow."""
+WAITED_FOR = ("water", "refrigerant", "ice")
+"""Kinds that no hand takes away at once."""
 SCATTER = 0.12
 """How far a reading jumps from one to the next, as a log, before its joint is looked at."""
 
@@ -99,7 +111,11 @@ class Expert:
         self.best = best
         self.job = scenario.sheet
         self.target = chosen(scenario.sheet.criterion).target
-        self.looked: set[str] = set()
+        self.asked: dict[str, float] = {}
+        self.named: set[str] = set()
+        self.patient = 0
+        self.began = 0.0
+        self.at_fault = ""
 
     def play(self) -> Bay:
         """To the end, or as far as a working day goes."""
@@ -109,7 +125,7 @@ class Expert:
         self._ways()
         self._start()
         for n in range(ROUNDS):
-            began = self.bay.time
+            began = self.began = self.bay.time
             self._draw(began)
             self.bay.advance(max(self.bay.time, began + n * DRY_FOR))
             verdict = self._hold()
@@ -135,23 +151,19 @@ class Expert:
             if bay.scenario.rigged and self.job.rig.cores_in:
                 bay.do("cause:core-in")
 
-    def _stop(self) -> None:
-        if self.bay.isolation.tubes and not self.bay.isolated:
-            self.bay.do("isolate")
-        self.bay.do("pump-off")
-
     def _ways(self) -> None:
         """Go along every valve first: what is shut is not evacuated, and no gauge says so."""
         bay = self.bay
-        if any(g.kind == "section" for g in bay.board.gates.values()) or bay.ways_shut():
-            bay.do("test:ways")
-            if bay.isolated:
-                return
-            for g in [g for g in bay.board.gates.values() if g.kind in ("valve", "section")]:
-                if g.name not in bay.contents.opened:
-                    bay.do(f"open:{g.name}")
-            if bay.scenario.hidden.shut:
-                bay.do("cause:section-shut")
+        shown = bay.do("test:ways").showed
+        if not isinstance(shown, Message) or shown.key != "shows-closed" or bay.isolated:
+            return
+        inside = False
+        for g in [g for g in bay.board.gates.values() if g.kind in ("valve", "section")]:
+            if g.name not in bay.contents.opened:
+                bay.do(f"open:{g.name}")
+                inside = inside or g.kind == "section"
+        if inside:
+            self._name("section-shut")
 
     def _start(self) -> None:
         bay = self.bay
@@ -194,78 +206,76 @@ class Expert:
         return v > (1.0 - LEAST) * then[-1]
 
     def _look_into(self) -> bool:
-        """One thing that is the matter, found and mended; False where pulling on will not help."""
+        """One thing that is the matter, found by its evidence and mended; False where pulling on will not help."""
         bay = self.bay
         if bay.ballast and bay.shows() is not None:
             bay.do("test:ballast")
             bay.do("cause:ballast")
             bay.do("ballast-shut")
             return True
-        work = sorted({c.key for c, _ in bay.at_work()} - self.looked, key=self._cost)
-        for key in work:
-            self.looked.add(key)
-            if (test := actions.test_for(key)) is not None:
-                bay.do(f"test:{test}")
-            bay.do(f"cause:{key}")
-            if kind_of(key) == "system-leak":
-                return False
-            if kind_of(key) in ("water", "refrigerant") and not bay.warmed:
-                bay.do("warm-up")
-                return True
-            if kind_of(key) == "ice":
-                self._break()
-                return True
-            mend = actions.mend_for(key)
-            if mend is not None:
-                self._mend(mend)
-                return True
+        for test in ORDER:
+            found = self._ask(test)
+            if found:
+                return self._treat(found)
         if not bay.warmed:
             bay.do("warm-up")
             return True
-        # Nothing more to mend: patience, as long as water still goes.
-        return bay.time < LONGEST and any(m > 1e-6 for m in bay.water())
+        # Nothing more to mend: patience, as long as it still falls at all.
+        self.patient += 1
+        return bay.time < LONGEST and self.patient <= PATIENCE
+
+    def _ask(self, test: str) -> list[str]:
+        """Make a test, unless it was made not long ago; what it speaks for."""
+        bay = self.bay
+        if bay.time - self.asked.get(test, -math.inf) < AGAIN:
+            return []
+        shown = bay.do(f"test:{test}").showed
+        if not isinstance(shown, Message) or shown.key.startswith("shows-needs"):
+            return []
+        self.asked[test] = bay.time
+        found = [k for k in meaning(bay, test, shown) if k not in self.named or kind_of(k) in WAITED_FOR]
+        # Water that freezes on the way is still that water.
+        wet = next((k for k in self.named if kind_of(k) in ("water", "ice")), None)
+        return [wet if wet is not None and kind_of(k) in ("water", "ice") else k for k in found]
+
+    def _name(self, key: str) -> None:
+        if key not in self.named:
+            self.named.add(key)
+            self.bay.do(f"cause:{key}")
+
+    def _treat(self, found: list[str]) -> bool:
+        """Name what was found and mend it; False for what only a repair mends."""
+        bay = self.bay
+        for key in found:
+            self._name(key)
+        kind = kind_of(found[0])
+        if kind == "system-leak":
+            return False
+        if kind == "ice":
+            broken_with_nitrogen(bay)
+            return True
+        if kind in WAITED_FOR:
+            if not bay.warmed:
+                bay.do("warm-up")
+            return True
+        mend = actions.mend_for(found[0])
+        if mend is not None:
+            mended(bay, mend)
+        return mend is not None
 
     def _too_slow(self) -> bool:
         """It came down, but slower than its rig does, or with a reading that jumps: looked into once."""
-        bay = self.bay
-        work = [c.key for c, _ in bay.at_work() if c.key not in self.looked]
-        found = [k for k in work if kind_of(k) in ("core", "slow-pump")]
-        shown = [math.log(p) for p in bay.track.shown[-20:] if p > 0]
-        if len(shown) > 10 and max(abs(b - a) for a, b in pairwise(shown)) > SCATTER:
-            found += [k for k in work if k == "jumping"]
-        for key in found:
-            self.looked.add(key)
-            bay.do(f"test:{actions.test_for(key)}")
-            bay.do(f"cause:{key}")
-            if (mend := actions.mend_for(key)) is not None:
-                self._mend(mend)
+        suspects = ["joint"] if jumps(self.bay, SCATTER) else []
+        planned = self.best.seconds if self.best is not None else None
+        if planned is not None and self.bay.time - self.began > SLOW * planned + SLOW_S:
+            suspects += ["sound", "cores"]
+        found = [k for test in suspects for k in self._ask(test)]
+        if found:
+            self._treat(found)
         return bool(found)
 
-    def _cost(self, key: str) -> float:
-        test = actions.test_for(key)
-        return actions.TESTS[test].minutes if test else 9.0
-
-    def _mend(self, mend: str) -> None:
-        """The pump's own mends are made with the system shut off from it."""
-        bay = self.bay
-        aside = (
-            mend in ("oil-change", "mend:other-pump", "mend:thick-cord", "mend:change-hoses") and bay.isolation.tubes
-        )
-        if aside:
-            self._stop()
-        bay.do(mend)
-        if aside:
-            bay.do("pump-on")
-            bay.do("reopen")
-
-    def _break(self) -> None:
-        bay = self.bay
-        bay.do("break")
-        bay.do("warm-up")
-        bay.advance(bay.time + 300.0)
-        bay.do("break-end")
-
     def _hold(self) -> str:
+        """Isolate, stop, hold as long as is asked; what the readings say, and where by its evidence."""
         bay = self.bay
         if not bay.isolation.tubes:
             bay.do("pump-off")
@@ -274,27 +284,40 @@ class Expert:
             bay.do("isolate")
         if bay.pump_on:
             bay.do("pump-off")
-        bay.advance(bay.time + chosen(self.job.criterion).minutes * 60.0)
-        found = bay.hold_truth().verdicts(chosen(self.job.criterion).limit)[0]
-        bay.do(f"verdict:{found}")
-        for c, _ in bay.at_work():
-            if c.key not in self.looked and kind_of(c.key) in (
-                "system-leak",
-                "seat",
-                "hose-leak",
-                "dirty-hose",
-                "fouled",
-            ):
-                self.looked.add(c.key)
-                bay.do(f"cause:{c.key}")
-        return found
+        begun = bay.time
+        bay.advance(begun + chosen(self.job.criterion).minutes * 60.0)
+        said = hold_says(bay, begun)
+        for _ in range(LONGER):
+            # What cannot be told yet is waited for: a hold costs less than another draw.
+            if said == "not-judged":
+                bay.advance(bay.time + chosen(self.job.criterion).minutes * 60.0)
+                said = hold_says(bay, begun)
+        if said in ("leak", "both", "rig"):
+            # A rise has its place: on the rig, which is mended, or on the system, which is not.
+            for test in ("seats", "joints", "hoses"):
+                found = self._ask(test)
+                for key in found:
+                    self._name(key)
+                if found:
+                    self.at_fault = found[0]
+                    if kind_of(found[0]) != "system-leak":
+                        said = "rig"
+                    elif said == "rig":
+                        said = "leak"
+                    break
+        if said in ("moisture", "both"):
+            for key in self._ask("frost"):
+                self._name(key)
+        bay.do(f"verdict:{said}")
+        return said
 
     def _again(self, verdict: str) -> None:
         bay = self.bay
-        if verdict == "rig":
-            for key in [c.key for c, _ in bay.at_work() if kind_of(c.key) in ("seat", "hose-leak", "dirty-hose")]:
-                if (mend := actions.mend_for(key)) is not None:
-                    bay.do(mend)
+        if verdict == "rig" and self.at_fault:
+            mend = actions.mend_for(self.at_fault)
+            if mend is not None:
+                bay.do(mend)
+            self.at_fault = ""
         if verdict in ("moisture", "refrigerant") and not bay.warmed:
             bay.do("warm-up")
         bay.do("pump-on")

@@ -57,7 +57,10 @@ class HoldTruth:
         if "leak" in found and not ("rig" in found and self.rig > self.leak):
             return ("both",) if "moisture" in found else ("leak",)
         if found:
-            return (found[0],)
+            # What boils dies out: where that ends under what the school lets stand, it is dry enough for it too.
+            boils = (self.water + self.refrigerant) * MICRON_PA
+            dry_enough = not {"leak", "rig"} & set(found) and max(boils, self.highest) <= limit
+            return (found[0], "tight") if dry_enough else (found[0],)
         return ("tight",) if self.highest <= limit else ("not-judged",)
 
 
