@@ -70,7 +70,7 @@ def test_it_sees_only_what_a_learner_sees() -> None:
     for module in (expert_module, evidence, mending):
         source = inspect.getsource(module)
         for secret in (
-            "hidden",
+            ".hidden",
             "at_work",
             "hold_truth",
             "still_shut",
