@@ -99,16 +99,18 @@ def test_an_honest_plain_job_from_nothing_to_its_seal(page: Page, site: str) -> 
             return False
         return live["next"][0]["kind"] != "wait" and (due is None or due <= live["now"] + 1)
 
-    while (step := until(now, lambda x: x["next"][0]["kind"] == "read-hold" or is_due(x))["next"][0])[
-        "kind"
-    ] != "read-hold":
+    def step_due() -> dict[str, Any]:
+        found = until(now, lambda x: x["next"][0]["kind"] == "read-hold" or is_due(x), seconds=3 * PATIENCE_MS / 1000)
+        return dict(found["next"][0])
+
+    while (step := step_due())["kind"] != "read-hold":
         expect(page.get_by_test_id("next-step")).to_have_text(step["title"])
         hand.press(card.get_by_role("button", name="Done"))
         until(now, lambda x, done=step["kind"]: x["next"][0]["kind"] != done)  # type: ignore[misc]
     hand.press(card.get_by_role("button", name="Read it"))
     expect(page.get_by_test_id("verdict")).to_have_text("Tight and dry", timeout=2 * PATIENCE_MS)
     # It is tight before the standard's time is over: who presses on then has a deviation more.
-    until(lambda: now()["hold_ends_at"] - now()["now"], lambda left: left < 0)
+    until(lambda: now()["hold_ends_at"] - now()["now"], lambda left: left < 0, seconds=2 * PATIENCE_MS / 1000)
     onward("Release")
     hand.press(page.get_by_role("button", name=re.compile("^All .* steps")))
     hand.press(page.get_by_role("button", name="Up to here").last)

@@ -9,6 +9,9 @@ const fresh = async () => {
   return { ...(await import("./outbox")), ...(await import("./reach")), ...(await import("./line")), ...kept };
 };
 
+/** A busy machine is slow to turn. */
+const PATIENCE = { timeout: 10_000 };
+
 interface Stored {
   refused?: string;
   tries: number;
@@ -45,7 +48,7 @@ describe("what is on its way", () => {
     there = true;
     asked.length = 0;
     heard(true);
-    await vi.waitFor(() => expect(inLine()).toEqual([]));
+    await vi.waitFor(() => expect(inLine()).toEqual([]), PATIENCE);
     const bodies = asked.filter((a) => a.method === "POST").map((a) => a.body as { at?: number; readings?: { at: number }[] });
     expect(bodies).toHaveLength(2);
     expect(bodies[0]!.at).toBeGreaterThan(1e9);
@@ -78,7 +81,7 @@ describe("what is on its way", () => {
       ["pump-on", undefined],
     ]);
     drop("1");
-    await vi.waitFor(() => expect(inLine()).toEqual([]));
+    await vi.waitFor(() => expect(inLine()).toEqual([]), PATIENCE);
     expect(asked.at(-1)!.body).toMatchObject({ kind: "pump-on", at: 2, key: "2" });
     expect(await stored()).toEqual([]);
   });
@@ -105,8 +108,8 @@ describe("what is on its way", () => {
     there = true;
     asked.length = 0;
     heard(true);
-    await vi.waitFor(() => expect(inLine()).toEqual([]));
-    await vi.waitFor(() => expect(hasRoom()).toBe(true));
+    await vi.waitFor(() => expect(inLine()).toEqual([]), PATIENCE);
+    await vi.waitFor(() => expect(hasRoom()).toBe(true), PATIENCE);
     expect(asked.filter((a) => a.method === "POST").map((a) => (a.body as { readings: { pa: number }[] }).readings[0]!.pa)).toEqual([50, 40]);
     expect(await stored()).toEqual([]);
   });
