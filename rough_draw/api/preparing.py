@@ -5,6 +5,7 @@ from __future__ import annotations
 import logging
 import time
 from collections.abc import Callable, Sequence
+from contextlib import nullcontext
 from dataclasses import dataclass
 from typing import Literal
 
@@ -62,10 +63,7 @@ class Preparing:
         for each in self._before:
             self._now, self._since = each, time.monotonic()
             try:
-                if each.what == "engine":
-                    with building():
-                        each.work()
-                else:
+                with building() if each.what == "engine" else nullcontext():
                     each.work()
             except Exception:
                 log.exception("%s could not be prepared", each.what)

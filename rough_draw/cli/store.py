@@ -56,12 +56,14 @@ def restore(a: argparse.Namespace) -> None:
     """Put a backup in the place of the database; what was there is kept beside it."""
     from rough_draw.core.message import message
     from rough_draw.store import backup as kept
-    from rough_draw.store.server_lock import is_locked
+    from rough_draw.store.server_lock import InUse, lock
 
-    if is_locked(a.db):
-        raise Refused(say(message("database-served", file=a.db)))
     try:
-        found = kept.restore(Path(a.backup), Path(a.db))
+        # Held all along: no server begins on a file that is being put back.
+        with lock(a.db):
+            found = kept.restore(Path(a.backup), Path(a.db))
+    except InUse:
+        raise Refused(say(message("database-served", file=a.db))) from None
     except (kept.BackupFault, OSError) as e:
         raise Refused(told(e)) from None
     print(f"{a.db}: {found['job']:,} jobs, {found['reading']:,} readings")

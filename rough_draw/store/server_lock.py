@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import os
-from contextlib import suppress
 from pathlib import Path
 from typing import IO
 
@@ -39,14 +38,3 @@ def lock(database: str | Path) -> IO[str]:
     held.write(str(os.getpid()))
     held.flush()
     return held
-
-
-def is_locked(database: str | Path) -> bool:
-    """Whether a server has this file now."""
-    try:
-        held = lock(database)
-    except InUse:
-        return True
-    with suppress(OSError):
-        held.close()
-    return False

@@ -11,7 +11,7 @@ from pathlib import Path
 import pytest
 
 from rough_draw.cli.main import main
-from rough_draw.store.server_lock import InUse, is_locked, lock
+from rough_draw.store.server_lock import InUse, lock
 
 HOLDS = """
 import sys, time
@@ -20,6 +20,14 @@ held = lock(sys.argv[1])
 print("has it", flush=True)
 time.sleep(60)
 """
+
+
+def is_locked(file: Path) -> bool:
+    try:
+        lock(file).close()
+    except InUse:
+        return True
+    return False
 
 
 def test_a_second_is_told_who_has_it(tmp_path: Path) -> None:

@@ -6177,10 +6177,7 @@ export interface components {
             part?: string | null;
             /** Readings */
             readings: components["schemas"]["ReadingIn"][];
-            /**
-             * Sent At
-             * @description the device's clock as it was sent: where that is off, the times by it are put right
-             */
+            /** Sent At */
             sent_at?: number | null;
         };
         /**
@@ -7848,10 +7845,7 @@ export interface components {
              * @default
              */
             note: string;
-            /**
-             * Sent At
-             * @description the device's clock as it was sent: where that is off, the times by it are put right
-             */
+            /** Sent At */
             sent_at?: number | null;
         };
         /**

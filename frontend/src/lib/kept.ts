@@ -1,9 +1,9 @@
 import { createStore } from "idb-keyval";
 
 /**
- * What this device keeps until the server has it: the line of touches and readings, edits of sheets, the answers for a new job. All of it is in
- * memory too, so that a page reads it at once; it stands in IndexedDB, changed in one transaction, and tabs tell each
- * other. Where the device has no room or no store, memory still has it: the page is told, and must stay open.
+ * What this device keeps until the server has it: the line of touches and readings, edits of sheets, the answers for a
+ * new job. All of it is in memory too, so that a page reads it at once; it stands in IndexedDB, changed in one
+ * transaction, and tabs tell each other. Where the device has no room or no store, memory still has it: the page is told, and must stay open.
  */
 
 const STORE = "rough-draw-kept";

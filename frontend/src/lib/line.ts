@@ -48,6 +48,18 @@ export const rewrite = (make: (old: Waiting[]) => Waiting[]): Promise<void> =>
     return left.length > 0 ? left : undefined;
   });
 
+/** The line without one of it. */
+export const without =
+  (id: string) =>
+  (old: Waiting[]): Waiting[] =>
+    old.filter((i) => i.id !== id);
+
+/** The line with a change to one of it. */
+export const withOne =
+  (id: string, more: Partial<Waiting>) =>
+  (old: Waiting[]): Waiting[] =>
+    old.map((i) => (i.id === id ? { ...i, ...more } : i));
+
 /** The one that goes next. */
 export function nextOf(items: Waiting[]): Waiting | undefined {
   const held = new Set(items.filter((i) => i.refused).map((i) => i.job));

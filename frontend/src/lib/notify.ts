@@ -32,7 +32,7 @@ export interface Ring {
   path: string;
 }
 
-/** Tell of what rings now and did not before, if nobody looks at the page. One notice a alarm, taken over by its tag. */
+/** Tell of what rings now and did not before, if nobody looks at the page. One notice an alarm, taken over by its tag. */
 export function tellOf(rings: Ring[]): void {
   const fresh = rings.filter((r) => !known.has(r.key));
   known = new Set(rings.map((r) => r.key));

@@ -2,7 +2,7 @@ import { useMemo, useSyncExternalStore } from "react";
 
 import type { ApiError } from "../api/client";
 import { hasRoom, onChange, ready, refresh } from "./kept";
-import { alone, deliver, inLine, LINE, nextOf, rewrite, SYNC, type Waiting } from "./line";
+import { alone, deliver, inLine, LINE, nextOf, rewrite, SYNC, withOne, without, type Waiting } from "./line";
 import { onBack, reach, useReach } from "./reach";
 
 export type { Waiting } from "./line";
@@ -37,7 +37,7 @@ export function send(job: string, what: Waiting["what"], body: Waiting["body"]):
       if (e === null) resolve(inLine().some((i) => i.id === item.id) ? "waiting" : "sent");
       else {
         // Whoever asked is told at once, and decides; it does not stand in the line.
-        void written((old) => old.filter((i) => i.id !== item.id)).then(() => {
+        void written(without(item.id)).then(() => {
           reject(e);
           return flush();
         });
@@ -49,12 +49,12 @@ export function send(job: string, what: Waiting["what"], body: Waiting["body"]):
 
 /** Take something out of the line; what stood behind it goes on. */
 export function drop(id: string): void {
-  void written((old) => old.filter((i) => i.id !== id)).then(flush);
+  void written(without(id)).then(flush);
 }
 
 /** Try one that was refused again. */
 export function retry(id: string): void {
-  void written((old) => old.map((i) => (i.id === id ? { ...i, refused: undefined } : i))).then(flush);
+  void written(withOne(id, { refused: undefined })).then(flush);
 }
 
 /** Called with everything that has been taken by the server. */
@@ -94,14 +94,14 @@ async function attempt(item: Waiting): Promise<boolean> {
   const outcome = await deliver(item);
   if (outcome === "later") return false;
   if (outcome === "taken") {
-    await written((old) => old.filter((i) => i.id !== item.id));
+    await written(without(item.id));
     waits.get(item.id)?.(null);
     sent.forEach((s) => s(item));
     return true;
   }
   const asker = waits.get(item.id);
   if (asker) asker(outcome);
-  else await written((old) => old.map((i) => (i.id === item.id ? { ...i, refused: outcome.problem.detail } : i)));
+  else await written(withOne(item.id, { refused: outcome.problem.detail }));
   return true;
 }
 

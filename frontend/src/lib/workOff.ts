@@ -1,7 +1,7 @@
 import { commands } from "../api/commands";
 import { setCsrf } from "../api/client";
 import { refresh } from "./kept";
-import { alone, deliver, inLine, LINE, nextOf, rewrite } from "./line";
+import { alone, deliver, inLine, LINE, nextOf, rewrite, withOne, without } from "./line";
 
 /**
  * Send what waits in the line without a page. Rejects where the server is still out of reach, so that the browser tries
@@ -18,9 +18,9 @@ export async function workOff(): Promise<void> {
     for (let next = nextOf(inLine()); next && !left; next = nextOf(inLine())) {
       const { id } = next;
       const outcome = await deliver(next);
-      if (outcome === "taken") await rewrite((old) => old.filter((i) => i.id !== id));
+      if (outcome === "taken") await rewrite(without(id));
       else if (outcome === "later") left = true;
-      else await rewrite((old) => old.map((i) => (i.id === id ? { ...i, refused: outcome.problem.detail } : i)));
+      else await rewrite(withOne(id, { refused: outcome.problem.detail }));
     }
   });
   if (left) throw new Error("the server is out of reach");

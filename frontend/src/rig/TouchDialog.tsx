@@ -71,11 +71,9 @@ function Offered({ kind, words, jobKey, onClose }: { kind: string; words: string
 
 function titleOf(asked: Valve, plan: PlanOut, live: LiveOut, shut: string[]): string {
   const kind = kindOf(asked, plan, live, shut);
-  if (kind === "pump-off") return "Stop the pump?";
-  if (kind === "pump-on") return "Start the pump?";
   if (kind === "isolate") return `Isolate at ${plan.isolate_where}?`;
   if (kind === "reopen") return "The system is closed off";
-  return `${kind.startsWith("open") ? "Open" : "Close"} ${plan.valves[asked.valve ?? ""] ?? asked.valve}?`;
+  return `${saidOf(kind, plan)}?`;
 }
 
 function Question({ asked, onClose, jobKey, plan, live }: { asked: string; onClose: () => void; jobKey: string; plan: PlanOut; live: LiveOut }) {

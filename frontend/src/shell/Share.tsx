@@ -39,7 +39,6 @@ export function Share({ jobKey, title }: { jobKey: string; title: string }) {
   );
 }
 
-/** Copied by the browser, or selected for the person where it may not. */
 async function copy(text: string): Promise<void> {
   await navigator.clipboard.writeText(text);
   toast("The address is copied");

@@ -27,9 +27,9 @@ ANSWER_S = 15.0
 LOOPBACK = "127.0.0.1"
 MOST_LINE = 64 * 1024
 MOST_A_SECOND = 100
+"""Readings that are taken of a gauge in a second at the most."""
 AHEAD_S = 60.0
 """A stamp of a gauge outside that is farther ahead of its arrival than this, s, is by a clock that is wrong."""
-"""Readings that are taken of a gauge in a second at the most."""
 STALE_AFTER = 5.0
 """Seconds without a line after which a gauge counts as stale."""
 

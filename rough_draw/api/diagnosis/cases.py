@@ -46,7 +46,7 @@ class NotYet(Telling):
 
 @dataclass
 class _Kept:
-    made_of: object
+    made_of: MadeOf
     case: Case
     tests: list[Test]
     as_of: float
@@ -80,6 +80,16 @@ class Why:
 def physical(touches: list[Touch]) -> list[Touch]:
     """Touches that change the rig: notes and findings do not."""
     return [t for t in touches if t.kind != "note" and not isinstance(t.step, Answered | LookedAnew)]
+
+
+MadeOf = tuple[str, tuple[tuple[str, float], ...]]
+
+
+def made_of(run: runs.RunView) -> MadeOf:
+    """What a look at a draw, or a fit of it, rests on but for its readings: the sheet, and the steps that change the
+    rig.
+    """
+    return runs.plan_key(run.job), tuple((t.kind, t.at) for t in physical(run.made))
 
 
 def answers_of(touches: list[Touch]) -> list[Answered]:
@@ -139,7 +149,7 @@ def _look_ahead(key: str) -> None:
     main = run.main()
     kept = place.kept if place is not None else None
     if kept is not None and main is not None:
-        same = kept.made_of == (runs.plan_key(run.job), tuple((t.kind, t.at) for t in physical(run.made)))
+        same = kept.made_of == made_of(run)
         young = float(main.at[-1]) - kept.as_of < EARLY * FRESH_S
         # A simulated draw runs faster than anybody looks.
         if (same and young) or time.monotonic() - kept.looked < PAUSE_S:
@@ -166,19 +176,20 @@ def why(key: str, run: runs.RunView, anew: bool = False) -> Why:
     answers = answers_of(run.touches)
     with _guard:
         place = _places.setdefault(key, _Place())
-    touches = physical(run.made)
-    made_of = (runs.plan_key(run.job), tuple((t.kind, t.at) for t in touches))
+    rests_on = made_of(run)
     now = float(main.at[-1])
     span = FRESH_S * (ANSWERING if answers else 1.0)
     kept = place.kept
-    if kept is not None and kept.made_of == made_of and not anew and span < now - kept.as_of <= STILL * span:
+    if kept is not None and kept.made_of == rests_on and not anew and span < now - kept.as_of <= STILL * span:
         ahead(key, run)
         return Why(kept.case, opinion(kept.case, answers, kept.tests), answers, sign_of(run), kept.as_of)
     with place.lock:
         kept = place.kept
-        if kept is None or kept.made_of != made_of or anew or now - kept.as_of > span:
+        if kept is None or kept.made_of != rests_on or anew or now - kept.as_of > span:
             at, pa = main.at[keep] - start, np.asarray(main.pa[keep])
             over = gauge.over_micron * MICRON_PA
-            case = look_into(run.job, touches, start, Readings(at, pa, over, _beside(run, main, start, over)))
-            kept = place.kept = _Kept(made_of, case, tests_of(case), now, time.monotonic())
+            case = look_into(
+                run.job, physical(run.made), start, Readings(at, pa, over, _beside(run, main, start, over))
+            )
+            kept = place.kept = _Kept(rests_on, case, tests_of(case), now, time.monotonic())
         return Why(kept.case, opinion(kept.case, answers, kept.tests), answers, sign_of(run), kept.as_of)

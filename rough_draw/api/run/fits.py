@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 
 from rough_draw.api import runs
 from rough_draw.api.deps import floats, range_out
-from rough_draw.api.diagnosis.cases import physical
+from rough_draw.api.diagnosis.cases import MadeOf, made_of, physical
 from rough_draw.api.run.schemas import FitOut
 from rough_draw.api.schemas import RangeOut
 from rough_draw.core.diagnosis.live_fit import Answer, Fit, ballast_stays, fit, start_fit
@@ -41,7 +41,7 @@ MOST_JOBS = 96
 FloatArray = NDArray[np.float64]
 
 
-_MadeOf = tuple[object, ...]
+_MadeOf = tuple[MadeOf, bool]
 
 
 @dataclass(kw_only=True)
@@ -80,12 +80,12 @@ def fitted(key: str, run: runs.RunView, watched: bool = True) -> Answer | None:
         return None
     turned = physical(run.made)
     stays = ballast_stays(run.job, turned, main.at[keep], np.asarray(main.pa[keep]))
-    made_of: _MadeOf = (runs.plan_key(run.job), tuple((t.kind, t.at) for t in turned), stays)
+    rests_on: _MadeOf = (made_of(run), stays)
     seen = (int(keep.sum()), float(main.at[-1]))
     with _guard:
         found = _kept.get(key)
-        if found is None or found.made_of != made_of:
-            found = _kept[key] = _Kept(made_of=made_of)
+        if found is None or found.made_of != rests_on:
+            found = _kept[key] = _Kept(made_of=rests_on)
         age = time.monotonic() - found.refined_at
         due = age > (REFINE_S if watched else UNWATCHED_S) or (found.answer is None and found.refined_at == 0.0)
         if due and seen != found.seen and not found.busy:

@@ -59,6 +59,7 @@ def next_steps(n: Now, criterion: Criterion, answer: Answer | None) -> list[Next
     """The steps ahead, by the fit's outlook where it has one."""
     job, state = n.run.job, n.run.state
     outlook = _planned(n, criterion)
+    trend = by_trend(*n.recent(), criterion.target) if answer is not None else None
     if contradicts(answer):
         # What contradicts the plan has no honest time to any level.
         outlook = Outlook(None, None, None)
@@ -66,10 +67,10 @@ def next_steps(n: Now, criterion: Criterion, answer: Answer | None) -> list[Next
         outlook = outlook_by(answer, n.now - n.started, ballast_at(job) or 0.0, criterion)
         if outlook.target == 0.0:
             # By the fit it should be there, and it is not: how it falls says when.
-            outlook = replace(outlook, target=_in_time(by_trend(*n.recent(), criterion.target), outlook.target))
+            outlook = replace(outlook, target=_in_time(trend, outlook.target))
     view_state = state if n.begun is None else replace(state, isolated_at=n.begun)
     where = runs.isolation_for(job).where
-    held = _held_back(n, criterion, answer)
+    held = _held_back(n, criterion, answer, trend)
     ahead = next_touches(job, view_state, criterion, n.pa, n.over, outlook, n.now, where, held)
     return [
         NextOut(
@@ -96,13 +97,13 @@ def contradicts(answer: Answer | None) -> bool:
     return answer is not None and answer.off > CONTRADICTS
 
 
-def _held_back(n: Now, criterion: Criterion, answer: Answer | None) -> HeldBack | None:
+def _held_back(n: Now, criterion: Criterion, answer: Answer | None, trend: float | None) -> HeldBack | None:
     """Why the system is not to be isolated yet; None where nothing speaks against it."""
     if n.phase != "draw":
         return None
     if contradicts(answer):
         return HeldBack("unexplained")
-    if n.pa is not None and n.pa > criterion.target and _levelled(n, criterion, answer):
+    if n.pa is not None and n.pa > criterion.target and _levelled(n, answer, trend):
         stuck: dict[str, Value] = {"level": vacuum(criterion.target), "stands": vacuum(n.pa)}
         return HeldBack("stuck", None, tuple(stuck.items()))
     sections = {s.id: s for s in n.run.job.scope.sections}
@@ -119,13 +120,10 @@ def _held_back(n: Now, criterion: Criterion, answer: Answer | None) -> HeldBack 
     return None
 
 
-def _levelled(n: Now, criterion: Criterion, answer: Answer | None) -> bool:
+def _levelled(n: Now, answer: Answer | None, trend: float | None) -> bool:
     """Whether the draw will not come to the target as it goes: by the readings' trend, and by what the fit makes of
     them. Water that boils off stands level too, and gets there: the fit knows it."""
-    if answer is None or n.started is None:
-        return False
-    trend = by_trend(*n.recent(), criterion.target)
-    if trend is None or trend <= PATIENCE_S:
+    if answer is None or n.started is None or trend is None or trend <= PATIENCE_S:
         return False
     return answer.target_at is None or answer.target_at.value <= n.now - n.started
 

@@ -46,10 +46,7 @@ class Now:
 
     def recent(self) -> tuple[FloatArray, FloatArray]:
         """Times (epoch s) and pressures (Pa) of the figures that say how fast it falls now, both (n,)."""
-        if self.main is None:
-            return np.array([]), np.array([])
-        good = np.isfinite(self.main.pa) & (self.main.at >= self.now - RECENT_S)
-        return self.main.at[good], self.main.pa[good]
+        return _recent(self.main, self.now)
 
     @property
     def phase(self) -> Literal["before", "draw", "hold"]:
@@ -59,19 +56,23 @@ class Now:
         return "draw" if self.started is not None else "before"
 
 
+def _recent(main: jobs.Readings | None, now: float) -> tuple[FloatArray, FloatArray]:
+    if main is None:
+        return np.array([]), np.array([])
+    good = np.isfinite(main.pa) & (main.at >= now - RECENT_S)
+    return main.at[good], main.pa[good]
+
+
 def look(key: str, run: runs.RunView, hub: Hub) -> Now:
     clock = hub.clock(key)
     now = clock if clock is not None else time.time()
     main = run.main()
     started, pa, over, reading_at = run.state.started_at, None, False, None
-    times, values = np.array([]), np.array([])
     if main is not None and main.at.size:
         last, reading_at = float(main.pa[-1]), float(main.at[-1])
         over = bool(np.isnan(last))
         pa = None if over else last
         started = started if started is not None else float(main.at[0])
-        good = np.isfinite(main.pa) & (main.at >= now - RECENT_S)
-        times, values = main.at[good], main.pa[good]
     elapsed = max(0.0, now - started) if started is not None else 0.0
     plan = runs.plan_for(run.job)
     return Now(
@@ -85,7 +86,7 @@ def look(key: str, run: runs.RunView, hub: Hub) -> Now:
         started=started,
         begun=holds.hold_start(run),
         plan=plan,
-        stand=standing(plan, elapsed, times, values),
+        stand=standing(plan, elapsed, *_recent(main, now)),
         elapsed=elapsed,
     )
 

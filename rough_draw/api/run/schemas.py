@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
@@ -60,6 +60,11 @@ class ForesightOut(BaseModel):
     consequences: list[ConsequenceOut]
 
 
+SentAt = Annotated[
+    Moment, Field(description="the device's clock as it was sent: where that is off, the times by it are put right")
+]
+
+
 class TouchIn(Body):
     """A touch to log; the server stamps the time if none is given. ``key`` makes sending twice harmless."""
 
@@ -67,9 +72,7 @@ class TouchIn(Body):
     note: str = Field("", max_length=500)
     at: Moment | None = None
     key: str | None = Field(None, min_length=1, max_length=64)
-    sent_at: Moment | None = Field(
-        None, description="the device's clock as it was sent: where that is off, the times by it are put right"
-    )
+    sent_at: SentAt | None = None
 
 
 class ReadingIn(Body):
@@ -87,9 +90,7 @@ class ReadingsIn(Body):
     gauge: str = Field("typed", min_length=1, max_length=60)
     part: str | None = Field(None, max_length=40, description="the id of the gauge on the sheet")
     readings: list[ReadingIn] = Field(max_length=5000)
-    sent_at: Moment | None = Field(
-        None, description="the device's clock as it was sent: where that is off, the times by it are put right"
-    )
+    sent_at: SentAt | None = None
 
 
 class Added(BaseModel):

@@ -117,16 +117,17 @@ Need = Literal["pump", "vacuum"]
 
 @dataclass(frozen=True)
 class Seen:
-    """A test by what it looks for: its key, minutes, the kinds of fault it shows, whether it asks yes or no.
-
-    ``needs``: without what it shows nothing: a running pump, a vacuum in which a gauge moves.
-    """
+    """A test by what it looks for: its key, minutes, the kinds of fault it shows, whether it asks yes or no."""
 
     key: str
     minutes: float
     shows: tuple[str, ...]
     yes_or_no: bool = True
-    needs: tuple[Need, ...] = ()
+
+    @property
+    def needs(self) -> tuple[Need, ...]:
+        """Without what it shows nothing: a running pump, a vacuum in which a gauge moves."""
+        return NEEDS.get(self.key, ())
 
     @property
     def do(self) -> Message:
@@ -143,17 +144,14 @@ NEEDS: dict[str, tuple[Need, ...]] = {
 TESTS: dict[str, Seen] = {
     t.key: t
     for t in (
-        *(
-            Seen(key, minutes, tuple(k for k, p in yes.items() if p >= LIKELY), needs=NEEDS.get(key, ()))
-            for key, minutes, yes, _ in EYE
-        ),
-        Seen("thumb", 0.3, (), needs=NEEDS["thumb"]),
+        *(Seen(key, minutes, tuple(k for k, p in yes.items() if p >= LIKELY)) for key, minutes, yes, _ in EYE),
+        Seen("thumb", 0.3, ()),
         Seen("ways", 1.5, ("shut",)),
         Seen("cores", 3.0, ("core",)),
-        Seen("joints", 4.0, ("system-leak", "open", "hose-leak"), yes_or_no=False, needs=NEEDS["joints"]),
-        Seen("hoses", 5.0, ("hose-leak", "dirty-hose"), yes_or_no=False, needs=NEEDS["hoses"]),
-        Seen("seats", 4.0, ("seat",), yes_or_no=False, needs=NEEDS["seats"]),
-        Seen("second", 3.0, (), yes_or_no=False, needs=NEEDS["second"]),
+        Seen("joints", 4.0, ("system-leak", "open", "hose-leak"), yes_or_no=False),
+        Seen("hoses", 5.0, ("hose-leak", "dirty-hose"), yes_or_no=False),
+        Seen("seats", 4.0, ("seat",), yes_or_no=False),
+        Seen("second", 3.0, (), yes_or_no=False),
     )
 }
 

@@ -26,8 +26,7 @@ from rough_draw.core.sheet.kit import KitItem
 from rough_draw.core.sheet.setups import PATTERNS, fits
 from rough_draw.standins.practice.bay import Bay
 from rough_draw.standins.practice.evidence import ORDER, hold_says, jumps, meaning
-from rough_draw.standins.practice.mending import broken_with_nitrogen, mended
-from rough_draw.standins.practice.session_log import CannotDo
+from rough_draw.standins.practice.mending import broken_with_nitrogen, going_on, mended, tried
 
 LONGEST = 7 * 3600.0
 LOOK_AGAIN = 20.0
@@ -43,8 +42,6 @@ NEAR = 1.15
 """A rig this little slower is taken for what else it can do."""
 DRY_FOR = 15 * 60.0
 """How much longer a wet system is pulled after every hold that found it wet, s: once, then twice, and so on."""
-LONGER = 1
-"""How often a hold that says nothing yet is gone on with, as long again."""
 AGAIN = 3600.0
 """Seconds after which a test that said no is made again: what was sound may have come loose."""
 PATIENCE = 25
@@ -287,11 +284,10 @@ class Expert:
         begun = bay.time
         bay.advance(begun + chosen(self.job.criterion).minutes * 60.0)
         said = hold_says(bay, begun)
-        for _ in range(LONGER):
-            # What cannot be told yet is waited for: a hold costs less than another draw.
-            if said == "not-judged":
-                bay.advance(bay.time + chosen(self.job.criterion).minutes * 60.0)
-                said = hold_says(bay, begun)
+        if said == "not-judged":
+            # What cannot be told yet is waited for, as long again: a hold costs less than another draw.
+            bay.advance(bay.time + chosen(self.job.criterion).minutes * 60.0)
+            said = hold_says(bay, begun)
         if said in ("leak", "both", "rig"):
             # A rise has its place: on the rig, which is mended, or on the system, which is not.
             for test in ("seats", "joints", "hoses"):
@@ -320,18 +316,13 @@ class Expert:
             self.at_fault = ""
         if verdict in ("moisture", "refrigerant") and not bay.warmed:
             bay.do("warm-up")
-        bay.do("pump-on")
-        if bay.isolated:
-            bay.do("reopen")
+        going_on(bay)
 
     def _finish(self, verdict: str) -> None:
         bay = self.bay
         if verdict == "tight" and bay.scenario.ends == "release":
             for step in release_steps(bay.told):
-                try:
-                    bay.do(step.key)
-                except CannotDo:
-                    continue
+                tried(bay, step.key)
         bay.do({"tight": "end:release", "leak": "end:repair", "both": "end:repair"}.get(verdict, "end:later"))
 
 
