@@ -5,7 +5,7 @@ from __future__ import annotations
 from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
-from peewee import OperationalError
+from peewee import DatabaseError, OperationalError
 from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
@@ -91,6 +91,13 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(OperationalError)
     async def _busy(_: Request, e: OperationalError) -> JSONResponse:
         return problem(503, say(message("problem-not-stored")), say(message("problem-database", fault=str(e))))
+
+    @app.exception_handler(DatabaseError)
+    async def _damaged(_: Request, e: DatabaseError) -> JSONResponse:
+        # Its kinds (a rule broken, a wrong statement) are faults of the code, and answered as those.
+        if type(e) is not DatabaseError:
+            raise e
+        return problem(503, say(message("problem-not-stored")), say(message("problem-database-damaged", fault=str(e))))
 
     @app.exception_handler(ScopeError)
     async def _sheet(asked: Request, e: ScopeError) -> JSONResponse:

@@ -247,7 +247,9 @@ def parser() -> argparse.ArgumentParser:
     s.add_argument("job", metavar="JOB.json", help="a job file or a sheet")
     s.add_argument("--port", type=int, default=8060, help="port on the loopback (default %(default)s)")
     s.add_argument("--name", default="gauge", help="what the line opens (default %(default)s)")
-    s.add_argument("--speed", type=int, choices=(1, 10, 60), default=1, help="times real time (default %(default)s)")
+    s.add_argument(
+        "--speed", type=int, choices=(1, 10, 60, 300), default=1, help="times real time (default %(default)s)"
+    )
     s.add_argument("--seed", type=int, default=1, help="seed of the hidden truth (default %(default)s)")
     s.add_argument("--fault", default="", help="what is wrong, such as ballast or system-leak")
     s = add("hold", cmd_hold, "judge the hold in a table of readings")

@@ -8,6 +8,7 @@ from pathlib import Path
 
 from rough_draw.api.preparing import Preparation
 from rough_draw.cli.access import check_host
+from rough_draw.cli.listening import listening
 from rough_draw.cli.preparation import engine_first
 from rough_draw.store.server_lock import lock
 
@@ -21,18 +22,14 @@ def _run_server(path: str, port: int, host: str = "127.0.0.1", before: Sequence[
     alone = host in LOOPBACK
     door = Door(hosts=LOOPBACK) if alone else Door(locked=True)
     shown = f"[{host}]" if ":" in host else host
-    print(f"Rough Draw on http://{shown}:{port}/  (stop with Ctrl-C)", flush=True)
     app = create_app(path, door=door, before=before)
+    taken = listening(host, port)
+    print(f"Rough Draw on http://{shown}:{port}/  (stop with Ctrl-C)", flush=True)
     # Pages ask every few seconds: a connection is kept longer than that, or each would be made anew.
-    uvicorn.run(
-        app,
-        host=host,
-        port=port,
-        log_level="warning",
-        timeout_graceful_shutdown=2,
-        timeout_keep_alive=75,
-        server_header=False,
+    config = uvicorn.Config(
+        app, log_level="warning", timeout_graceful_shutdown=2, timeout_keep_alive=75, server_header=False
     )
+    uvicorn.Server(config).run(sockets=[taken])
 
 
 def serve(a: argparse.Namespace) -> None:

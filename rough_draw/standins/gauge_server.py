@@ -11,7 +11,8 @@ from dataclasses import dataclass, field
 from rough_draw.standins.world import Playable
 
 PROTOCOL = "rough-draw-gauge/1"
-SPEEDS = (1, 10, 60)
+SPEEDS = (1, 10, 60, 300)
+"""Times real time at which what is simulated may run."""
 
 
 @dataclass(kw_only=True)
@@ -53,7 +54,7 @@ class RunningWorld:
 
     def interval(self) -> float:
         """Seconds of world time between readings: one a second, thinned when time is sped up."""
-        return {1: 1.0, 10: 2.0, 60: 6.0}.get(int(self.speed), 1.0)
+        return {1: 1.0, 10: 2.0, 60: 6.0, 300: 30.0}.get(int(self.speed), 1.0)
 
 
 class GaugeServer:
@@ -104,6 +105,8 @@ class GaugeServer:
     async def _stream(self, running: RunningWorld, at: str, writer: asyncio.StreamWriter, send) -> None:  # type: ignore[no-untyped-def]
         due = max(running.now(), running.start_at + running.world.time)
         while not writer.is_closing():
+            # Slowed down, it reads as often as it then does: what was due at the old pace may be far off.
+            due = min(due, running.now() + running.interval())
             wait = (due - running.now()) / running.speed
             if wait > 0:
                 await asyncio.sleep(min(wait, 0.5))

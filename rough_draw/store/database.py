@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from peewee import SqliteDatabase
+from peewee import DatabaseError, OperationalError, SqliteDatabase
 from playhouse.migrations import Runner
 
 from rough_draw.core.message import Telling, message
@@ -17,19 +17,31 @@ class TooNew(Telling, RuntimeError):
     """The file was written by a later version of the application."""
 
 
+class Unusable(Telling, RuntimeError):
+    """The file cannot be opened: it may not be written, has no room, or is damaged."""
+
+
 def open_database(path: str | Path) -> SqliteDatabase:
     """Open (and make or migrate) the database at ``path``.
 
-    Write-ahead log with full synchronisation: what has been acknowledged is on disk. Raises TooNew.
+    Write-ahead log with full synchronisation: what has been acknowledged is on disk. Raises TooNew or Unusable.
     """
-    Path(path).parent.mkdir(parents=True, exist_ok=True)
+    try:
+        Path(path).parent.mkdir(parents=True, exist_ok=True)
+    except OSError as e:
+        raise Unusable(message("database-unwritable", file=str(path), fault=e.strerror or str(e))) from None
     db = SqliteDatabase(
         str(path),
         pragmas={"journal_mode": "wal", "synchronous": "full", "foreign_keys": 1, "busy_timeout": 5000},
     )
     models.database.initialize(db)
-    with db.connection_context():
-        bring_up(db, str(path))
+    try:
+        with db.connection_context():
+            bring_up(db, str(path))
+    except OperationalError as e:
+        raise Unusable(message("database-unwritable", file=str(path), fault=str(e))) from e
+    except DatabaseError as e:
+        raise Unusable(message("database-damaged", file=str(path), fault=str(e))) from e
     return db
 
 

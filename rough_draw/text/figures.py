@@ -8,10 +8,8 @@ from collections.abc import Callable
 from rough_draw.core.message.figure import Dimension, Figure
 from rough_draw.core.physics.display_units import DISPLAY
 from rough_draw.core.physics.units import FOOT_M, INCH_M, MICRON_PA, POUND_KG, celsius
-from rough_draw.text.numbers import fixed, plain, significant
+from rough_draw.text.numbers import LONGEST, fixed, plain, scientific, significant
 from rough_draw.text.reader import Reader
-
-SUPERSCRIPT = str.maketrans("-0123456789", "⁻⁰¹²³⁴⁵⁶⁷⁸⁹")
 
 UNITS = {dimension: {u.key: u for u in units} for dimension, units in DISPLAY.items()}
 """What figures can be shown in, by dimension and key."""
@@ -156,8 +154,7 @@ def _flow(m3_s: float, r: Reader) -> str:
 def _throughput(pa_m3_s: float, r: Reader) -> str:
     if pa_m3_s <= 0:
         return "0 Pa·m³/s"
-    mantissa, power = f"{pa_m3_s:.1e}".split("e")
-    return f"{fixed(float(mantissa), 1, r.numbers)} × 10{str(int(power)).translate(SUPERSCRIPT)} Pa·m³/s"
+    return f"{scientific(pa_m3_s, r.numbers)} Pa·m³/s"
 
 
 def _share(of_one: float, r: Reader) -> str:
@@ -194,11 +191,36 @@ WRITE: dict[Dimension, Callable[[float, Reader], str]] = {
 }
 
 
+SI: dict[Dimension, str] = {
+    "vacuum": " Pa",
+    "rise": " Pa/s",
+    "gauge-pressure": " Pa",
+    "absolute-pressure": " Pa",
+    "pressure-step": " Pa",
+    "temperature": " K",
+    "temperature-step": " K",
+    "duration": " s",
+    "length": " m",
+    "hose-length": " m",
+    "bore": " m",
+    "mass": " kg",
+    "adder": " kg/m",
+    "volume": " m³",
+    "flow": " m³/s",
+    "throughput": " Pa·m³/s",
+    "share": "",
+    "number": "",
+}
+"""Units of what is stored: only figures that nobody has read anywhere are told in them."""
+
+
 def written(figure: Figure, who: Reader) -> str:
-    """The figure as ``who`` reads it.
+    """The figure as ``who`` reads it; what is no figure of anything is told all the same, and never raises.
 
     >>> from rough_draw.core.message.figure import gauge_pressure
     >>> written(gauge_pressure(3.5e6), Reader(gauge="psig")), written(gauge_pressure(3.5e6), Reader(gauge="bar"))
     ('508 psig', '35.0 bar gauge')
     """
+    if not abs(figure.value) < LONGEST:
+        return f"{fixed(figure.value, 0, who.numbers)}{SI[figure.dimension]}"
     return WRITE[figure.dimension](figure.value, who)

@@ -108,6 +108,20 @@ def test_speed_changes_without_a_jump_of_the_clock() -> None:
     talk(conversation)
 
 
+def test_slowed_down_it_reads_as_often_as_it_then_does() -> None:
+    async def conversation(r: asyncio.StreamReader, w: asyncio.StreamWriter, world: RunningWorld) -> None:
+        w.write(b'{"touch":"pump-on"}\n{"speed":300}\n')
+        assert (await until(r, "speed"))["speed"] == 300
+        w.write(b'{"speed":1}\n')
+        assert (await until(r, "speed"))["speed"] == 1
+        slowed = world.now()
+        # At the old pace the next one would have been up to half a minute off.
+        reading = await until(r, "at")
+        assert reading["at"] <= slowed + 2.0
+
+    talk(conversation)
+
+
 def test_garbage_is_answered_and_survived() -> None:
     async def conversation(r: asyncio.StreamReader, w: asyncio.StreamWriter, world: RunningWorld) -> None:
         await line(r)

@@ -163,7 +163,7 @@ def test_a_live_hold_counts_down_to_its_sound_moment(page: Page, site: str) -> N
     key = new_job(page, site, "Countdown Quay")
     stage(page, "Draw")
     api = f"{site}/api/jobs/{key}"
-    page.request.post(f"{api}/standin", data={"speed": 60})
+    page.request.post(f"{api}/standin", data={"speed": 300})
     page.request.post(f"{api}/touches", data={"kind": "pump-on"})
     until(lambda: page.request.get(f"{api}/live").json(), lambda at: at["now"] - at["started_at"] > 240)
     page.request.post(f"{api}/touches", data={"kind": "isolate"})

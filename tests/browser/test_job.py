@@ -91,6 +91,7 @@ def test_empty_job_to_pdf_in_under_three_minutes(page: Page, site: str) -> None:
     expect(page.get_by_role("button", name="checked Power off", exact=False)).to_be_visible()
     stage(page, "Draw")
     page.get_by_role("button", name="Simulated gauge").click()
+    page.get_by_role("button", name="×300").click()
     card = page.locator("section", has=page.get_by_role("button", name="Caution"))
     expect(card).to_contain_text("Start the pump")
     for words in ("Close the gas ballast", "Open and close every ball valve", "Isolate at"):

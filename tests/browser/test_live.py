@@ -10,7 +10,7 @@ from playwright.sync_api import Locator, Page, expect
 
 from tests.browser.test_job import choose, new_job, stage
 from tests.browser.test_stages import settle, sheet
-from tests.browser.waits import saved, until
+from tests.browser.waits import at_pace, saved, until
 
 pytestmark = pytest.mark.browser
 SLOW = 90_000
@@ -41,10 +41,10 @@ def test_a_forgotten_ballast_is_found_and_its_cure_is_seen(page: Page, site: str
     key = begun(page, site, "Ballast Lane")
     expect(card(page)).to_contain_text("Close the gas ballast")
     # Nobody closes it: the gauge hangs, and the page says so.
+    page.get_by_role("button", name="×300").click()
     expect(page.get_by_test_id("sign")).to_contain_text("Stuck near", timeout=SLOW)
     # From here on the figures may stand still: what is asked and answered is not to be overtaken by them.
-    pace = f"{site}/api/jobs/{key}/standin"
-    assert page.request.post(pace, data={"speed": 1}).ok
+    at_pace(page, site, key, 1)
     page.get_by_role("button", name="Look into it").click()
     suspects = page.get_by_role("list", name="Causes")
     expect(suspects).to_contain_text("gas ballast is open", timeout=SLOW)
@@ -61,7 +61,7 @@ def test_a_forgotten_ballast_is_found_and_its_cure_is_seen(page: Page, site: str
     assert any("ballast" in t["note"] for t in log)
     stuck = page.request.get(f"{site}/api/jobs/{key}/live").json()["pa"]
     done(page, "Close the gas ballast", now=False)
-    assert page.request.post(pace, data={"speed": 60}).ok
+    at_pace(page, site, key, 300)
     until(lambda: page.request.get(f"{site}/api/jobs/{key}/live").json()["pa"], lambda pa: pa < 0.7 * stuck)
 
 
@@ -122,6 +122,7 @@ def test_a_triple_evacuation_goes_through_its_cycles(page: Page, site: str) -> N
     expect(breaks).to_contain_text("The standard asks for 2")
     done(page, "Start the pump")
     done(page, "Close the gas ballast")
+    at_pace(page, site, key, 300)
     for n in (1, 2):
         done(page, f"Break {n} of 2")
         expect(page.get_by_test_id("figure")).to_have_text("over", timeout=SLOW)

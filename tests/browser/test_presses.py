@@ -12,7 +12,7 @@ import pytest
 from playwright.sync_api import Locator, Page, Route, expect
 
 from tests.browser.conftest import PATIENCE_MS
-from tests.browser.waits import saved, until
+from tests.browser.waits import at_pace, saved, until
 from tests.test_cli import table
 
 pytestmark = pytest.mark.browser
@@ -100,7 +100,9 @@ def test_an_honest_plain_job_from_nothing_to_its_seal(page: Page, site: str) -> 
         return live["next"][0]["kind"] != "wait" and (due is None or due <= live["now"] + 1)
 
     def step_due() -> dict[str, Any]:
+        at_pace(page, site, key, 300)
         found = until(now, lambda x: x["next"][0]["kind"] == "read-hold" or is_due(x), seconds=3 * PATIENCE_MS / 1000)
+        at_pace(page, site, key, 60)
         return dict(found["next"][0])
 
     while (step := step_due())["kind"] != "read-hold":
@@ -110,6 +112,7 @@ def test_an_honest_plain_job_from_nothing_to_its_seal(page: Page, site: str) -> 
     hand.press(card.get_by_role("button", name="Read it"))
     expect(page.get_by_test_id("verdict")).to_have_text("Tight and dry", timeout=2 * PATIENCE_MS)
     # It is tight before the standard's time is over: who presses on then has a deviation more.
+    at_pace(page, site, key, 300)
     until(lambda: now()["hold_ends_at"] - now()["now"], lambda left: left < 0, seconds=2 * PATIENCE_MS / 1000)
     onward("Release")
     hand.press(page.get_by_role("button", name=re.compile("^All .* steps")))

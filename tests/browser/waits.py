@@ -41,6 +41,11 @@ def saved(page: Page) -> None:
     until(lambda: [name for name in kept(page) if name.startswith("draft:")], lambda drafts: not drafts)
 
 
+def at_pace(page: Page, site: str, key: str, speed: int) -> None:
+    """The simulated gauge of a job runs so many times as fast as life: fast where a test waits."""
+    assert page.request.post(f"{site}/api/jobs/{key}/standin", data={"speed": speed}).ok
+
+
 def told(method: str, ending: str) -> Callable[[Response], bool]:
     """An answer to a request of this kind, for ``expect_response``."""
     return lambda r: r.request.method == method and r.url.split("?")[0].endswith(ending)

@@ -163,6 +163,19 @@ def test_any_figure_is_written_with_a_unit_and_no_tail(dimension: str, value: fl
         assert not re.search(r"\d\.\d*0{3,}(?!\d)", text)
 
 
+ANY = st.one_of(st.floats(), st.integers(), st.sampled_from([10**400, -(10**29), 5e-324, 1e28, 999_999_999_999_999.9]))
+
+
+@settings(max_examples=300)
+@given(st.sampled_from(sorted(WRITE)), ANY, st.sampled_from([US, METRIC, Reader(numbers="comma")]))
+def test_what_is_no_figure_of_anything_is_told_all_the_same(dimension: str, value: float, who: Reader) -> None:
+    """What people send is in what they are told about it: a number of sixty digits, too."""
+    for told in (Figure(dimension, value), message("pace-unknown", pace=Figure("number", value), offered="1")):  # type: ignore[arg-type]
+        text = say(told, who)
+        assert 0 < len(text) < 200
+        assert not re.search(r"\de[+-]?\d|nan|inf\b", text)
+
+
 @pytest.mark.parametrize(
     ("told", "us", "metric"),
     [

@@ -1,5 +1,5 @@
 import { QueryClient } from "@tanstack/react-query";
-import { beforeEach, expect, test, vi } from "vitest";
+import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
 import type { LiveOut, YardRow } from "./client";
 import { Newsroom, withRows } from "./news";
@@ -12,7 +12,11 @@ const keys = (spy: ReturnType<typeof asked>) => spy.mock.calls.map(([f]) => (f?.
 
 let client: QueryClient;
 beforeEach(() => {
+  vi.useFakeTimers();
   client = new QueryClient();
+});
+afterEach(() => {
+  vi.useRealTimers();
 });
 
 test("rows take the place of what stood there, in the server's order; one that is gone goes", () => {
@@ -36,11 +40,31 @@ test("new jobs make the Yard old, whoever made them; a group nobody knows makes 
   expect(keys(spy)).toEqual(["yard"]);
 });
 
+test("readings that come close together are put on the trace together, each of its own gauge", () => {
+  const room = new Newsroom(client);
+  const { queryKey } = options.readings("quay");
+  client.setQueryData(queryKey, []);
+  room.watch("quay");
+  const put = vi.spyOn(client, "setQueryData");
+  const read = (gauge: string, at: number) => room.hear({ kind: "readings", job: "quay", gauge, part: gauge, at: [at], pa: [5] });
+  read("G", 1);
+  vi.advanceTimersByTime(1);
+  expect(put).toHaveBeenCalledTimes(1);
+  for (let n = 2; n < 12; n += 1) read(n % 3 ? "G" : "H", n);
+  vi.advanceTimersByTime(300);
+  expect(put).toHaveBeenCalledTimes(2);
+  expect(client.getQueryData(queryKey)?.map((s) => [s.gauge, s.at])).toEqual([
+    ["G", [1, 2, 4, 5, 7, 8, 10, 11]],
+    ["H", [3, 6, 9]],
+  ]);
+});
+
 test("readings are put on the trace of a watched job, and of no other", () => {
   const room = new Newsroom(client);
   for (const job of ["quay", "pier"]) client.setQueryData(options.readings(job).queryKey, []);
   room.watch("quay");
   for (const job of ["quay", "pier"]) room.hear({ kind: "readings", job, gauge: "G", part: "g", at: [1, 2], pa: [5, null] });
+  vi.advanceTimersByTime(10);
   expect(client.getQueryData(options.readings("quay").queryKey)?.[0]).toMatchObject({ gauge: "G", at: [1, 2], pa: [5, null] });
   expect(client.getQueryData(options.readings("pier").queryKey)).toEqual([]);
 });

@@ -29,6 +29,8 @@ export type Message =
   | { kind: "touch" | "weight"; job: string }
   | Readings;
 
+/** A simulated gauge at sixty times its pace reads ten times a second: more than an eye follows, or a phone should draw. */
+const TRACE_MS = 250;
 const LIVE_MS = 1500;
 const STAGES_MS = 6000;
 const YARD_MS = 3000;
@@ -54,6 +56,7 @@ export class Newsroom {
   private readonly pace = new Pace();
   private readonly dirty = new Set<string>();
   private readonly watched = new Map<string, number>();
+  private readonly come = new Map<string, Readings[]>();
   private line: Line | null = null;
 
   constructor(private readonly client: QueryClient) {}
@@ -91,11 +94,22 @@ export class Newsroom {
     else if (m.kind === "changed") this.changed(m.jobs, m.groups);
   };
 
-  private readings({ job, gauge = "", part = null, at, pa, simulated = false }: Readings): void {
-    if (!at || !pa || !this.watched.has(job)) return;
-    this.client.setQueryData(options.readings(job).queryKey, (old) => append(old, { gauge, part }, at, pa, simulated));
+  private readings(m: Readings): void {
+    const { job } = m;
+    if (!this.watched.has(job)) return;
+    this.come.set(job, [...(this.come.get(job) ?? []), m]);
+    this.pace.wish(`trace ${job}`, TRACE_MS, () => this.drawn(job));
     this.pace.wish(`live ${job}`, LIVE_MS, () => refresh(this.client, ["live"], job));
     this.pace.wish(`stages ${job}`, STAGES_MS, () => refresh(this.client, ["stages"], job));
+  }
+
+  /** All that has come of a job since, put on its trace together. */
+  private drawn(job: string): void {
+    const come = this.come.get(job) ?? [];
+    this.come.delete(job);
+    this.client.setQueryData(options.readings(job).queryKey, (old) =>
+      come.reduce((series, { gauge = "", part = null, at = [], pa = [], simulated }) => append(series, { gauge, part }, at, pa, simulated), old),
+    );
   }
 
   private changed(jobs: { job: string; by: string }[], groups: { group: string; by: string }[]): void {

@@ -2659,7 +2659,7 @@ export interface components {
         BenchIn: {
             /**
              * Speed
-             * @description 1, 10 or 60 times real time
+             * @description 1, 10, 60 or 300 times real time
              * @default 10
              */
             speed: number;
@@ -6595,7 +6595,7 @@ export interface components {
         ScaleIn: {
             /**
              * Speed
-             * @description 1, 10 or 60 times real time
+             * @description 1, 10, 60 or 300 times real time
              * @default 10
              */
             speed: number;
@@ -7591,7 +7591,7 @@ export interface components {
             second: boolean;
             /**
              * Speed
-             * @description 1, 10 or 60 times real time
+             * @description 1, 10, 60 or 300 times real time
              * @default 60
              */
             speed: number;

@@ -59,6 +59,22 @@ describe("what the device is told", () => {
     expect(allowed()).toBe(said === "denied" ? "no" : "ask");
   });
 
+  it("follows what is changed in the browser's settings, and asks the browser no more often than that", async () => {
+    let asked = 0;
+    vi.stubGlobal("Notification", {
+      get permission() {
+        asked += 1;
+        return Notice.permission;
+      },
+    });
+    const { allowed } = await fresh();
+    for (let n = 0; n < 20; n += 1) expect(allowed()).toBe("yes");
+    expect(asked).toBeLessThan(4);
+    Notice.permission = "denied";
+    window.dispatchEvent(new Event("focus"));
+    expect(allowed()).toBe("no");
+  });
+
   it("is nothing where the browser cannot", async () => {
     vi.stubGlobal("isSecureContext", false);
     const { tellOf, allowed } = await fresh();

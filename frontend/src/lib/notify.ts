@@ -8,22 +8,37 @@ const told = new Set<() => void>();
 /** What the device has been told of: an alarm is told once for each time it begins. */
 let known = new Set<string>();
 
-export function allowed(): Allowed {
+/** What the browser said last. To ask it is a question to another process, too dear for every render. */
+let answer: Allowed | undefined;
+
+function asked(): Allowed {
   // Browsers keep it from pages that came by plain HTTP over a network.
   if (typeof Notification === "undefined" || !window.isSecureContext) return "cannot";
   return Notification.permission === "granted" ? "yes" : Notification.permission === "denied" ? "no" : "ask";
 }
 
-export async function askLeave(): Promise<void> {
-  await Notification.requestPermission();
-  told.forEach((t) => t());
+export const allowed = (): Allowed => (answer ??= asked());
+
+function askAgain(): void {
+  const before = answer;
+  answer = asked();
+  if (answer !== before) told.forEach((t) => t());
 }
 
-export const useAllowed = (): Allowed =>
-  useSyncExternalStore((t) => {
-    told.add(t);
-    return () => told.delete(t);
-  }, allowed);
+export async function askLeave(): Promise<void> {
+  await Notification.requestPermission();
+  askAgain();
+}
+
+// Leave is given and taken in the browser's own settings too: whoever comes back from there finds it so.
+if (typeof window !== "undefined") window.addEventListener("focus", askAgain);
+
+function hear(t: () => void): () => void {
+  told.add(t);
+  return () => told.delete(t);
+}
+
+export const useAllowed = (): Allowed => useSyncExternalStore(hear, allowed);
 
 export interface Ring {
   key: string;

@@ -14,9 +14,8 @@ import { RigUp } from "../practice/RigUp";
 import { RunTrace } from "../practice/RunTrace";
 import { Button } from "../ui/Button";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
+import { PACES } from "../lib/paces";
 import { useTitle } from "../lib/title";
-
-const PACES = [1, 10, 60, 300];
 
 /** A practice job as it goes on: the figure and the clock, the chart, what hands can do, what a person says of it. */
 export function PracticeRun() {

@@ -1,6 +1,7 @@
 import type { BenchOut, ProofStageOut, StageReading } from "../api/client";
 import { useBench, useBenchTouch } from "../api/queries";
 import { MICRON_PA, range } from "../lib/format";
+import { PACES } from "../lib/paces";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
 import { NumberField } from "../ui/Field";
@@ -134,7 +135,7 @@ function Pace({ b, onSpeed, onOff }: { b: BenchOut; onSpeed: (speed: number) => 
   return (
     <div className="flex flex-wrap items-center gap-2">
       <span className="text-soft">{b.attached ? "simulated gauge, time" : "No gauge is connected. With the simulated one, time"}</span>
-      {[1, 10, 60].map((s) => (
+      {PACES.map((s) => (
         <Button key={s} kind={b.attached && b.speed === s ? "solid" : "line"} onClick={() => onSpeed(s)}>
           ×{s}
         </Button>

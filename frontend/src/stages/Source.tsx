@@ -7,6 +7,7 @@ import { commands } from "../api/commands";
 import { options, refresh, refreshRun } from "../api/options";
 import { localStamp, moment, span } from "../lib/format";
 import { DATE_ORDERS, TIME_UNITS, type TableSaid, type TimeUnit } from "../lib/tableSaid";
+import { PACES } from "../lib/paces";
 import { toast } from "../lib/toasts";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
@@ -63,7 +64,7 @@ export function Source({ jobKey, live, hasReadings }: { jobKey: string; live: Li
             </Button>
           )}
           <span className="text-note text-soft">simulated gauge, time</span>
-          {[1, 10, 60].map((s) => (
+          {PACES.map((s) => (
             <Button key={s} kind={live.speed === s ? "solid" : "line"} className="figure min-w-14 px-1!" aria-pressed={live.speed === s} onClick={() => void pace(s)}>
               ×{s}
             </Button>

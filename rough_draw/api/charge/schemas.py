@@ -14,7 +14,7 @@ from rough_draw.core.charging.superheat import Judgement
 class ScaleIn(Body):
     """Attach the simulated scale, or change its pace."""
 
-    speed: int = Field(10, description="1, 10 or 60 times real time")
+    speed: int = Field(10, description="1, 10, 60 or 300 times real time")
 
 
 class ScaleTouch(Body):

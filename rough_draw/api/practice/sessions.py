@@ -17,6 +17,7 @@ from rough_draw.core.practice.scoring import Mark, marks, total
 from rough_draw.scenarios.generator import make
 from rough_draw.scenarios.handmade import by_hand
 from rough_draw.scenarios.sheets import VAN
+from rough_draw.standins.gauge_server import SPEEDS as RUNNING
 from rough_draw.standins.practice.bay import Bay, played
 from rough_draw.standins.practice.debrief_facts import facts
 from rough_draw.standins.practice.expert import Best, expert
@@ -24,7 +25,8 @@ from rough_draw.standins.practice.session_log import Done
 from rough_draw.store import practice as store
 from rough_draw.store.jobs import NotFound
 
-SPEEDS = (0, 1, 10, 60, 300)
+SPEEDS = (0, *RUNNING)
+"""Times real time; at nought the clock stands."""
 LONGEST_GAP = 4.0
 """Seconds of wall time that a clock makes up for at most: whoever looks away stops it."""
 KEEP_EVERY = 10.0

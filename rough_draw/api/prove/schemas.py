@@ -111,7 +111,7 @@ class ProveOut(BaseModel):
 class BenchIn(Body):
     """Put the rig on the simulated bench, or change its pace."""
 
-    speed: int = Field(10, description="1, 10 or 60 times real time")
+    speed: int = Field(10, description="1, 10, 60 or 300 times real time")
 
 
 class BenchTouchIn(Body):

@@ -224,7 +224,7 @@ class GaugeIn(Body):
 class StandinIn(Body):
     """Attach the simulated gauge, or change its pace."""
 
-    speed: int = Field(60, description="1, 10 or 60 times real time")
+    speed: int = Field(60, description="1, 10, 60 or 300 times real time")
     port: int | None = Field(None, ge=1, le=65_535, description="a gauge that runs by itself, on this port")
     opens: str = Field("gauge", min_length=1, max_length=60, description="its name on the line")
     second: bool = Field(False, description="also read a second gauge, at the pump")

@@ -9,6 +9,7 @@ from pathlib import Path
 from typing import Any
 
 from rough_draw.cli.base import Refused
+from rough_draw.cli.listening import listening
 
 LOOKS_S = 6 * 3600.0
 """How often it is looked whether the certificate is about to end, or the machine has another address."""
@@ -39,8 +40,6 @@ def serve_lan(a: argparse.Namespace) -> None:
     app = create_app(a.db, door=Door(locked=True), before=engine_first())
     config = uvicorn.Config(
         app,
-        host="",
-        port=port,
         log_level="warning",
         timeout_graceful_shutdown=2,
         timeout_keep_alive=75,
@@ -49,8 +48,9 @@ def serve_lan(a: argparse.Namespace) -> None:
         ssl_keyfile=str(found.key),
     )
     page = HelpPage(address, found.authority, found.fingerprint)
-    helper = uvicorn.Server(uvicorn.Config(page, host="", port=a.port, log_level="warning", server_header=False))
-    threading.Thread(target=helper.run, daemon=True).start()
+    helper = uvicorn.Server(uvicorn.Config(page, log_level="warning", server_header=False))
+    taken, shown = listening("", port, "--tls-port"), listening("", a.port)
+    threading.Thread(target=helper.run, args=([shown],), daemon=True).start()
     print(f"Rough Draw on {address}  (stop with Ctrl-C)")
     print(f"How a phone comes to trust it: {address.replace('https', 'http', 1).replace(f':{port}/', f':{a.port}/')}")
     if found.fingerprint:
@@ -58,7 +58,7 @@ def serve_lan(a: argparse.Namespace) -> None:
     print(qr_terminal(address), flush=True)
     if not a.cert:
         threading.Thread(target=_renewing, args=(config, folder), daemon=True).start()
-    uvicorn.Server(config).run()
+    uvicorn.Server(config).run(sockets=[taken])
     helper.should_exit = True
 
 

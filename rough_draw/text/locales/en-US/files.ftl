@@ -50,6 +50,8 @@ backup-damaged = { $file } is damaged: { $fault }.
 backup-not-ours = { $file } is a database, but none of ours: it has no table { $table }.
 database-in-use = { $file } is served already, by process { $process }: one server to a file. Stop that one, or give this one another --db.
 database-served = { $file } is being served: restore it on the page Record, or stop the server first.
+database-unwritable = { $file } cannot be opened: { $fault }. It must be a file that may be written, on a disk with room.
+database-damaged = { $file } is damaged or no database ({ $fault }): put a backup in its place with rough-draw restore, or give another --db.
 database-too-new = { $file } was written by a later version ({ $version }): update the application to open it.
 
 chain-numbered = Entry { $place } is numbered { $number }: one was taken out, put in or moved.

@@ -91,6 +91,7 @@ problem-nothing-imported = { $count ->
 problem-not-possible = Not possible
 problem-not-stored = Not stored
 problem-database = The database did not take it ({ $fault }). Nothing was changed: try again.
+problem-database-damaged = The database file is damaged ({ $fault }). Nothing was changed: stop the server, and put a backup in its place with rough-draw restore.
 problem-request = The request cannot be read.
 problem-sheet = This sheet cannot be computed
 problem-not-found = Not found
