@@ -36,6 +36,7 @@ const router = createBrowserRouter([
       { path: "history", lazy: async () => ({ Component: (await import("./pages/History")).History }) },
       { path: "kit", lazy: async () => ({ Component: (await import("./pages/Kit")).Kit }) },
       { path: "practice", lazy: async () => ({ Component: (await import("./pages/Practice")).Practice }) },
+      { path: "practice/class", lazy: async () => ({ Component: (await import("./pages/PracticeClass")).PracticeClass }) },
       { path: "practice/:runKey", lazy: async () => ({ Component: (await import("./pages/PracticeRun")).PracticeRun }) },
       { path: "practice/:runKey/debrief", lazy: async () => ({ Component: (await import("./pages/PracticeDebrief")).PracticeDebrief }) },
       { path: "notes", lazy: async () => ({ Component: (await import("./pages/Notes")).Notes }) },

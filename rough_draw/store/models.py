@@ -183,7 +183,10 @@ class KitItem(Table):
 
 
 class PracticeRun(Table):
-    """A practice session: its scenario, the deeds (JSON) and the clock (s) from which it is played again."""
+    """A practice session: its scenario, the deeds (JSON) and the clock (s) from which it is played again.
+
+    ``replay_of``: the session it goes on from, in part; ``exam``: the examination it belongs to.
+    """
 
     key = CharField(primary_key=True, max_length=40)
     scenario = CharField(max_length=40)
@@ -193,6 +196,9 @@ class PracticeRun(Table):
     began_at = FloatField()
     ended_at = FloatField(null=True)
     marks = TextField(default="")
+    person = IntegerField(null=True)
+    replay_of = CharField(max_length=40, default="")
+    exam = CharField(max_length=40, default="")
 
     class Meta:
         table_name = "practice_run"

@@ -15,7 +15,10 @@ from rough_draw.store.stored import DEEDS, MARKS, SCENARIO, VALUES, Deeds
 
 @dataclass(frozen=True, kw_only=True)
 class Kept:
-    """A session as it is kept: its deeds with when each was finished (s), and the clock it had reached."""
+    """A session as it is kept: its deeds with when each was finished (s), and the clock it had reached.
+
+    ``person``: the number of whose it is; ``replay_of``: the session it went on from; ``exam``: what it belongs to.
+    """
 
     key: str
     scenario: Scenario
@@ -24,6 +27,9 @@ class Kept:
     began_at: float
     ended_at: float | None
     marks: dict[str, float | None]
+    person: int | None = None
+    replay_of: str = ""
+    exam: str = ""
 
 
 def _kept(row: PracticeRun) -> Kept:
@@ -38,17 +44,30 @@ def _kept(row: PracticeRun) -> Kept:
         began_at=row.began_at,
         ended_at=row.ended_at,
         marks=MARKS.read(row.marks),
+        person=row.person,
+        replay_of=row.replay_of,
+        exam=row.exam,
     )
 
 
-def begin(scenario: Scenario, clock: float) -> Kept:
-    """A new session."""
+def begin(
+    scenario: Scenario,
+    clock: float,
+    person: int | None = None,
+    replayed: tuple[str, Deeds] = ("", []),
+    exam: str = "",
+) -> Kept:
+    """A new session of somebody's; ``replayed``: another's key, and those of its deeds that this one goes on from."""
     row = PracticeRun.create(
         key=secrets.token_hex(5),
         scenario=scenario.key,
         document=SCENARIO.write(scenario),
         clock=clock,
         began_at=time.time(),
+        person=person,
+        replay_of=replayed[0],
+        deeds=DEEDS.write(replayed[1]),
+        exam=exam,
     )
     return _kept(row)
 
@@ -79,7 +98,10 @@ def remove(key: str) -> None:
 
 @dataclass(frozen=True, kw_only=True)
 class Past:
-    """A session in short: of which scenario, since when, until when, its scores."""
+    """A session in short: of which scenario, since when, until when, its scores, and whose.
+
+    ``replay``: it went on from another, and says nothing of what somebody can do unhelped.
+    """
 
     key: str
     scenario: str
@@ -87,6 +109,9 @@ class Past:
     began_at: float
     ended_at: float | None
     marks: dict[str, float | None]
+    person: int | None = None
+    replay: bool = False
+    exam: str = ""
 
 
 def listing() -> list[Past]:
@@ -99,6 +124,9 @@ def listing() -> list[Past]:
             began_at=r.began_at,
             ended_at=r.ended_at,
             marks=MARKS.read(r.marks),
+            person=r.person,
+            replay=bool(r.replay_of),
+            exam=r.exam,
         )
         for r in PracticeRun.select().order_by(PracticeRun.began_at.desc())
     ]

@@ -114,6 +114,7 @@ export const commands = {
 
   // Practice
   beginPractice: (scenario: string) => post<RunOut>("/practice/runs", { scenario }),
+  replayPractice: (key: string, before: number) => post<RunOut>(`/practice/runs/${key}/replays`, { before }),
   dropPractice: (key: string) => del(`/practice/runs/${key}`),
   pace: (key: string, speed: number) => post<RunOut>(`/practice/runs/${key}/pace`, { speed }),
   deed: (key: string, kind: string, choice?: RigChoice) => post<RunOut>(`/practice/runs/${key}/deeds`, { kind, choice }),

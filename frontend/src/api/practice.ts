@@ -8,6 +8,7 @@ import { options } from "./options";
 /** Practice: its page, a session as it goes on, its readings as they come, its debrief. */
 
 export const usePractice = () => useQuery(options.practice());
+export const useClass = () => useQuery(options.practiceClass());
 export const useRun = (key: string) => useQuery(options.practiceRun(key));
 export const useRunPlan = (key: string, rig: string) => useQuery(options.practicePlan(key, rig));
 export const useRigs = (key: string, open: boolean) => useQuery({ ...options.practiceRigs(key), enabled: open });

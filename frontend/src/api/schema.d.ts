@@ -1786,9 +1786,29 @@ export interface paths {
         };
         /**
          * Read Practice
-         * @description Scenarios, skills so far, sessions.
+         * @description Scenarios, the path, skills so far, sessions: of whoever is at this browser.
          */
         get: operations["read_practice_api_practice_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/class": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Class
+         * @description How everybody stands, for who trains them.
+         */
+        get: operations["read_class_api_practice_class_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1955,6 +1975,26 @@ export interface paths {
         get: operations["readings_api_practice_runs__key__readings_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/runs/{key}/replays": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Replay
+         * @description Go on from before a deed, as if that and what followed had not been done. It counts for nothing.
+         */
+        post: operations["replay_api_practice_runs__key__replays_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3378,13 +3418,15 @@ export interface components {
             expert_s: number;
             /** Finished */
             finished: boolean;
-            /** Lesson */
-            lesson: string;
+            /** Lessons */
+            lessons: string[];
             /** Limit Pa */
             limit_pa: number;
             /** Marks */
             marks: components["schemas"]["rough_draw__api__practice__schemas__MarkOut"][];
             own_path: components["schemas"]["PathOut"];
+            /** Replay */
+            replay: boolean;
             scenario: components["schemas"]["ScenarioCard"];
             /** Spent S */
             spent_s: number;
@@ -4596,6 +4638,8 @@ export interface components {
         /**
          * JudgedOut
          * @description A deed in the debrief: what followed from it, what the gauge said then and what was true, Pa.
+         *
+         *     ``number``: by which the job can be gone on with from before it; ``reason``: why a sound hand does it.
          */
         JudgedOut: {
             /** At */
@@ -4606,6 +4650,13 @@ export interface components {
             highest_pa: number | null;
             /** Kind */
             kind: string;
+            /** Number */
+            number?: number | null;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
             /** Right */
             right: string;
             /** Said */
@@ -4787,6 +4838,24 @@ export interface components {
             micron_s: number;
             /** Pa M3 S */
             pa_m3_s: number;
+        };
+        /**
+         * LearnerOut
+         * @description Somebody of the class: jobs ended unhelped, the last of them, means by skill and by stretch of the path.
+         */
+        LearnerOut: {
+            /** Jobs */
+            jobs: number;
+            /** Last At */
+            last_at: number | null;
+            /** Mean */
+            mean: number | null;
+            /** Name */
+            name: string;
+            /** Path */
+            path: components["schemas"]["StretchOut"][];
+            /** Skills */
+            skills: components["schemas"]["SkillOut"][];
         };
         /**
          * LineRow
@@ -5369,7 +5438,7 @@ export interface components {
         };
         /**
          * PastRun
-         * @description A session in short.
+         * @description A session in short; ``replay``: it went on from another, and counts for nothing.
          */
         PastRun: {
             /** Began At */
@@ -5378,6 +5447,8 @@ export interface components {
             ended_at: number | null;
             /** Key */
             key: string;
+            /** Replay */
+            replay: boolean;
             /** Scenario */
             scenario: string;
             /** Title */
@@ -5637,17 +5708,21 @@ export interface components {
         };
         /**
          * PracticeOut
-         * @description Everything on the Practice page. ``next`` is the scenario proposed, with why.
+         * @description Everything on the Practice page, of whoever is at this browser. ``next`` is the scenario proposed, with why.
          */
         PracticeOut: {
             /** Next */
             next: string | null;
+            /** Path */
+            path: components["schemas"]["StretchOut"][];
             /** Runs */
             runs: components["schemas"]["PastRun"][];
             /** Scenarios */
             scenarios: components["schemas"]["ScenarioCard"][];
             /** Skills */
             skills: components["schemas"]["SkillOut"][];
+            /** Who */
+            who: string;
             /** Why */
             why: string;
         };
@@ -6247,6 +6322,14 @@ export interface components {
             way: "unit-charge" | "cylinder";
             /** Weighed Kg */
             weighed_kg?: number | null;
+        };
+        /**
+         * ReplayIn
+         * @description Go on from before a deed of a session, by its number.
+         */
+        ReplayIn: {
+            /** Before */
+            before: number;
         };
         /**
          * ResidualsOut
@@ -7620,6 +7703,26 @@ export interface components {
             note: string;
             /** Value */
             value: string;
+        };
+        /**
+         * StretchOut
+         * @description A stretch of the path: the mean of the last jobs that train it, how many are done well, what to try next.
+         */
+        StretchOut: {
+            /** Next */
+            next: string | null;
+            /** Of */
+            of: number;
+            /** Score */
+            score: number | null;
+            /** Stretch */
+            stretch: string;
+            /** Title */
+            title: string;
+            /** Well */
+            well: number;
+            /** Words */
+            words: string;
         };
         /**
          * StrokeOut
@@ -11500,6 +11603,35 @@ export interface operations {
             };
         };
     };
+    read_class_api_practice_class_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearnerOut"][];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     what_can_be_hidden_api_practice_possible_post: {
         parameters: {
             query?: never;
@@ -11778,6 +11910,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TrackOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    replay_api_practice_runs__key__replays_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReplayIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
                 };
             };
             /** @description What was sent cannot be used */

@@ -21,7 +21,7 @@ export function People() {
   const [name, setName] = useState("");
   const u = useUnits();
   const [licence, setLicence] = useState("");
-  const again = () => refresh(client, ["people", "session", "settings"]);
+  const again = () => refresh(client, ["people", "session", "settings", "practice"]);
   const add = useMutation({
     mutationFn: () => commands.addPerson(name, licence),
     onSuccess: () => {

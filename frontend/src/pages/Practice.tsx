@@ -86,10 +86,14 @@ export function Practice() {
         <Scenarios cards={p.scenarios} onBegin={(key) => void begin(key)} onRemove={(key) => void commands.dropScenario(key).then(again, fail)} />
       </div>
       <div className="grid content-start gap-3">
+        <Path p={p} onBegin={(key) => void begin(key)} />
         <Skills p={p} />
         <FromNumber onBegin={(key) => void begin(key)} />
         <Sheet title="For trainers">
           <div className="grid gap-2">
+            <Link to="/practice/class" className="inline-flex min-h-12 items-center underline">
+              How everybody stands
+            </Link>
             <Button onClick={() => setComposing(true)} className="flex items-center gap-2">
               <Plus size={18} aria-hidden /> Compose a scenario
             </Button>
@@ -117,7 +121,10 @@ export function Practice() {
               {over.slice(0, 8).map((r) => (
                 <li key={r.key}>
                   <Link to={`/practice/${r.key}/debrief`} className="flex min-h-12 items-center justify-between gap-3">
-                    <span className="underline">{r.title}</span>
+                    <span className="underline">
+                      {r.title}
+                      {r.replay && <span className="text-soft"> (done over)</span>}
+                    </span>
                     <span className="figure font-bold">{r.total === null || r.total === undefined ? "—" : Math.round(r.total)}</span>
                   </Link>
                 </li>
@@ -145,7 +152,7 @@ function Scenarios({ cards, onBegin, onRemove }: { cards: ScenarioCard[]; onBegi
         const mine = cards.filter((c) => c.level === level);
         if (mine.length === 0) return null;
         return (
-          <Sheet key={level} title={<span>{capital(LEVELS[level]!)}</span>} aside={`${mine.length}`}>
+          <Sheet key={level} title={capital(LEVELS[level]!)} aside={`${mine.length}`} fold={`practice-${level}`}>
             <ul className="grid list-none gap-2 p-0 md:grid-cols-2">
               {mine.map((c) => (
                 <li key={c.key} className="flex flex-col rounded-[5px] border-2 border-strong p-3">
@@ -181,9 +188,34 @@ function Scenarios({ cards, onBegin, onRemove }: { cards: ScenarioCard[]; onBegi
   );
 }
 
+/** The path through a job: where somebody stands in each stretch, and the easiest of it that is not done well yet. */
+function Path({ p, onBegin }: { p: PracticeOut; onBegin: (key: string) => void }) {
+  return (
+    <Sheet title={p.who ? `The path of ${p.who}` : "Your path"}>
+      <ol className="list-none p-0">
+        {p.path.map((s) => (
+          <li key={s.stretch} className="border-b border-rule py-2 last:border-b-0">
+            <Bar words={s.words} score={s.score ?? null} />
+            <p className="flex items-center justify-between gap-2 text-note text-soft">
+              <span>
+                <span className="figure">{s.well}</span> of <span className="figure">{s.of}</span> done well
+              </span>
+              {s.next && (
+                <Button kind="quiet" className="px-0! text-right font-normal underline" onClick={() => onBegin(s.next!)}>
+                  {s.title}
+                </Button>
+              )}
+            </p>
+          </li>
+        ))}
+      </ol>
+    </Sheet>
+  );
+}
+
 function Skills({ p }: { p: PracticeOut }) {
   return (
-    <Sheet title="Your skills" aside="last 8 jobs">
+    <Sheet title="Your skills" aside="last 8 jobs" fold="practice-skills">
       <ul className="grid list-none gap-2 p-0">
         {p.skills.map((s) => (
           <li key={s.skill}>
@@ -200,7 +232,7 @@ function FromNumber({ onBegin }: { onBegin: (key: string) => void }) {
   const [number, setNumber] = useState<number | null>(() => Math.floor(Math.random() * 99_999));
   const [level, setLevel] = useState("2");
   return (
-    <Sheet title="From a number">
+    <Sheet title="From a number" fold="practice-number">
       <div className="grid gap-3">
         <div className="grid grid-cols-[minmax(0,1fr)_auto] items-end gap-2">
           <NumberField key={number} label="Number" value={number} onChange={(v) => setNumber(v === null ? null : Math.round(v))} min={0} max={999_999_999} />

@@ -34,6 +34,7 @@ export function PracticeDebrief() {
         </div>
       </header>
       <div className="grid content-start gap-3">
+        {d.replay && <p className="border-l-4 border-ochre pl-3">Gone on with from a job before: it is not counted.</p>}
         <Score d={d} />
         <Sheet title="What was the matter">
           <ul className="list-none p-0">
@@ -43,12 +44,16 @@ export function PracticeDebrief() {
               </li>
             ))}
           </ul>
-          {d.lesson && <p className="mt-2">{d.lesson}</p>}
+          {d.lessons.map((l) => (
+            <p key={l} className="mt-2">
+              {l}
+            </p>
+          ))}
         </Sheet>
       </div>
       <div className="grid min-w-0 content-start gap-3">
         <Beside d={d} />
-        <Touches title="Every step, and what followed" rows={d.deeds} />
+        <Touches title="Every step, and what followed" rows={d.deeds} onFrom={(before) => void commands.replayPractice(key, before).then((r) => navigate(`/practice/${r.key}`))} />
         <Touches title={`An expert, ${span(d.expert_s)}`} rows={d.expert} />
       </div>
     </div>
@@ -131,7 +136,10 @@ function Beside({ d }: { d: DebriefOut }) {
   );
 }
 
-function Touches({ title, rows }: { title: string; rows: JudgedOut[] }) {
+/** Whether something went wrong at a step: from there it is worth doing over. */
+const slipped = (r: JudgedOut) => r.said.some((c) => c.severity !== "note") || (r.right !== "" && r.right !== "right");
+
+function Touches({ title, rows, onFrom }: { title: string; rows: JudgedOut[]; onFrom?: (before: number) => void }) {
   const u = useUnits();
   const say = (pa: number | null | undefined) => (pa === null || pa === undefined ? "—" : u.say("pressure", pa));
   return (
@@ -159,6 +167,7 @@ function Touches({ title, rows }: { title: string; rows: JudgedOut[] }) {
                     </span>
                   )}
                   {r.showed && <span className="block text-soft">{r.showed}</span>}
+                  {r.reason && r.reason !== rows[i - 1]?.reason && <span className="block text-note text-soft italic">{r.reason}</span>}
                   {r.said
                     .filter((c) => c.severity !== "note")
                     .map((c) => (
@@ -166,6 +175,11 @@ function Touches({ title, rows }: { title: string; rows: JudgedOut[] }) {
                         <Tag tone={c.severity === "stop" ? "stop" : "caution"}>{c.severity}</Tag> {c.words}. <span className="text-soft">{c.why}</span>
                       </span>
                     ))}
+                  {onFrom && slipped(r) && r.number !== null && r.number !== undefined && (
+                    <Button kind="quiet" className="mt-1 px-0! font-normal underline" onClick={() => onFrom(r.number!)}>
+                      Go on from before this
+                    </Button>
+                  )}
                 </td>
                 <td className="figure py-1.5 pr-2 text-right whitespace-nowrap">{say(r.shown_pa)}</td>
                 <td className="py-1.5 text-right">

@@ -16,17 +16,14 @@ from rough_draw.api.practice.schemas import (
     GroupOut,
     JudgedOut,
     MarkOut,
-    PastRun,
     PathOut,
-    PracticeOut,
     RunOut,
     SaidOut,
     ScenarioCard,
-    SkillOut,
 )
 from rough_draw.api.practice.sessions import Debrief, Session
 from rough_draw.core.diagnosis.faults import kind_of
-from rough_draw.core.message import Message, message
+from rough_draw.core.message import Message, Name, message
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.practice import actions
 from rough_draw.core.practice.action_kinds import CallVerdict, NameCause
@@ -35,15 +32,11 @@ from rough_draw.core.practice.scenario import Scenario, possible
 from rough_draw.core.practice.scoring import SKILLS
 from rough_draw.core.sheet.criteria import chosen
 from rough_draw.core.sheet.templates import TEMPLATES
-from rough_draw.scenarios.handmade import by_hand
 from rough_draw.standins.practice.bay import Bay
 from rough_draw.standins.practice.debrief_facts import to_name
 from rough_draw.standins.practice.offers import groups
 from rough_draw.store import practice as store
 
-LATELY = 8
-"""Sessions that a skill's mean is taken over."""
-GOOD = 75.0
 MOST_POINTS = 900
 
 
@@ -68,42 +61,6 @@ def card(s: Scenario, own: bool = False, past: Sequence[store.Past] = ()) -> Sce
         own=own,
         best=max(mine) if mine else None,  # type: ignore[type-var]
         tries=len([p for p in past if p.scenario == s.key]),
-    )
-
-
-def page() -> PracticeOut:
-    """The Practice page."""
-    past = store.listing()
-    ended = [p for p in past if p.marks]
-    cards = [card(s, past=past) for s in by_hand()] + [card(s, True, past) for s in store.own()]
-    skills = []
-    for key, words in SKILLS.items():
-        found = [float(v) for p in ended if (v := p.marks.get(key)) is not None]
-        mean = sum(found[:LATELY]) / len(found[:LATELY]) if found else None
-        skills.append(SkillOut(skill=key, words=words, score=mean, of=len(found), past=found[:20][::-1]))
-    proposed, why = _next(cards)
-    runs = [
-        PastRun(
-            key=p.key,
-            scenario=p.scenario,
-            title=p.title,
-            began_at=p.began_at,
-            ended_at=p.ended_at,
-            total=p.marks.get("total"),
-        )
-        for p in past[:30]
-    ]
-    return PracticeOut(scenarios=cards, skills=skills, runs=runs, next=proposed, why=why)
-
-
-def _next(cards: Sequence[ScenarioCard]) -> tuple[str | None, Message]:
-    """The easiest that is not done well yet."""
-    fresh = [c for c in cards if c.best is None or c.best < GOOD]
-    if not fresh:
-        return None, message("practice-all-done")
-    found = min(fresh, key=lambda c: (c.level, c.best is not None))
-    return found.key, message("practice-not-tried") if found.best is None else message(
-        "practice-so-far", score=round(found.best)
     )
 
 
@@ -188,8 +145,9 @@ def _judged(bay: Bay) -> list[JudgedOut]:
     limit = chosen(bay.scenario.sheet.criterion).limit
     known = {kind_of(k) for k in to_name(bay)}
     found = []
+    number = 0
     for d in bay.done:
-        right = ""
+        right: Name = ""
         if d.hold is not None and isinstance(d.action, CallVerdict):
             best = d.hold.verdicts(limit)
             said = d.action.verdict
@@ -198,6 +156,8 @@ def _judged(bay: Bay) -> list[JudgedOut]:
             right = "right" if kind_of(d.action.cause) in known else "not so"
         found.append(
             JudgedOut(
+                number=None if d.before else number,
+                reason=d.reason,
                 at=d.at,
                 kind=d.kind,
                 words=d.words,
@@ -211,6 +171,7 @@ def _judged(bay: Bay) -> list[JudgedOut]:
                 right=right,
             )
         )
+        number += not d.before
     return found
 
 
@@ -227,13 +188,26 @@ def _truth(s: Scenario) -> list[Message]:
     return found or [message("practice-nothing-wrong")]
 
 
-def debrief_out(d: Debrief) -> DebriefOut:
+def _lessons(s: Scenario) -> list[Message | str]:
+    """What its maker says of it; where that is nothing, what is to be learned from each thing that was the matter."""
+    if s.lesson:
+        return [s.lesson]
+    kinds = [kind_of(f.key) for f in s.hidden.faults]
+    if s.hidden.shut:
+        kinds.append("section-shut")
+    if any(b.kind == "ballast-open" for b in s.before):
+        kinds.append("ballast")
+    return [message(f"lesson-{k}") for k in dict.fromkeys(kinds or ["none"])]
+
+
+def debrief_out(key: str, d: Debrief) -> DebriefOut:
     """A debrief for the wire."""
     s = d.bay.scenario
     criterion = chosen(s.sheet.criterion)
     return DebriefOut(
         scenario=card(s, past=store.listing()),
-        lesson=s.lesson,
+        replay=bool(store.get(key).replay_of),
+        lessons=_lessons(s),
         truth=_truth(s),
         total=d.total,
         marks=[MarkOut(skill=m.skill, words=SKILLS[m.skill], score=m.score, lines=list(m.lines)) for m in d.marks],

@@ -2,29 +2,31 @@
 
 from __future__ import annotations
 
-import json
 import math
 from typing import Annotated
 
 import numpy as np
-from fastapi import APIRouter, HTTPException, Path, Query, Response, UploadFile
-from pydantic import ValidationError
+from fastapi import APIRouter, Depends, HTTPException, Path, Query, Response, UploadFile
 
 from rough_draw.api.deps import maybe
 from rough_draw.api.errors import refusal
 from rough_draw.api.pace import must_be_offered
+from rough_draw.api.people.browser import person_here
 from rough_draw.api.plan.conversion import plan_out
 from rough_draw.api.plan.schemas import Choice as Option
 from rough_draw.api.plan.schemas import PlanOut
 from rough_draw.api.practice import sessions
-from rough_draw.api.practice.conversion import card, debrief_out, page, run_out
+from rough_draw.api.practice.conversion import card, debrief_out, run_out
+from rough_draw.api.practice.learners import class_out, page
 from rough_draw.api.practice.schemas import (
     BeginIn,
     DebriefOut,
     DeedIn,
+    LearnerOut,
     PaceIn,
     PossibleOut,
     PracticeOut,
+    ReplayIn,
     RigOption,
     RigSlot,
     RigsOut,
@@ -33,7 +35,6 @@ from rough_draw.api.practice.schemas import (
     TrackOut,
     VanPart,
 )
-from rough_draw.core.message import message
 from rough_draw.core.practice.rig_choice import slots
 from rough_draw.core.practice.scenario import Scenario, possible
 from rough_draw.core.sheet.job import Job
@@ -41,25 +42,40 @@ from rough_draw.core.sheet.setups import PATTERNS, fits
 from rough_draw.scenarios.sheets import VAN
 from rough_draw.standins.practice.session_log import CannotDo
 from rough_draw.store import practice as store
-from rough_draw.store.job_files import FileFault, where
+from rough_draw.store import scenario_files
 from rough_draw.text import told
 
 router = APIRouter(tags=["practice"])
 RunKey = Annotated[str, Path(pattern=r"^[a-f0-9]{4,40}$")]
 ScenarioKey = Annotated[str, Path(pattern=r"^[a-z0-9-]{1,40}$")]
-MOST_BYTES = 512 * 1024
+Here = Annotated[int | None, Depends(person_here)]
 
 
 @router.get("/practice")
-def read_practice() -> PracticeOut:
-    """Scenarios, skills so far, sessions."""
-    return page()
+def read_practice(here: Here) -> PracticeOut:
+    """Scenarios, the path, skills so far, sessions: of whoever is at this browser."""
+    return page(here)
+
+
+@router.get("/practice/class")
+def read_class() -> list[LearnerOut]:
+    """How everybody stands, for who trains them."""
+    return class_out()
 
 
 @router.post("/practice/runs", status_code=201)
-def begin(body: BeginIn) -> RunOut:
+def begin(body: BeginIn, here: Here) -> RunOut:
     """Begin a scenario."""
-    return run_out(sessions.begin(sessions.scenario(body.scenario)))
+    return run_out(sessions.begin(sessions.scenario(body.scenario), here))
+
+
+@router.post("/practice/runs/{key}/replays", status_code=201)
+def replay(key: RunKey, body: ReplayIn, here: Here) -> RunOut:
+    """Go on from before a deed, as if that and what followed had not been done. It counts for nothing."""
+    try:
+        return run_out(sessions.replay(key, body.before, here))
+    except CannotDo as e:
+        raise HTTPException(409, told(e)) from None
 
 
 @router.get("/practice/runs/{key}")
@@ -154,13 +170,13 @@ def debrief(key: RunKey) -> DebriefOut:
     found = sessions.session(key)
     if not found.bay.ended:
         raise refusal(409, "practice-not-over")
-    return debrief_out(sessions.debrief(found))
+    return debrief_out(key, sessions.debrief(found))
 
 
 @router.get("/practice/scenarios/{key}.json", response_class=Response)
 def export(key: ScenarioKey) -> Response:
-    """A scenario as JSON, with all that it hides, to be shared."""
-    body = sessions.scenario(key).model_dump_json(indent=1)
+    """A scenario as JSON, to be shared: what it hides is under a lid."""
+    body = scenario_files.dump(sessions.scenario(key))
     headers = {"Content-Disposition": f'attachment; filename="{key}.json"'}
     return Response(body, media_type="application/json", headers=headers)
 
@@ -174,19 +190,7 @@ def compose(body: Scenario) -> ScenarioCard:
 @router.post("/practice/scenario-files", status_code=201)
 def read_file(file: UploadFile) -> ScenarioCard:
     """Read a scenario that somebody shared."""
-    data = file.file.read(MOST_BYTES + 1)
-    if len(data) > MOST_BYTES:
-        raise FileFault(message("file-large-scenario", most=MOST_BYTES // 1024))
-    try:
-        values = json.loads(data)
-    except (UnicodeDecodeError, RecursionError, ValueError):
-        raise FileFault(message("file-not-utf8")) from None
-    if not isinstance(values, dict) or values.get("format") != "rough-draw/scenario":
-        raise FileFault(message("file-no-scenario"))
-    try:
-        found = Scenario.model_validate(values)
-    except ValidationError as e:
-        raise FileFault(where(e)) from None
+    found = scenario_files.load(file.file.read(scenario_files.MOST_BYTES + 1))
     return card(store.save_own(found), own=True)
 
 

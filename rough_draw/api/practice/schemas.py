@@ -35,8 +35,20 @@ class SkillOut(BaseModel):
     past: list[float]
 
 
+class StretchOut(BaseModel):
+    """A stretch of the path: the mean of the last jobs that train it, how many are done well, what to try next."""
+
+    stretch: str
+    words: Said
+    score: float | None
+    well: int
+    of: int
+    next: str | None
+    title: Said
+
+
 class PastRun(BaseModel):
-    """A session in short."""
+    """A session in short; ``replay``: it went on from another, and counts for nothing."""
 
     key: str
     scenario: str
@@ -44,16 +56,36 @@ class PastRun(BaseModel):
     began_at: float
     ended_at: float | None
     total: float | None
+    replay: bool
 
 
 class PracticeOut(BaseModel):
-    """Everything on the Practice page. ``next`` is the scenario proposed, with why."""
+    """Everything on the Practice page, of whoever is at this browser. ``next`` is the scenario proposed, with why."""
 
+    who: str
     scenarios: list[ScenarioCard]
     skills: list[SkillOut]
+    path: list[StretchOut]
     runs: list[PastRun]
     next: str | None
     why: Said
+
+
+class LearnerOut(BaseModel):
+    """Somebody of the class: jobs ended unhelped, the last of them, means by skill and by stretch of the path."""
+
+    name: str
+    jobs: int
+    last_at: float | None
+    mean: float | None
+    skills: list[SkillOut]
+    path: list[StretchOut]
+
+
+class ReplayIn(BaseModel):
+    """Go on from before a deed of a session, by its number."""
+
+    before: int = Field(ge=0, le=10_000)
 
 
 class BeginIn(BaseModel):
@@ -180,8 +212,13 @@ class SaidOut(BaseModel):
 
 
 class JudgedOut(BaseModel):
-    """A deed in the debrief: what followed from it, what the gauge said then and what was true, Pa."""
+    """A deed in the debrief: what followed from it, what the gauge said then and what was true, Pa.
 
+    ``number``: by which the job can be gone on with from before it; ``reason``: why a sound hand does it.
+    """
+
+    number: int | None = None
+    reason: Said = ""
     at: float
     kind: str
     words: Said
@@ -217,7 +254,8 @@ class DebriefOut(BaseModel):
     """A session beside a sound hand's."""
 
     scenario: ScenarioCard
-    lesson: Said
+    replay: bool
+    lessons: list[Said]
     truth: list[Said]
     total: float
     marks: list[MarkOut]

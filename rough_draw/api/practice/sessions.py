@@ -11,6 +11,7 @@ from threading import Lock
 from cachetools import LRUCache, cached
 
 from rough_draw.core.message import message
+from rough_draw.core.practice.actions import minutes_of
 from rough_draw.core.practice.rig_choice import RigChoice
 from rough_draw.core.practice.scenario import Scenario
 from rough_draw.core.practice.scoring import Mark, marks, total
@@ -21,7 +22,7 @@ from rough_draw.standins.gauge_server import SPEEDS as RUNNING
 from rough_draw.standins.practice.bay import Bay, played
 from rough_draw.standins.practice.debrief_facts import facts
 from rough_draw.standins.practice.expert import Best, expert
-from rough_draw.standins.practice.session_log import Done
+from rough_draw.standins.practice.session_log import CannotDo, Done
 from rough_draw.store import practice as store
 from rough_draw.store.jobs import NotFound
 
@@ -101,10 +102,27 @@ def _put(made: Session) -> Session:
     return made
 
 
-def begin(scenario: Scenario) -> Session:
+def begin(scenario: Scenario, person: int | None = None, exam: str = "") -> Session:
     """A new session of a scenario."""
     bay = Bay(scenario, VAN)
-    return _put(Session(key=store.begin(scenario, bay.time).key, bay=bay))
+    return _put(Session(key=store.begin(scenario, bay.time, person, exam=exam).key, bay=bay))
+
+
+def replay(key: str, before: int, person: int | None) -> Session:
+    """A session gone on with from before one of its deeds, as if that and what followed had not been done.
+
+    Raises NotFound, and CannotDo where there is no such deed.
+    """
+    old = session(key)
+    with old.lock:
+        deeds, scenario = old.deeds(), old.bay.scenario
+    if not 0 <= before < len(deeds):
+        raise CannotDo(message("practice-no-such-deed"))
+    at, kind, _ = deeds[before]
+    bay = played(scenario, VAN, deeds[:before])
+    bay.advance(max(bay.time, at - (minutes_of(kind) or 0.0) * 60.0))
+    kept = store.begin(scenario, bay.time, person, (key, deeds[:before]))
+    return _put(Session(key=kept.key, bay=bay))
 
 
 def drop(key: str) -> None:

@@ -48,7 +48,9 @@ SOFTER = 4.0
 
 
 class Bay(SessionWorld):
-    """One practice job, with hands at it."""
+    """One practice job, with hands at it. ``because``: why they do what they do next, where somebody says so."""
+
+    because: Name = ""
 
     def __init__(self, scenario: Scenario, van: Sequence[KitItem]) -> None:
         super().__init__(scenario, van)
@@ -147,6 +149,7 @@ class Bay(SessionWorld):
             before=before,
             worst=self._worst(),
             apart=self._apart(),
+            reason=self.because,
         )
         self.done.append(made)
         return made

@@ -10,7 +10,8 @@ from rough_draw.core.advice.setup_check import answers
 from rough_draw.core.diagnosis.faults import kind_of
 from rough_draw.core.engine.network import NetworkError
 from rough_draw.core.interlock.release import release_steps
-from rough_draw.core.message import Message
+from rough_draw.core.message import Message, Value, message
+from rough_draw.core.message.figure import duration, gauge_pressure, vacuum
 from rough_draw.core.model.assemble import assemble
 from rough_draw.core.model.isolation import isolation
 from rough_draw.core.model.system import ScopeError
@@ -116,6 +117,7 @@ class Expert:
 
     def play(self) -> Bay:
         """To the end, or as far as a working day goes."""
+        self._because("look", zero=gauge_pressure(0.0))
         for look in actions.LOOKS:
             self.bay.do(look.kind)
         self._rig()
@@ -132,6 +134,10 @@ class Expert:
         self._finish(verdict)
         return self.bay
 
+    def _because(self, key: str, **values: Value) -> None:
+        """Why the next things are done."""
+        self.bay.because = message(f"expert-{key}", **values)
+
     def _rig(self) -> None:
         bay = self.bay
         if self.best is None:
@@ -143,14 +149,17 @@ class Expert:
             slow = now is None or now > WORTH * self.best.seconds + 60.0 * actions.RIG_MINUTES
             if not poor and not slow:
                 return
+        self._because("rig", time=duration(self.best.seconds))
         if told.rig != bay.told.rig or not bay.rigged:
             bay.do(f"rig:{self.best.choice.pattern}", self.best.choice)
             if bay.scenario.rigged and self.job.rig.cores_in:
+                self._because("core-in")
                 bay.do("cause:core-in")
 
     def _ways(self) -> None:
         """Go along every valve first: what is shut is not evacuated, and no gauge says so."""
         bay = self.bay
+        self._because("ways")
         shown = bay.do("test:ways").showed
         if not isinstance(shown, Message) or shown.key != "shows-closed" or bay.isolated:
             return
@@ -165,10 +174,13 @@ class Expert:
     def _start(self) -> None:
         bay = self.bay
         if bay.ballast and bay.pump_on:
+            self._because("ballast-found")
             bay.do("test:ballast")
             bay.do("cause:ballast")
         if ballast_at(self.job) is not None and not bay.ballast and not bay.pump_on:
+            self._because("ballast-open")
             bay.do("ballast-open")
+        self._because("start")
         if not bay.pump_on:
             bay.do("pump-on")
         if bay.isolated:
@@ -184,11 +196,13 @@ class Expert:
             v = bay.shows()
             seen.append((bay.time, v))
             if bay.ballast and v is not None and v <= level:
+                self._because("ballast-shut", level=vacuum(level))
                 bay.do("ballast-shut")
                 continue
             if v is not None and v <= 0.9 * self.target and not self._too_slow():
                 return
             if self._stalls(seen, began):
+                self._because("stall", time=duration(STALLED), target=vacuum(self.target))
                 if not self._look_into():
                     return
                 began, seen = bay.time, [(bay.time, bay.shows())]
@@ -215,6 +229,7 @@ class Expert:
             if found:
                 return self._treat(found)
         if not bay.warmed:
+            self._because("warm")
             bay.do("warm-up")
             return True
         # Nothing more to mend: patience, as long as it still falls at all.
@@ -238,7 +253,10 @@ class Expert:
     def _name(self, key: str) -> None:
         if key not in self.named:
             self.named.add(key)
+            before = self.bay.because
+            self._because("name")
             self.bay.do(f"cause:{key}")
+            self.bay.because = before
 
     def _treat(self, found: list[str]) -> bool:
         """Name what was found and mend it; False for what only a repair mends."""
@@ -249,19 +267,23 @@ class Expert:
         if kind == "system-leak":
             return False
         if kind == "ice":
+            self._because("ice")
             broken_with_nitrogen(bay)
             return True
         if kind in WAITED_FOR:
             if not bay.warmed:
+                self._because("warm")
                 bay.do("warm-up")
             return True
         mend = actions.mend_for(found[0])
         if mend is not None:
+            self._because("mend")
             mended(bay, mend)
         return mend is not None
 
     def _too_slow(self) -> bool:
         """It came down, but slower than its rig does, or with a reading that jumps: looked into once."""
+        self._because("slow")
         suspects = ["joint"] if jumps(self.bay, SCATTER) else []
         planned = self.best.seconds if self.best is not None else None
         if planned is not None and self.bay.time - self.began > SLOW * planned + SLOW_S:
@@ -277,6 +299,7 @@ class Expert:
         if not bay.isolation.tubes:
             bay.do("pump-off")
             return "not-judged"
+        self._because("isolate", target=vacuum(self.target))
         if not bay.isolated:
             bay.do("isolate")
         if bay.pump_on:
@@ -290,6 +313,7 @@ class Expert:
             said = hold_says(bay, begun)
         if said in ("leak", "both", "rig"):
             # A rise has its place: on the rig, which is mended, or on the system, which is not.
+            self._because("place")
             for test in ("seats", "joints", "hoses"):
                 found = self._ask(test)
                 for key in found:
@@ -304,11 +328,13 @@ class Expert:
         if said in ("moisture", "both"):
             for key in self._ask("frost"):
                 self._name(key)
+        self._because("verdict", time=duration(bay.time - begun))
         bay.do(f"verdict:{said}")
         return said
 
     def _again(self, verdict: str) -> None:
         bay = self.bay
+        self._because("again")
         if verdict == "rig" and self.at_fault:
             mend = actions.mend_for(self.at_fault)
             if mend is not None:
@@ -320,9 +346,11 @@ class Expert:
 
     def _finish(self, verdict: str) -> None:
         bay = self.bay
+        self._because("finish")
         if verdict == "tight" and bay.scenario.ends == "release":
             for step in release_steps(bay.told):
                 tried(bay, step.key)
+        self._because("end")
         bay.do({"tight": "end:release", "leak": "end:repair", "both": "end:repair"}.get(verdict, "end:later"))
 
 

@@ -30,6 +30,7 @@ class Done:
     """One deed: when it was finished (s), its words, what followed, what it showed, the truth of a hold it judged.
 
     ``worst``: the section that stood highest then. ``apart``: whether shut valves part the system from the pump since.
+    ``reason``: why a sound hand does it.
     """
 
     at: float
@@ -42,6 +43,7 @@ class Done:
     before: bool = False
     worst: Name = ""
     apart: bool = False
+    reason: Name = ""
 
     @property
     def action(self) -> Action | None:

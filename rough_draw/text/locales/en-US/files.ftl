@@ -37,6 +37,7 @@ file-too-deep = The file is nested too deeply to be a job file.
 file-no-object = A job file is a JSON object: this is something else.
 file-no-job = This is no job file.
 file-no-rig = A rig file is a JSON object with "format": "rough-draw/rig" and "version": 1.
+file-scenario-changed = This scenario is not as it was shared: what it tells or its answer was changed. Ask for it once more.
 file-no-scenario = A scenario has "format": "rough-draw/scenario": this has not.
 file-here-already = This job is here already, unchanged, as “{ $key }”. Nothing was imported.
 file-uneven = Readings of “{ $gauge }”: { $times } times for { $pressures } pressures.

@@ -163,7 +163,61 @@ rig-wrong-part = Number { $number } of the van is not a { $part }, for { $where 
 practice-system = { $system }, { $refrigerant }
 practice-own-system = a system of its own
 practice-not-tried = not tried yet
-practice-so-far = { $score } so far: it can be done better
+practice-stretch-untried = { $stretch }: not tried yet
+practice-weakest = { $stretch } is where most is to be gained ({ $score } so far)
+practice-no-such-deed = This job has no such step to go on from.
+
+stretch-rig = Rig
+stretch-prove = Prove
+stretch-draw = Draw
+stretch-hold = Hold
+stretch-release = Release
+stretch-diagnosis = Diagnosis
+
+## Why a sound hand does what it does.
+
+expert-look = Before anything is connected: power is dead, { $zero } is seen, and the pump has oil.
+expert-rig = The best the van has for this system: { $time } to the target with nothing wrong, and it can be held apart.
+expert-core-in = A core left in is the narrowest place of the whole rig.
+expert-ways = What is shut is not evacuated, and no gauge says so: every valve is gone along first.
+expert-ballast-found = A ballast that somebody left open keeps the pump from going deep.
+expert-ballast-open = The first gas is the wettest: the ballast keeps water out of the oil.
+expert-start = Everything on the way is open: the draw begins.
+expert-ballast-shut = Under { $level } little water comes any more, and the ballast only holds it up.
+expert-stall = Over { $target } and hardly lower for { $time }: something is the matter. The test that costs least and tells most comes first.
+expert-slow = It came down late, or jumps: looked into before a hold is read off it.
+expert-name = The test spoke for it.
+expert-mend = What was found is mended before pulling on.
+expert-warm = Water leaves by itself, and no pump hurries it: warmth does.
+expert-ice = Ice gives off next to nothing: dry nitrogen brings warmth in, and carries water out.
+expert-isolate = { $target } reached: shut nearest the system first, then the pump, so that nothing comes back.
+expert-place = It rises: where from is looked for before anything is mended.
+expert-verdict = Held { $time }: how it rises tells what it is.
+expert-again = Not done: pulled again, longer than before.
+expert-finish = Tight and dry: the charge goes in before any way to the air is opened.
+expert-end = What the hold said is what is done.
+
+## What is to be learned from a job that was made from a number.
+
+lesson-none = Nothing was wrong. Who looks at every reading, isolates, holds and says so has done all there is; a fault that is searched for where there is none costs the most.
+lesson-wet-oil = Wet oil sets the floor: the pump pulls no deeper than its oil allows. Blank it off, change it hot, and change it again after a wet draw.
+lesson-worn-pump = A pump that blanks off high cannot be pulled deeper by any hose. Blank it off before the job, not at the end of it.
+lesson-slow-pump = A pump that is tired or turns slowly still goes deep, but late. Listen to it, and look at the cord and its voltage.
+lesson-oil-carried = Oil that a stopped pump gave back lies in the hose and gives off what it has taken up. A valve at the pump, shut before it stops, keeps it out.
+lesson-system-leak = A leak does not slow down: the rise stays straight however long it is held. It is found with nitrogen and solution, never by pulling on.
+lesson-open = What stands open to the air is not slow, it never comes down. Go along the ports and caps first.
+lesson-water = Water stands at its own pressure until the last of it is gone; then the gauge falls on at once. Warmth shortens that, not a larger pump.
+lesson-ice = A deep, quiet gauge over ice tells of the pump, not of the system. Held apart it climbs. Warm it, and pull again.
+lesson-refrigerant = Refrigerant in oil comes out for hours, slower and slower. A hold after warming tells it from a leak: this one bends over.
+lesson-fouled = A fouled sensor reads high or low and never quite steadily. Prove it at a pump's blank-off before it is believed.
+lesson-jumping = A reading that jumps is a joint or a wire at the gauge, not the system. Look there before you look anywhere else.
+lesson-hose-leak = A hose's joint rises with the tool shut, and stops rising without it. Shut the tool, and see on which side it is.
+lesson-dirty-hose = A hose that carried refrigerant or oil gives it off for as long as it is warm. Hoses for vacuum carry nothing else.
+lesson-seat = A tool that does not seat lets air past the very valve that the hold relies on. Cap it, and see whether the rise stops.
+lesson-core = A core in a port, or one that hangs, throttles the whole draw. The coil stands far above the gauge meanwhile.
+lesson-core-in = A core in a port, or one that hangs, throttles the whole draw. The coil stands far above the gauge meanwhile.
+lesson-ballast = The open ballast leaves the gauge standing, steady and too high. Who looks at the pump first loses no time.
+lesson-section-shut = What is shut was not evacuated, and no reading of yours said so. Go along every valve before the pump runs.
 practice-standard = { $standard }: { $rule }
 practice-it-was = it was: { $verdict }
 practice-cause = { CAP($cause) }. { $cure }
