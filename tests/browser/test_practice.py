@@ -6,6 +6,8 @@ import re
 
 from playwright.sync_api import Locator, Page, expect
 
+from tests.browser.waits import unfolded
+
 
 def begin(page: Page, site: str, title: str) -> None:
     page.goto(f"{site}/practice")
@@ -173,12 +175,26 @@ def test_a_trainer_composes_and_shares(page: Page, site: str) -> None:
     page.get_by_label("What the learner is told").fill("The van stood out in the rain.")
     page.get_by_label("Wet pump oil", exact=True).check()
     page.get_by_role("radio", name="bad").click()
+    page.get_by_role("radio", name="runs already").click()
+    page.get_by_label("The learner comes after").fill("22")
+    page.get_by_label("Coldest spot").fill("41")
+    page.get_by_label("Hint 1").fill("Look where the van stood.")
+    # What cannot be is told where it is composed, and nothing of it is lost.
+    for wet in ("Water boils in the system", "Ice in the system"):
+        page.get_by_role("checkbox", name=re.compile(wet, re.IGNORECASE)).first.check()
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(page.get_by_role("dialog")).to_contain_text("the same water")
+    page.get_by_role("checkbox", name=re.compile("Ice in the system", re.IGNORECASE)).first.uncheck()
     page.get_by_role("button", name="Save", exact=True).click()
     card = page.get_by_role("listitem").filter(has=page.get_by_role("heading", name="Monday morning"))
     expect(card).to_be_visible()
     with page.expect_download() as got:
         card.get_by_role("link", name="Share").click()
     path = got.value.path()
+    shared = path.read_text()
+    assert "Monday morning" in shared
+    assert "wet-oil" not in shared
+    assert "where the van stood" not in shared
     card.get_by_role("button", name="Remove Monday morning").click()
     expect(card).to_have_count(0)
     page.get_by_label("Scenario file").set_input_files(
@@ -189,10 +205,39 @@ def test_a_trainer_composes_and_shares(page: Page, site: str) -> None:
     expect(page.get_by_text("The van stood out in the rain.")).to_be_visible()
 
 
+def test_a_job_is_gone_on_with_from_a_mistake_and_the_class_shows_who(page: Page, site: str) -> None:
+    page.request.post(f"{site}/api/people", data={"name": "Wenna Trask", "licence": ""})
+    person = next(p for p in page.request.get(f"{site}/api/people").json() if p["name"] == "Wenna Trask")
+    page.request.post(f"{site}/api/people/{person['id']}/here")
+    key = page.request.post(f"{site}/api/practice/runs", data={"scenario": "gauge-on-the-wrong-side"}).json()["key"]
+    for kind in ("look:power", "isolate", "pump-off", "verdict:tight", "end:release"):
+        page.request.post(f"{site}/api/practice/runs/{key}/deeds", data={"kind": kind})
+    page.goto(f"{site}/practice/{key}/debrief")
+    told = page.get_by_role("region", name="Every step, and what followed")
+    wrong = told.get_by_role("row").filter(has_text="Verdict: tight and dry")
+    expect(wrong).to_contain_text("it was")
+    # An expert says why; who played is not asked to.
+    expert = page.get_by_role("region", name=re.compile("^An expert"))
+    expect(expert).to_contain_text("power is dead")
+    expect(told).not_to_contain_text("power is dead")
+    wrong.get_by_role("button", name="Go on from before this").click()
+    page.wait_for_url(lambda url: "/practice/" in url and key not in url and "debrief" not in url)
+    done = page.locator("section", has=page.get_by_role("heading", name="Done so far"))
+    expect(done.get_by_role("listitem")).to_have_count(3)
+    page.goto(f"{site}/practice")
+    path = page.locator("section", has=page.get_by_role("heading", name="The path of Wenna Trask"))
+    expect(path.get_by_role("listitem").filter(has_text="Rig").first).to_contain_text("of")
+    page.get_by_role("link", name="How everybody stands").click()
+    row = page.get_by_role("region", name="The class").get_by_role("row").filter(has_text="Wenna Trask")
+    expect(row).to_be_visible()
+    page.request.post(f"{site}/api/people/0/here")
+
+
 def test_from_a_number_and_on_a_phone(phone: Page, site: str) -> None:
     phone.goto(f"{site}/")
     phone.get_by_role("button", name="More", exact=True).tap()
     phone.get_by_role("link", name="Practice").tap()
+    unfolded(phone, "From a number")
     phone.get_by_role("textbox", name="Number").fill("4711")
     phone.get_by_role("button", name="Begin it").tap()
     expect(phone.get_by_role("heading", name=re.compile("number 4711"))).to_be_visible()

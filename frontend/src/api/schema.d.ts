@@ -2052,7 +2052,7 @@ export interface paths {
         put?: never;
         /**
          * Compose
-         * @description Keep a scenario of one's own.
+         * @description Keep a scenario of one's own, if it can be played.
          */
         post: operations["compose_api_practice_scenarios_post"];
         delete?: never;
@@ -2090,7 +2090,7 @@ export interface paths {
         };
         /**
          * Export
-         * @description A scenario as JSON, with all that it hides, to be shared.
+         * @description A scenario as JSON, to be shared: what it hides is under a lid.
          */
         get: operations["export_api_practice_scenarios__key__json_get"];
         put?: never;
@@ -3639,6 +3639,18 @@ export interface components {
              * @default 0
              */
             severity: number;
+        };
+        /**
+         * FaultOption
+         * @description Something that can be wrong; ``later``: it may as well begin in the middle of the draw.
+         */
+        FaultOption: {
+            /** Label */
+            label: string;
+            /** Later */
+            later: boolean;
+            /** Value */
+            value: string;
         };
         /**
          * FindingOut
@@ -5700,7 +5712,7 @@ export interface components {
          */
         PossibleOut: {
             /** Faults */
-            faults: components["schemas"]["Choice"][];
+            faults: components["schemas"]["FaultOption"][];
             /** Links */
             links: components["schemas"]["Choice"][];
             /** Patterns */

@@ -22,6 +22,7 @@ from rough_draw.api.practice.schemas import (
     BeginIn,
     DebriefOut,
     DeedIn,
+    FaultOption,
     LearnerOut,
     PaceIn,
     PossibleOut,
@@ -35,6 +36,7 @@ from rough_draw.api.practice.schemas import (
     TrackOut,
     VanPart,
 )
+from rough_draw.core.practice.composing import check
 from rough_draw.core.practice.rig_choice import slots
 from rough_draw.core.practice.scenario import Scenario, possible
 from rough_draw.core.sheet.job import Job
@@ -183,7 +185,8 @@ def export(key: ScenarioKey) -> Response:
 
 @router.post("/practice/scenarios", status_code=201)
 def compose(body: Scenario) -> ScenarioCard:
-    """Keep a scenario of one's own."""
+    """Keep a scenario of one's own, if it can be played."""
+    check(body)
     return card(store.save_own(body), own=True)
 
 
@@ -206,7 +209,7 @@ def what_can_be_hidden(body: Job) -> PossibleOut:
     """What a trainer can hide in a sheet."""
     kept = {s.id for s in body.scope.sections if s.holds_charge}
     return PossibleOut(
-        faults=[Option(value=c.key, label=c.words) for c in possible(body)],
+        faults=[FaultOption(value=c.key, label=c.words, later=c.later) for c in possible(body)],
         links=[
             Option(value=x.id, label=x.words(), note=f"{x.a} to {x.b}")
             for x in body.scope.links

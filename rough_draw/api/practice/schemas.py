@@ -271,10 +271,18 @@ class DebriefOut(BaseModel):
     finished: bool
 
 
+class FaultOption(BaseModel):
+    """Something that can be wrong; ``later``: it may as well begin in the middle of the draw."""
+
+    value: str
+    label: Said
+    later: bool
+
+
 class PossibleOut(BaseModel):
     """What a trainer can hide in a sheet: faults by key, links that can be shut."""
 
-    faults: list[Option]
+    faults: list[FaultOption]
     links: list[Option]
     patterns: list[Option]
 
