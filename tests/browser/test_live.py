@@ -151,18 +151,25 @@ def test_a_step_logged_by_mistake_is_taken_back_where_it_is_told(page: Page, sit
     expect(page.get_by_test_id("next-step")).to_contain_text("Start the pump")
     kinds = until(
         lambda: [t["kind"] for t in page.request.get(f"{site}/api/jobs/{key}/touches").json()],
-        lambda found: "undo:pump-on" in found,
+        lambda found: "undo:ballast-open" in found,
     )
-    # A correction stays in the log: nothing is wiped out.
-    assert kinds[-1] == "undo:pump-on"
-    assert "pump-on" in kinds
+    # Both that one press logged are taken back, the last first; a correction stays in the log: nothing is wiped out.
+    assert kinds == ["ballast-open", "pump-on", "undo:pump-on", "undo:ballast-open"]
+    live = page.request.get(f"{site}/api/jobs/{key}/live").json()
+    assert (live["pump_on"], live["ballast_open"]) == (False, False)
 
 
 def test_a_job_is_shared_by_its_address_and_as_a_file(page: Page, site: str) -> None:
     key = new_job(page, site, "Shared Lane")
     page.context.grant_permissions(["clipboard-read", "clipboard-write"], origin=site)
-    page.get_by_role("button", name="Share", exact=True).click()
+    page.get_by_role("button", name="Share", exact=True).press("Enter")
     asked = page.get_by_role("dialog", name="Share this job")
+    # Who came by keys goes on from where they were.
+    expect(asked).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(asked).to_have_count(0)
+    expect(page.get_by_role("button", name="Share", exact=True)).to_be_focused()
+    page.get_by_role("button", name="Share", exact=True).click()
     asked.get_by_role("button", name="Copy the address").click()
     expect(asked).to_have_count(0)
     address = page.evaluate("navigator.clipboard.readText()")

@@ -78,9 +78,10 @@ export function useCloser(key: string, series: SeriesOut[], view: { from: number
   return want && found.data ? found.data : series;
 }
 
-/** A touch to log; with `said` it is told when it stands in the log, with the way back. */
+/** A touch to log, after the one that goes with it; with `said` it is told when both stand in the log, with the way back. */
 interface Logged {
   kind: string;
+  first?: string;
   note?: string;
   said?: string;
 }
@@ -89,8 +90,15 @@ interface Logged {
 export function useTouch(key: string) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: ({ kind, note }: Logged) => send(key, "touch", { kind, note }),
-    onSuccess: (_, { kind, said }) => said && toast(`Logged: ${said}`, () => void send(key, "touch", { kind: `undo:${kind}` }).finally(() => refreshRun(client, key))),
+    mutationFn: async ({ kind, note, first }: Logged) => {
+      if (first) await send(key, "touch", { kind: first });
+      return send(key, "touch", { kind, note });
+    },
+    onSuccess: (_, { kind, first, said }) => {
+      // The last is taken back first, as hands would.
+      const back = () => Promise.all([kind, ...(first ? [first] : [])].map((k) => send(key, "touch", { kind: `undo:${k}` })));
+      if (said) toast(`Logged: ${said}`, () => void back().finally(() => refreshRun(client, key)));
+    },
     onSettled: () => refreshRun(client, key),
   });
 }

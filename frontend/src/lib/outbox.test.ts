@@ -41,6 +41,15 @@ describe("what is on its way", () => {
     await nothingIsLeft();
   });
 
+  it("goes right behind what is on its way, and both get the server's time: the order of two quick presses stands", async () => {
+    const asked = server(() => ({ status: 201 }));
+    const { send } = await fresh();
+    expect(await Promise.all([send("j", "touch", { kind: "pump-on" }), send("j", "touch", { kind: "undo:pump-on" })])).toEqual(["sent", "sent"]);
+    expect(asked.map((a) => (a.body as { kind: string; at?: number }).kind)).toEqual(["pump-on", "undo:pump-on"]);
+    expect(asked.map((a) => (a.body as { at?: number }).at)).toEqual([undefined, undefined]);
+    await nothingIsLeft();
+  });
+
   it("waits without signal, and goes in its order and once when it is back, with the times it was made at", async () => {
     let there = false;
     const asked = server(() => (there ? { status: 201 } : "no signal"));

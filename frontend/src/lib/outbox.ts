@@ -28,7 +28,9 @@ const freshId = (): string => [...crypto.getRandomValues(new Uint8Array(16))].ma
 export function send(job: string, what: Waiting["what"], body: Waiting["body"]): Promise<"sent" | "waiting"> {
   // A device's clock that is set back in between changes no order.
   const last = inLine().at(-1)?.at ?? 0;
-  const item: Waiting = { id: freshId(), job, what, body, at: Math.max(Date.now() / 1000, last + 0.001), tries: 0, held: !reach().ok || inLine().length > 0 };
+  // Behind what is only on its way it is not held up: both get the server's time, in their order.
+  const held = !reach().ok || inLine().some((i) => i.held || i.tries > 1);
+  const item: Waiting = { id: freshId(), job, what, body, at: Math.max(Date.now() / 1000, last + 0.001), tries: 0, held };
   // Written down before it goes: what is lost on the way is still here.
   const kept = written((old) => [...old, item]);
   return new Promise((resolve, reject) => {

@@ -172,9 +172,8 @@ export function NextCard({ live, jobKey }: { live: LiveOut; jobKey: string }) {
       void navigate(`/jobs/${jobKey}/hold`);
       return;
     }
-    const log = () => touch.mutate({ kind: now.kind, said: now.title });
-    if (now.first === "ballast-open" && !live.ballast_open) touch.mutate({ kind: now.first }, { onSuccess: log });
-    else log();
+    const first = now.first === "ballast-open" && live.ballast_open ? undefined : now.first || undefined;
+    touch.mutate({ kind: now.kind, first, said: now.title });
   };
   return (
     <Sheet strong>

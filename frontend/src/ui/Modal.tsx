@@ -1,8 +1,8 @@
 import { X } from "lucide-react";
 import { Dialog } from "radix-ui";
-import type { ReactNode } from "react";
+import { type ReactNode, useRef } from "react";
 
-/** A dialog on a sheet; Escape and the cross close it. */
+/** A dialog on a sheet; Escape and the cross close it, and whoever opened it by keys stands where they were. */
 export function Modal({
   open,
   onClose,
@@ -16,12 +16,21 @@ export function Modal({
   children: ReactNode;
   wide?: boolean;
 }) {
+  const opener = useRef<Element | null>(null);
   return (
     <Dialog.Root open={open} onOpenChange={(o) => !o && onClose()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-[#10201c]/60" />
         <Dialog.Content
           aria-describedby={undefined}
+          onOpenAutoFocus={() => {
+            opener.current = document.activeElement;
+          }}
+          onCloseAutoFocus={(e) => {
+            // Left alone it would look for a button of its own kind that opened it, and find none.
+            e.preventDefault();
+            if (opener.current instanceof HTMLElement && opener.current.isConnected) opener.current.focus();
+          }}
           className={`sheet fixed top-1/2 left-1/2 z-50 max-h-[94vh] w-[calc(100vw-24px)] -translate-x-1/2 -translate-y-1/2 overflow-auto p-4 ${wide ? "max-w-3xl" : "max-w-md"}`}
         >
           <div className="mb-3 flex items-start justify-between gap-2">
