@@ -53,7 +53,7 @@ def judge_table(a: argparse.Namespace) -> tuple[dict[str, Any], bool, Callable[[
     flags = {"time-unit": "--time-unit", "day-first": "--day-first or --month-first"}
     if found.mapping.undecided:
         asked = " and ".join(flags[x] for x in found.mapping.undecided)
-        raise Refused(f"{a.readings}: {'; '.join(say_all(list(found.guesses)))}: decide it with {asked}")
+        raise Refused(f"{a.readings}: {' '.join(say_all(list(found.guesses)))} Decide it with {asked}.")
     series = found.main()
     start = a.isolated_at if a.isolated_at is not None else hold_begins(series)
     if start is None:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from datetime import datetime, timedelta
+
 import numpy as np
 import pytest
 from hypothesis import given, settings
@@ -25,6 +27,12 @@ HEADED = [
     ("elapsedSeconds", "seconds"),
     ("Zeit / min", "minutes"),
     ("Time in hours", "hours"),
+    ("Temps (min)", "minutes"),
+    ("Durée écoulée [s]", "seconds"),
+    ("tid (s)", "seconds"),
+    ("Tempo [minuti]", "minutes"),
+    ("uren", "hours"),
+    ("Tiempo transcurrido (horas)", "hours"),
 ]
 
 
@@ -38,6 +46,30 @@ def written(header: str, unit: str, separator: str = ",", pressure: str = "vacuu
 def test_the_unit_of_time_is_read_from_the_header(header: str, unit: str) -> None:
     found = read_table(written(header, unit))
     assert found.mapping.undecided == ()
+    assert found.main().time == pytest.approx(TIMES, abs=1e-3)
+    assert found.main().pressure == pytest.approx(MICRONS * MICRON_PA, rel=1e-5)
+
+
+@pytest.mark.parametrize(
+    ("date", "clock", "pressure", "beside"),
+    [
+        ("Datum", "Uhrzeit", "Mikron", "Temperatur °C"),
+        ("Fecha", "Hora", "Vacío (micrones)", "Batería"),
+        ("Date", "Heure", "Pression µ", "Temps de réponse"),
+        ("Dato", "Klokkeslett", "Trykk [micron]", "Humidity"),
+        ("Datum", "Tijd", "Druk (micron)", "Feuchte"),
+        ("Day", "Time", "vac, micron", "evidence"),
+    ],
+)
+def test_columns_are_known_by_what_people_call_them(date: str, clock: str, pressure: str, beside: str) -> None:
+    rows = [f"{date};{clock};{beside};{pressure}"]
+    for t, p in zip(TIMES, MICRONS, strict=True):
+        # Past midnight, so that the day counts.
+        at = datetime(2026, 3, 14, 23, 50) + timedelta(seconds=t)
+        rows.append(f"{at:%d.%m.%Y;%H:%M:%S};21.5;{p:.6g}")
+    found = read_table("\n".join(rows).encode())
+    assert found.mapping.undecided == ()
+    assert len(found.mapping.pressures) == 1
     assert found.main().time == pytest.approx(TIMES, abs=1e-3)
     assert found.main().pressure == pytest.approx(MICRONS * MICRON_PA, rel=1e-5)
 

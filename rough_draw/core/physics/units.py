@@ -34,6 +34,10 @@ PA_PER: dict[str, float] = {
 _ALIASES: dict[str, str] = {
     "micron": "micron",
     "microns": "micron",
+    "mikron": "micron",
+    "mikrons": "micron",
+    "micrones": "micron",
+    "micrometri": "micron",
     "µ": "micron",
     "μ": "micron",
     "um": "micron",

@@ -11,6 +11,7 @@ from rough_draw.core.physics.dial import DIAL_UNITS, NAMES
 from rough_draw.core.physics.units import ATMOSPHERE_PA, PA_PER, pressure_unit
 from rough_draw.core.readings.cell import number
 from rough_draw.core.readings.clock import Clock
+from rough_draw.core.readings.header_words import NOT_PRESSURE, names_date, names_note, names_pressure, names_time
 from rough_draw.core.readings.time_unit import TimeUnit, time_unit_in
 
 __all__ = [
@@ -24,13 +25,8 @@ __all__ = [
     "pressure_unit",
 ]
 
-TIME_WORDS = ("time", "timestamp", "elapsed", "uhrzeit", "zeit", "seconds", "sec", "clock", "heure", "hora", "minutes")
-DATE_WORDS = ("date", "datum", "day", "fecha")
-PRESSURE_WORDS = ("pressure", "vacuum", "micron", "druck", "reading", "vac", "torr", "mbar", "_pa", "_micron", "gauge")
-NOTE_WORDS = ("note", "remark", "comment", "event", "bemerkung")
 BY_NAME = r"\b\d{1,2}\W+[^\W\d_]{3,}\W+\d{2,4}\b|\b[^\W\d_]{3,}\W+\d{1,2}\W+\d{2,4}\b"
 """A date with its month by name: 11 Jul 2026, Jul 11, 2026."""
-NOT_PRESSURE = ("battery", "temp", "%", "humid", "volt", "serial", "°c", "°f", "flag")
 
 
 Undecided = Literal["time-unit", "day-first"]
@@ -112,16 +108,20 @@ def _looks_like_time(name: str) -> bool:
     low = name.lower()
     if _unit_in(name):
         return False
-    if any(w in low for w in (*TIME_WORDS, *DATE_WORDS)) or re.fullmatch(r"t\b.*|t[_ ].*", low):
+    if names_time(name):
         return True
-    return time_unit_in(name) is not None and not any(w in low for w in (*PRESSURE_WORDS, *NOT_PRESSURE))
+    timed = time_unit_in(name) is not None
+    # In French it is the time, in English what loggers write beside the pressure: the unit tells.
+    if re.match(r"temps\b", low):
+        return timed
+    return timed and not names_pressure(name) and not any(w in low for w in NOT_PRESSURE)
 
 
 def _looks_like_pressure(name: str) -> bool:
     low = name.lower()
     if any(w in low for w in NOT_PRESSURE):
         return False
-    return _unit_in(name) is not None or any(w in low for w in PRESSURE_WORDS)
+    return _unit_in(name) is not None or names_pressure(name)
 
 
 def _unit_in(name: str) -> str | None:
@@ -155,7 +155,7 @@ def guess_mapping(
     body = [cells for n, cells in rows if n > line][:400]
     lowered = [n.lower() for n in names]
     unit_column = next((i for i, n in enumerate(lowered) if n in ("unit", "units", "einheit")), None)
-    note_column = next((i for i, n in enumerate(lowered) if any(w in n for w in NOTE_WORDS)), None)
+    note_column = next((i for i, n in enumerate(lowered) if names_note(n)), None)
     source_column = next((i for i, n in enumerate(lowered) if n == "source"), None)
     others = (unit_column, note_column, source_column)
     time_columns = tuple(i for i in range(len(names)) if _looks_like_time(names[i]) and i not in others)
@@ -203,8 +203,7 @@ def _date_and_time(names: list[str], columns: tuple[int, ...]) -> bool:
     if len(columns) != 2:
         return False
     first, second = names[columns[0]], names[columns[1]]
-    is_date = any(w in first for w in DATE_WORDS)
-    return is_date and "time" not in first and not any(w in second for w in DATE_WORDS)
+    return names_date(first) and "time" not in first and not names_date(second)
 
 
 @dataclass

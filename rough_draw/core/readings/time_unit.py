@@ -10,10 +10,13 @@ SECONDS: dict[str, float] = {"milliseconds": 1e-3, "seconds": 1.0, "minutes": 60
 """Seconds in one of each."""
 WORDS: dict[str, TimeUnit] = {
     **dict.fromkeys(("ms", "msec", "msecs", "millis", "millisecond", "milliseconds", "millisekunden"), "milliseconds"),
-    **dict.fromkeys(("s", "sec", "secs", "second", "seconds", "sek", "sekunden", "secondes", "segundos"), "seconds"),
-    **dict.fromkeys(("min", "mins", "minute", "minutes", "minuten", "minutos"), "minutes"),
-    **dict.fromkeys(("h", "hr", "hrs", "hour", "hours", "std", "stunden", "heures", "horas"), "hours"),
-    **dict.fromkeys(("days", "tage", "jours"), "days"),
+    **dict.fromkeys(
+        ("s", "sec", "secs", "second", "seconds", "sek", "sekunden", "secondes", "segundos", "secondi", "seconden"),
+        "seconds",
+    ),
+    **dict.fromkeys(("min", "mins", "minute", "minutes", "minuten", "minutos", "minuti", "minuter"), "minutes"),
+    **dict.fromkeys(("h", "hr", "hrs", "hour", "hours", "std", "stunden", "heures", "horas", "ore", "uren"), "hours"),
+    **dict.fromkeys(("days", "tage", "jours", "días", "giorni", "dagen"), "days"),
 }
 
 
