@@ -204,6 +204,21 @@ class PracticeRun(Table):
         table_name = "practice_run"
 
 
+class ExamRow(Table):
+    """An examination in practice: whose, at which level, on which numbers; the text of its certificate."""
+
+    key = CharField(primary_key=True, max_length=40)
+    person = IntegerField(null=True)
+    name = TextField()
+    level = IntegerField()
+    seeds = TextField()
+    began_at = FloatField()
+    certificate = TextField(default="")
+
+    class Meta:
+        table_name = "practice_exam"
+
+
 class OwnScenario(Table):
     """A scenario composed or read in here."""
 

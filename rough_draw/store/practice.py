@@ -91,6 +91,11 @@ def keep_marks(key: str, marks: dict[str, float | None]) -> None:
     PracticeRun.update(marks=MARKS.write(marks)).where(PracticeRun.key == key).execute()
 
 
+def of_exam(exam: str) -> list[Past]:
+    """The sessions of an examination, the first first."""
+    return [p for p in reversed(listing()) if p.exam == exam]
+
+
 def remove(key: str) -> None:
     """Take a session away."""
     PracticeRun.delete().where(PracticeRun.key == key).execute()

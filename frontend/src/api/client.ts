@@ -68,6 +68,7 @@ export type DayJob = S["DayJob"];
 export type DayOut = S["DayOut"];
 export type PurchasesOut = S["PurchasesOut"];
 export type OwnTemplate = S["OwnTemplateOut"];
+export type ExamOut = S["ExamOut"];
 export type LearnerOut = S["LearnerOut"];
 export type PracticeOut = S["PracticeOut"];
 export type ScenarioCard = S["ScenarioCard"];

@@ -3,6 +3,7 @@ import type {
   ChargingOut,
   DayOut,
   DialOut,
+  ExamOut,
   ImportOut,
   Job,
   JobOut,
@@ -114,6 +115,8 @@ export const commands = {
 
   // Practice
   beginPractice: (scenario: string) => post<RunOut>("/practice/runs", { scenario }),
+  beginExam: (level: number) => post<ExamOut>("/practice/exams", { level }),
+  examJob: (key: string) => post<RunOut>(`/practice/exams/${key}/runs`),
   replayPractice: (key: string, before: number) => post<RunOut>(`/practice/runs/${key}/replays`, { before }),
   dropPractice: (key: string) => del(`/practice/runs/${key}`),
   pace: (key: string, speed: number) => post<RunOut>(`/practice/runs/${key}/pace`, { speed }),
@@ -135,5 +138,6 @@ export const hrefs = {
   labels: "/api/kit/labels.pdf",
   kitTable: "/api/kit.csv",
   backup: "/api/backup",
+  certificate: (key: string, kind: "pdf" | "json") => `/api/practice/exams/${key}/certificate.${kind}`,
   scenario: (key: string) => `/api/practice/scenarios/${key}.json`,
 };

@@ -14,6 +14,7 @@ import type {
   DayOut,
   DebriefOut,
   DialOut,
+  ExamOut,
   ForesightOut,
   HealthOut,
   HistoryOut,
@@ -153,6 +154,7 @@ export const options = {
   practice: () => queryOptions({ queryKey: ["practice"], queryFn: () => get<PracticeOut>("/practice") }),
   /** A session; while its clock runs it is asked for every second, which is what keeps the clock going. */
   practiceClass: () => queryOptions({ queryKey: ["practice", "class"], queryFn: () => get<LearnerOut[]>("/practice/class") }),
+  exams: () => queryOptions({ queryKey: ["practice", "exams"], queryFn: () => get<ExamOut[]>("/practice/exams") }),
   practiceRun: (key: string) => queryOptions({ queryKey: ["practice-run", key], queryFn: () => get<RunOut>(`/practice/runs/${key}`), refetchInterval: (q) => (q.state.data?.speed ? 1000 : false), retry: false }),
   practicePlan: (key: string, rig: string) => queryOptions({ queryKey: ["practice-plan", key, rig], queryFn: () => get<PlanOut>(`/practice/runs/${key}/plan`), retry: false, staleTime: Infinity }),
   practiceRigs: (key: string) => queryOptions({ queryKey: ["practice-rigs", key], queryFn: () => get<RigsOut>(`/practice/runs/${key}/rigs`), staleTime: Infinity }),

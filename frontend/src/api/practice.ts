@@ -9,6 +9,7 @@ import { options } from "./options";
 
 export const usePractice = () => useQuery(options.practice());
 export const useClass = () => useQuery(options.practiceClass());
+export const useExams = () => useQuery(options.exams());
 export const useRun = (key: string) => useQuery(options.practiceRun(key));
 export const useRunPlan = (key: string, rig: string) => useQuery(options.practicePlan(key, rig));
 export const useRigs = (key: string, open: boolean) => useQuery({ ...options.practiceRigs(key), enabled: open });

@@ -1817,6 +1817,90 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/exams": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Exams
+         * @description The examinations of whoever is at this browser, the latest first.
+         */
+        get: operations["read_exams_api_practice_exams_get"];
+        put?: never;
+        /**
+         * Begin Exam
+         * @description Begin one at a level.
+         */
+        post: operations["begin_exam_api_practice_exams_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/exams/{key}/certificate.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Certificate Json
+         * @description Its text, with the hash and the firm's signature: `rough-draw verify` checks it.
+         */
+        get: operations["certificate_json_api_practice_exams__key__certificate_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/exams/{key}/certificate.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Certificate Pdf
+         * @description The certificate of one that was passed, on paper.
+         */
+        get: operations["certificate_pdf_api_practice_exams__key__certificate_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/exams/{key}/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Job
+         * @description Begin its next job.
+         */
+        post: operations["begin_job_api_practice_exams__key__runs_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practice/possible": {
         parameters: {
             query?: never;
@@ -3621,6 +3705,50 @@ export interface components {
             verdict: string;
             /** Words */
             words: string;
+        };
+        /**
+         * ExamIn
+         * @description An examination at a level.
+         */
+        ExamIn: {
+            /** Level */
+            level: number;
+        };
+        /**
+         * ExamJob
+         * @description A job of an examination that was begun: points when it is over, and how often a stop was touched.
+         */
+        ExamJob: {
+            /** Ended */
+            ended: boolean;
+            /** Points */
+            points: number | null;
+            /** Run */
+            run: string;
+            /** Stops */
+            stops: number;
+            /** Title */
+            title: string;
+        };
+        /**
+         * ExamOut
+         * @description An examination: its jobs so far, of how many, and how it stands: open, passed or failed.
+         */
+        ExamOut: {
+            /** Began At */
+            began_at: number;
+            /** Jobs */
+            jobs: components["schemas"]["ExamJob"][];
+            /** Key */
+            key: string;
+            /** Level */
+            level: number;
+            /** Name */
+            name: string;
+            /** Of */
+            of: number;
+            /** State */
+            state: string;
         };
         /**
          * Fault
@@ -11631,6 +11759,157 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LearnerOut"][];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_exams_api_practice_exams_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExamOut"][];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    begin_exam_api_practice_exams_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExamIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExamOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    certificate_json_api_practice_exams__key__certificate_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    certificate_pdf_api_practice_exams__key__certificate_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    begin_job_api_practice_exams__key__runs_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
                 };
             };
             /** @description What was sent cannot be used */

@@ -10,6 +10,7 @@ import { ApiError } from "../api/client";
 import { usePractice } from "../api/practice";
 import { stamp } from "../lib/format";
 import { Compose } from "../practice/Compose";
+import { Exams } from "../practice/Exams";
 import { Button } from "../ui/Button";
 import { Segments } from "../ui/Choice";
 import { NumberField } from "../ui/Field";
@@ -89,6 +90,7 @@ export function Practice() {
         <Path p={p} onBegin={(key) => void begin(key)} />
         <Skills p={p} />
         <FromNumber onBegin={(key) => void begin(key)} />
+        <Exams onFault={fail} />
         <Sheet title="For trainers">
           <div className="grid gap-2">
             <Link to="/practice/class" className="inline-flex min-h-12 items-center underline">

@@ -20,7 +20,7 @@ export function Calls({ run, busy, onDo }: { run: RunOut; busy: boolean; onDo: (
         <Call label="What is the matter" value={cause} onChange={setCause} options={run.causes} button="Name it" disabled={off || !cause} onCall={() => onDo(`cause:${cause}`)} />
         <Call label="Verdict of this hold" value={verdict} onChange={setVerdict} options={run.verdicts} button="Say so" disabled={off || !verdict} onCall={() => onDo(`verdict:${verdict}`)} />
         <Call label="End of the job" value={end} onChange={setEnd} options={run.ends} button="End" disabled={off || !end} onCall={() => onDo(`end:${end}`)} />
-        <div className="border-t-2 border-rule pt-3">
+        {run.hints.length > 0 && <div className="border-t-2 border-rule pt-3">
           <Button disabled={off} onClick={() => onDo(`hint:${step}`)}>
             A hint: {run.hints[step - 1]?.label.toLowerCase()} <span className="figure font-normal">{run.hints[step - 1]?.note}</span>
           </Button>
@@ -29,7 +29,7 @@ export function Calls({ run, busy, onDo }: { run: RunOut; busy: boolean; onDo: (
               {d.showed}
             </p>
           ))}
-        </div>
+        </div>}
       </div>
     </Sheet>
   );

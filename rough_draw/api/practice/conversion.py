@@ -107,7 +107,9 @@ def run_out(s: Session) -> RunOut:
         causes=[Choice(value=c.key, label=c.words) for c in bay.nameable()],
         verdicts=[Choice(value=k, label=message(f"called-{k}")) for k in actions.VERDICTS],
         ends=[Choice(value=k, label=message(f"end-{k}")) for k in actions.ENDS],
-        hints=[
+        hints=[]
+        if s.exam
+        else [
             Choice(value=str(n), label=message(f"hint-{n}"), note=f"−{c:.0f}") for n, c in enumerate(actions.HINTS, 1)
         ],
         ended=bay.ended,

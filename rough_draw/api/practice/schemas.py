@@ -82,6 +82,34 @@ class LearnerOut(BaseModel):
     path: list[StretchOut]
 
 
+class ExamIn(BaseModel):
+    """An examination at a level."""
+
+    level: int = Field(ge=1, le=5)
+
+
+class ExamJob(BaseModel):
+    """A job of an examination that was begun: points when it is over, and how often a stop was touched."""
+
+    run: str
+    title: Said
+    ended: bool
+    points: float | None
+    stops: int
+
+
+class ExamOut(BaseModel):
+    """An examination: its jobs so far, of how many, and how it stands: open, passed or failed."""
+
+    key: str
+    name: str
+    level: int
+    began_at: float
+    state: str
+    of: int
+    jobs: list[ExamJob]
+
+
 class ReplayIn(BaseModel):
     """Go on from before a deed of a session, by its number."""
 

@@ -11,6 +11,7 @@ from threading import Lock
 from cachetools import LRUCache, cached
 
 from rough_draw.core.message import message
+from rough_draw.core.practice.action_kinds import AskHint, read_action
 from rough_draw.core.practice.actions import minutes_of
 from rough_draw.core.practice.rig_choice import RigChoice
 from rough_draw.core.practice.scenario import Scenario
@@ -41,6 +42,7 @@ class Session:
 
     key: str
     bay: Bay
+    exam: str = ""
     speed: int = 0
     looked: float = field(default_factory=time.monotonic)
     kept: float = field(default_factory=time.monotonic)
@@ -67,6 +69,8 @@ class Session:
     def do(self, kind: str, choice: RigChoice | None) -> Done:
         """Do something, and keep it."""
         self.catch_up()
+        if self.exam and isinstance(read_action(kind), AskHint):
+            raise CannotDo(message("exam-no-hints"))
         made = self.bay.do(kind, choice)
         if self.bay.ended:
             self.speed = 0
@@ -90,7 +94,7 @@ def session(key: str) -> Session:
     bay = played(kept.scenario, VAN, kept.deeds)
     if not bay.ended:
         bay.advance(max(bay.time, kept.clock))
-    return _put(Session(key=key, bay=bay))
+    return _put(Session(key=key, bay=bay, exam=kept.exam))
 
 
 def _put(made: Session) -> Session:
@@ -105,7 +109,7 @@ def _put(made: Session) -> Session:
 def begin(scenario: Scenario, person: int | None = None, exam: str = "") -> Session:
     """A new session of a scenario."""
     bay = Bay(scenario, VAN)
-    return _put(Session(key=store.begin(scenario, bay.time, person, exam=exam).key, bay=bay))
+    return _put(Session(key=store.begin(scenario, bay.time, person, exam=exam).key, bay=bay, exam=exam))
 
 
 def replay(key: str, before: int, person: int | None) -> Session:
@@ -114,6 +118,8 @@ def replay(key: str, before: int, person: int | None) -> Session:
     Raises NotFound, and CannotDo where there is no such deed.
     """
     old = session(key)
+    if old.exam:
+        raise CannotDo(message("exam-no-replay"))
     with old.lock:
         deeds, scenario = old.deeds(), old.bay.scenario
     if not 0 <= before < len(deeds):
@@ -167,5 +173,6 @@ def debrief(of: Session) -> Debrief:
         so = facts(of.bay, theirs, best)
         found = marks(so)
         whole = total(found, so)
-    store.keep_marks(of.key, {**{m.skill: m.score for m in found}, "total": whole})
+    stops = sum(c.severity == "stop" for d in of.bay.done if not d.before for c in d.said)
+    store.keep_marks(of.key, {**{m.skill: m.score for m in found}, "total": whole, "stops": float(stops)})
     return Debrief(of.bay, theirs, best, found, whole)

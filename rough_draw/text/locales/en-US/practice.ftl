@@ -167,6 +167,27 @@ practice-stretch-untried = { $stretch }: not tried yet
 practice-weakest = { $stretch } is where most is to be gained ({ $score } so far)
 practice-no-such-deed = This job has no such step to go on from.
 
+exam-no-hints = There are no hints in an examination.
+exam-no-replay = A job of an examination is not gone on with from the middle.
+exam-one-open = One of its jobs is still open: end that one first.
+exam-all-taken = All of its jobs are taken.
+exam-still-open = An examination is open already: finish that one first.
+exam-not-passed = It is not passed: there is no certificate.
+exam-job = { $unit }, job { $number } of { $count }
+no-exam = There is no examination { $key }.
+
+certificate-title = Passed
+certificate-who = { $name } has passed the examination of Rough Draw at level { $level } of 5.
+certificate-nobody = Somebody whose name was not given
+certificate-how = { $count } unseen jobs with a hidden fault or none: rigged, drawn down, held and judged, without hints, without a step against a stop; { $mean } of 100 points in the mean.
+certificate-job = job
+certificate-points = points
+certificate-ended = ended
+certificate-practice = Practice on a simulated system. It says nothing of licences, and takes the place of none.
+certificate-hash = SHA-256 of what it tells
+certificate-firm = Signed with the key of { $firm }
+certificate-a-firm = the firm
+
 stretch-rig = Rig
 stretch-prove = Prove
 stretch-draw = Draw
