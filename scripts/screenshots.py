@@ -87,12 +87,15 @@ def practised() -> dict[str, str]:
 
 
 def wait(address: str) -> None:
-    for _ in range(240):
+    """Until it answers, and has nothing more to prepare: the demo's jobs are made while it answers already."""
+    for _ in range(720):
         try:
-            urllib.request.urlopen(address, timeout=1)
-            return
+            with urllib.request.urlopen(address, timeout=1) as answer:
+                if json.load(answer)["preparing"] is None:
+                    return
         except OSError:
-            time.sleep(0.25)
+            pass
+        time.sleep(0.25)
     raise SystemExit("the demo did not start")
 
 
