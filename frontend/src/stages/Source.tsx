@@ -57,13 +57,13 @@ export function Source({ jobKey, live, hasReadings }: { jobKey: string; live: Li
           <Button onClick={() => void takeOff()}>Disconnect</Button>
         </div>
       ) : live.standin ? (
-        <div className="flex flex-wrap items-center justify-end gap-2" role="group" aria-label="Pace of the simulated gauge">
+        <div className="flex flex-wrap items-center justify-end gap-x-2" role="group" aria-label="Pace of the simulated gauge">
           {!live.second && live.gauges.length === 0 && live.phase !== "hold" && (
             <Button kind="quiet" className="mr-auto" onClick={() => void pace(live.speed, true)}>
               Second gauge, at the pump
             </Button>
           )}
-          <span className="text-note text-soft">simulated gauge, time</span>
+          <span className="text-note text-soft max-md:sr-only">simulated gauge, time</span>
           <div className="flex gap-2">
             {PACES.map((s) => (
               <Button key={s} kind={live.speed === s ? "solid" : "line"} className="figure min-w-14 px-1!" aria-pressed={live.speed === s} onClick={() => void pace(s)}>
