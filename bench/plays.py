@@ -21,9 +21,10 @@ from rough_draw.core.practice.scoring import marks, total
 from rough_draw.core.sheet.criteria import chosen
 from rough_draw.core.sheet.kit import KitItem
 from rough_draw.standins.practice.bay import Bay
+from rough_draw.standins.practice.best_choice import Best
 from rough_draw.standins.practice.debrief_facts import facts
 from rough_draw.standins.practice.evidence import hold_says
-from rough_draw.standins.practice.expert import Best, expert
+from rough_draw.standins.practice.expert import expert
 from rough_draw.standins.practice.mending import tried
 
 ENDS = {"tight": "release", "leak": "repair", "both": "repair"}

@@ -18,7 +18,8 @@ from rough_draw.core.interlock.goal_key import GoalKey
 from rough_draw.core.interlock.itinerary import route
 from rough_draw.core.model.system import ScopeError
 from rough_draw.core.sheet.job import Job
-from rough_draw.core.sheet.setups import PATTERNS
+from rough_draw.core.sheet.scope import Scope
+from rough_draw.core.sheet.setups import PATTERNS, fits
 from rough_draw.core.sheet.templates import TEMPLATES
 from tests.routes import check_route
 
@@ -74,13 +75,15 @@ class AnyRig(RuleBasedStateMachine):
     api: TestClient
     seen: ClassVar[Counter[str]] = Counter()
 
-    @initialize(template=st.sampled_from(sorted(TEMPLATES)), pattern=st.sampled_from(sorted(PATTERNS)))
-    def begin(self, template: str, pattern: str) -> None:
+    @initialize(template=st.sampled_from(sorted(TEMPLATES)), data=st.data())
+    def begin(self, template: str, data: st.DataObject) -> None:
         body = Job().model_dump_json()
         made = self.api.post("/api/jobs", content=body, headers={"content-type": "application/json"})
         self.key = str(made.json()["key"])
         self._post("template", key=template)
-        self._post("rig", op="pattern", part=pattern)
+        scope = Scope.model_validate(self._job()["job"]["scope"])
+        fitting = [k for k in sorted(PATTERNS) if fits(k, scope)]
+        self._post("rig", op="pattern", part=data.draw(st.sampled_from(fitting)))
 
     def _job(self) -> dict[str, Any]:
         answer = self.api.get(f"/api/jobs/{self.key}")

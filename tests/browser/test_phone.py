@@ -6,11 +6,11 @@ import re
 import time
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from rough_draw.core.physics.units import MICRON_PA
 from tests.browser.test_job import new_job, stage
-from tests.browser.waits import Visits, saved, unfolded, until
+from tests.browser.waits import Visits, saved, told, unfolded, until
 
 pytestmark = pytest.mark.browser
 
@@ -149,6 +149,35 @@ def test_the_keypad_corrects_and_bounds(phone: Page, site: str) -> None:
     expect(pad).to_contain_text("99")
     enter.tap()
     expect(pad).to_contain_text("99 µ")
+
+
+def test_figures_typed_faster_than_the_server_answers_keep_their_digits(phone: Page, site: str) -> None:
+    key = new_job(phone, site, "Quick Fingers")
+    stage(phone, "Draw")
+    held: list[Route] = []
+    phone.route("**/readings", lambda r: held.append(r) if r.request.method == "POST" else r.continue_())
+    phone.get_by_role("button", name="Type", exact=True).tap()
+    pad = phone.get_by_role("dialog")
+    for figure in ("900", "4"):
+        for digit in figure:
+            pad.get_by_role("button", name=digit, exact=True).tap()
+        if figure == "900":
+            pad.get_by_role("button", name="Enter").tap()
+    until(lambda: phone.wait_for_timeout(20) or held, bool)
+    with phone.expect_response(told("POST", "/readings")):
+        held[0].continue_()
+    phone.unroute("**/readings")
+    expect(pad).to_contain_text("900 µ")
+    pad.get_by_role("button", name="0", exact=True).tap()
+    pad.get_by_role("button", name="Enter").tap()
+    micron = 101_325 / 760_000
+    read = until(
+        lambda: [
+            round(p / micron) for s in phone.request.get(f"{site}/api/jobs/{key}/readings").json() for p in s["pa"]
+        ],
+        lambda found: len(found) == 2,
+    )
+    assert read == [900, 40]
 
 
 def test_a_valve_is_asked_about_by_touch(phone: Page, site: str) -> None:

@@ -20,8 +20,9 @@ from rough_draw.scenarios.sheets import VAN
 from rough_draw.standins.practice import evidence, mending
 from rough_draw.standins.practice import expert as expert_module
 from rough_draw.standins.practice.bay import Bay
+from rough_draw.standins.practice.best_choice import Best
 from rough_draw.standins.practice.debrief_facts import facts, to_name
-from rough_draw.standins.practice.expert import Best, expert
+from rough_draw.standins.practice.expert import expert
 
 HAND = by_hand()
 

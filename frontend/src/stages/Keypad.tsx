@@ -63,11 +63,13 @@ export function Keypad({ open, onClose, jobKey }: { open: boolean; onClose: () =
   const can = text !== "" && (dial ? understood.error === null : Number.isFinite(figure) && figure >= 0 && figure <= 120_000);
   const enter = (pa: number | null) => {
     const at = Date.now() / 1000;
-    const shown = dial ? `−${text} ${scale}` : pa === null ? "over" : `${text} ${unit}`;
+    const typed = text;
+    const shown = dial ? `−${typed} ${scale}` : pa === null ? "over" : `${typed} ${unit}`;
+    // A hand types the next one before the server has answered: none of its digits may go with the last.
+    setText("");
     send(jobKey, "reading", { gauge, part: part || null, pa, dial: dial ? said : null }).then(
       (how) => {
         setLast((l) => [`${clock(at, true)}  ${shown}`, ...l].slice(0, 3));
-        setText("");
         setFault("");
         if (how === "waiting") {
           if (!hasRoom()) setFault(NO_ROOM);
@@ -76,7 +78,12 @@ export function Keypad({ open, onClose, jobKey }: { open: boolean; onClose: () =
         refresh(client, ["readings"], jobKey);
         refreshRun(client, jobKey);
       },
-      (e: unknown) => e instanceof ApiError && setFault(e.problem.detail),
+      (e: unknown) => {
+        if (!(e instanceof ApiError)) return;
+        setFault(e.problem.detail);
+        // What was not taken stands there to be put right, unless something else is being typed by then.
+        setText((now) => now || typed);
+      },
     );
   };
   return (

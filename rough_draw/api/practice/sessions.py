@@ -21,8 +21,9 @@ from rough_draw.scenarios.handmade import by_hand
 from rough_draw.scenarios.sheets import VAN
 from rough_draw.standins.gauge_server import SPEEDS as RUNNING
 from rough_draw.standins.practice.bay import Bay, played
+from rough_draw.standins.practice.best_choice import Best
 from rough_draw.standins.practice.debrief_facts import facts
-from rough_draw.standins.practice.expert import Best, expert
+from rough_draw.standins.practice.expert import expert
 from rough_draw.standins.practice.session_log import CannotDo, Done
 from rough_draw.store import practice as store
 from rough_draw.store.jobs import NotFound

@@ -13,7 +13,7 @@ from rough_draw.core.practice.action_kinds import CallVerdict, PutRigOn
 from rough_draw.core.practice.scoring import Act, Facts
 from rough_draw.core.sheet.criteria import chosen
 from rough_draw.standins.practice.bay import Bay
-from rough_draw.standins.practice.expert import Best
+from rough_draw.standins.practice.best_choice import Best
 from rough_draw.standins.practice.session_log import Done
 
 
