@@ -56,7 +56,8 @@ def test_a_forgotten_ballast_is_found_and_its_cure_is_seen(page: Page, site: str
     expect(test).to_contain_text("Look at the ballast")
     test.get_by_role("button", name="Yes", exact=True).click()
     expect(suspects.get_by_role("listitem").first).to_contain_text("gas ballast is open")
-    expect(page.get_by_test_id("cure")).to_have_text("Close it.")
+    # Something may stand beside it, as a perhaps: the ballast is what is done first.
+    expect(page.get_by_test_id("cure").get_by_role("listitem").first).to_have_text("Close it.")
     log = page.request.get(f"{site}/api/jobs/{key}/touches").json()
     assert any("ballast" in t["note"] for t in log)
     stuck = page.request.get(f"{site}/api/jobs/{key}/live").json()["pa"]
