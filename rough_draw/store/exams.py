@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import hashlib
 import json
 import secrets
 import time
@@ -15,6 +14,7 @@ import rfc8785
 from rough_draw.core.message import message
 from rough_draw.core.practice.exam import JOBS
 from rough_draw.core.records.firm_signature import holds, signature_of
+from rough_draw.core.records.hash_chain import digest
 from rough_draw.store import firm
 from rough_draw.store.jobs import NotFound, writing
 from rough_draw.store.models import ExamRow
@@ -92,28 +92,23 @@ def certify(exam: Exam, jobs: Sequence[dict[str, Any]], mean: float, firm_name: 
         "mean": round(mean, 1),
         "at": round(time.time(), 3),
     }
-    digest = digest_of(told)
+    hashed = digest(told)
     pair = firm.key_pair()
-    signed = {"firm_key": pair[1], "signature": signature_of(pair[0], digest)} if pair is not None else {}
-    text = json.dumps({**told, "hash": digest, **signed}, indent=1, ensure_ascii=False)
+    signed = {"firm_key": pair[1], "signature": signature_of(pair[0], hashed)} if pair is not None else {}
+    text = json.dumps({**told, "hash": hashed, **signed}, indent=1, ensure_ascii=False)
     with writing():
         ExamRow.update(certificate=text).where(ExamRow.key == exam.key, ExamRow.certificate == "").execute()
     return get(exam.key).certificate
-
-
-def digest_of(told: dict[str, Any]) -> str:
-    """SHA-256 of what a certificate tells, in canonical JSON (RFC 8785)."""
-    return hashlib.sha256(rfc8785.dumps(told)).hexdigest()
 
 
 def is_whole(certificate: dict[str, Any]) -> bool:
     """Whether a certificate is as it was written, and signed by the key that it names where it names one."""
     told = {k: v for k, v in certificate.items() if k not in ("hash", "firm_key", "signature")}
     try:
-        digest = digest_of(told)
+        found = digest(told)
     except rfc8785.CanonicalizationError:
         return False
-    if certificate.get("hash") != digest:
+    if certificate.get("hash") != found:
         return False
     key, signature = certificate.get("firm_key"), certificate.get("signature")
-    return (key is None and signature is None) or holds(str(key), digest, str(signature))
+    return (key is None and signature is None) or holds(str(key), found, str(signature))

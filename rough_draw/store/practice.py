@@ -91,11 +91,6 @@ def keep_marks(key: str, marks: dict[str, float | None]) -> None:
     PracticeRun.update(marks=MARKS.write(marks)).where(PracticeRun.key == key).execute()
 
 
-def of_exam(exam: str) -> list[Past]:
-    """The sessions of an examination, the first first."""
-    return [p for p in reversed(listing()) if p.exam == exam]
-
-
 def remove(key: str) -> None:
     """Take a session away."""
     PracticeRun.delete().where(PracticeRun.key == key).execute()
@@ -119,22 +114,28 @@ class Past:
     exam: str = ""
 
 
+def _past(r: PracticeRun) -> Past:
+    return Past(
+        key=r.key,
+        scenario=r.scenario,
+        title=str(VALUES.read(r.document).get("title", "")),
+        began_at=r.began_at,
+        ended_at=r.ended_at,
+        marks=MARKS.read(r.marks),
+        person=r.person,
+        replay=bool(r.replay_of),
+        exam=r.exam,
+    )
+
+
 def listing() -> list[Past]:
     """All sessions, the latest first."""
-    return [
-        Past(
-            key=r.key,
-            scenario=r.scenario,
-            title=str(VALUES.read(r.document).get("title", "")),
-            began_at=r.began_at,
-            ended_at=r.ended_at,
-            marks=MARKS.read(r.marks),
-            person=r.person,
-            replay=bool(r.replay_of),
-            exam=r.exam,
-        )
-        for r in PracticeRun.select().order_by(PracticeRun.began_at.desc())
-    ]
+    return [_past(r) for r in PracticeRun.select().order_by(PracticeRun.began_at.desc())]
+
+
+def of_exam(exam: str) -> list[Past]:
+    """The sessions of an examination, the first first."""
+    return [_past(r) for r in PracticeRun.select().where(PracticeRun.exam == exam).order_by(PracticeRun.began_at)]
 
 
 def own() -> list[Scenario]:

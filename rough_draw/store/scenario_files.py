@@ -17,6 +17,7 @@ from pydantic import ValidationError
 
 from rough_draw.core.message import message
 from rough_draw.core.practice.scenario import Scenario
+from rough_draw.core.records.hash_chain import digest
 from rough_draw.store.job_files import FileFault, where
 
 FORMAT = "rough-draw/scenario"
@@ -27,17 +28,13 @@ MOST_BYTES = 512 * 1024
 _LID = Fernet(base64.urlsafe_b64encode(hashlib.sha256(b"rough-draw/scenario/2").digest()))
 
 
-def _digest(told: dict[str, Any]) -> str:
-    return hashlib.sha256(rfc8785.dumps(told)).hexdigest()
-
-
 def dump(scenario: Scenario) -> str:
     """A scenario as the text of its file, its answer under the lid."""
     values = scenario.model_dump(mode="json")
     told = {k: v for k, v in values.items() if k not in ANSWER} | {"version": SEALED_VERSION}
     # Once through JSON: what is read back is what was hashed.
     told = json.loads(json.dumps(told))
-    answer = {k: values[k] for k in ANSWER} | {"of": _digest(told)}
+    answer = {k: values[k] for k in ANSWER} | {"of": digest(told)}
     sealed = _LID.encrypt(json.dumps(answer).encode()).decode("ascii")
     return json.dumps({**told, "answer": sealed}, indent=1, ensure_ascii=False)
 
@@ -64,7 +61,7 @@ def _opened(values: dict[str, Any]) -> dict[str, Any]:
     told = {k: v for k, v in values.items() if k != "answer"}
     try:
         answer = json.loads(_LID.decrypt(str(values.get("answer", "")).encode("utf-8")))
-        whole = answer.pop("of") == _digest(told)
+        whole = answer.pop("of") == digest(told)
     except (InvalidToken, ValueError, RecursionError, rfc8785.CanonicalizationError):
         whole = False
     if not whole:

@@ -22,12 +22,13 @@ export function PracticeDebrief() {
   if (found.error) return <Fault title="There is no debrief yet" detail={found.error.message} />;
   if (!found.data) return <p className="text-soft">An expert plays the same job…</p>;
   const d = found.data;
+  const exam = d.scenario.key.startsWith("exam-");
   return (
     <div className="grid gap-3 lg:grid-cols-[minmax(320px,400px)_minmax(0,1fr)]">
       <header className="flex flex-wrap items-baseline justify-between gap-x-4 lg:col-span-2">
         <h1 className="text-heading">{d.scenario.title}</h1>
         <div className="flex gap-3">
-          {!d.scenario.key.startsWith("exam-") && <Button onClick={() => void commands.beginPractice(d.scenario.key).then((r) => navigate(`/practice/${r.key}`))}>Once more</Button>}
+          {!exam && <Button onClick={() => void commands.beginPractice(d.scenario.key).then((r) => navigate(`/practice/${r.key}`))}>Once more</Button>}
           <Link to="/practice" className="casual inline-flex min-h-12 items-center rounded-[5px] border-2 border-ink px-4 font-bold">
             All scenarios
           </Link>
@@ -53,7 +54,7 @@ export function PracticeDebrief() {
       </div>
       <div className="grid min-w-0 content-start gap-3">
         <Beside d={d} />
-        <Touches title="Every step, and what followed" rows={d.deeds} onFrom={d.scenario.key.startsWith("exam-") ? undefined : (before) => void commands.replayPractice(key, before).then((r) => navigate(`/practice/${r.key}`))} />
+        <Touches title="Every step, and what followed" rows={d.deeds} onFrom={exam ? undefined : (before) => void commands.replayPractice(key, before).then((r) => navigate(`/practice/${r.key}`))} />
         <Touches title={`An expert, ${span(d.expert_s)}`} rows={d.expert} />
       </div>
     </div>

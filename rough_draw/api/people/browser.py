@@ -20,6 +20,9 @@ def person_here(request: Request) -> int | None:
     return int(found) if found.isdigit() and len(found) < 9 else None
 
 
+Here = Annotated[int | None, Depends(person_here)]
+
+
 def hand_here(request: Request) -> str:
     """The name of whoever is at this browser, as steps are logged with it; empty for nobody in particular."""
     here = person_here(request)

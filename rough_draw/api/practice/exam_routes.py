@@ -5,9 +5,9 @@ from __future__ import annotations
 import json
 from typing import Annotated
 
-from fastapi import APIRouter, Depends, Path, Response
+from fastapi import APIRouter, Path, Response
 
-from rough_draw.api.people.browser import person_here
+from rough_draw.api.people.browser import Here
 from rough_draw.api.practice import exams
 from rough_draw.api.practice.conversion import run_out
 from rough_draw.api.practice.schemas import ExamIn, ExamOut, RunOut
@@ -16,7 +16,6 @@ from rough_draw.store.report.certificate import render_certificate
 
 router = APIRouter(tags=["practice"])
 ExamKey = Annotated[str, Path(pattern=r"^[a-f0-9]{4,40}$")]
-Here = Annotated[int | None, Depends(person_here)]
 
 
 @router.get("/practice/exams")

@@ -32,16 +32,17 @@ def _judged(exam: exams.Exam) -> list[store.Past]:
 def exam_out(exam: exams.Exam) -> ExamOut:
     """An examination as it stands; nothing of the jobs that are still to come."""
     runs = _judged(exam)
+    taken = _taken(runs)
     return ExamOut(
         key=exam.key,
         name=exam.name,
         level=exam.level,
         began_at=exam.began_at,
-        state=state(_taken(runs)),
+        state=state(taken),
         of=JOBS,
         jobs=[
             ExamJob(run=p.key, title=p.title, ended=p.ended_at is not None, points=p.marks.get("total"), stops=t.stops)
-            for p, t in zip(runs, _taken(runs), strict=True)
+            for p, t in zip(runs, taken, strict=True)
         ],
     )
 

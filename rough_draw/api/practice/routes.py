@@ -6,12 +6,12 @@ import math
 from typing import Annotated
 
 import numpy as np
-from fastapi import APIRouter, Depends, HTTPException, Path, Query, Response, UploadFile
+from fastapi import APIRouter, HTTPException, Path, Query, Response, UploadFile
 
 from rough_draw.api.deps import maybe
 from rough_draw.api.errors import refusal
 from rough_draw.api.pace import must_be_offered
-from rough_draw.api.people.browser import person_here
+from rough_draw.api.people.browser import Here
 from rough_draw.api.plan.conversion import plan_out
 from rough_draw.api.plan.schemas import Choice as Option
 from rough_draw.api.plan.schemas import PlanOut
@@ -50,7 +50,6 @@ from rough_draw.text import told
 router = APIRouter(tags=["practice"])
 RunKey = Annotated[str, Path(pattern=r"^[a-f0-9]{4,40}$")]
 ScenarioKey = Annotated[str, Path(pattern=r"^[a-z0-9-]{1,40}$")]
-Here = Annotated[int | None, Depends(person_here)]
 
 
 @router.get("/practice")
