@@ -138,6 +138,11 @@ def of_exam(exam: str) -> list[Past]:
     return [_past(r) for r in PracticeRun.select().where(PracticeRun.exam == exam).order_by(PracticeRun.began_at)]
 
 
+def is_of_exam(key: str) -> bool:
+    """Whether a session belongs to an examination."""
+    return bool(PracticeRun.select().where(PracticeRun.key == key, PracticeRun.exam != "").exists())
+
+
 def own() -> list[Scenario]:
     """Scenarios composed or read in here."""
     found = [SCENARIO.read(r.document) for r in OwnScenario.select().order_by(OwnScenario.id)]

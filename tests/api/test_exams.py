@@ -135,6 +135,8 @@ def test_there_is_no_help_no_second_try_and_no_looking_ahead(api: TestClient) ->
     sessions._open.clear()
     assert api.post(f"/api/practice/runs/{run}/deeds", json={"kind": "hint:1"}).status_code == 409
     assert api.post(f"/api/practice/exams/{exam}/runs").status_code == 409, "one at a time"
+    # Nor is a job that goes badly taken away and taken once more.
+    assert api.delete(f"/api/practice/runs/{run}").status_code == 409
     do(api, run, "end:later")
     assert api.post(f"/api/practice/runs/{run}/replays", json={"before": 0}).status_code == 409
     # A job that was given up fails it: there is nothing left to begin, and no certificate.

@@ -1957,7 +1957,7 @@ export interface paths {
         post?: never;
         /**
          * Remove Run
-         * @description Take a session away.
+         * @description Take a session away; one of an examination stays, or its job could be taken once more.
          */
         delete: operations["remove_run_api_practice_runs__key__delete"];
         options?: never;

@@ -90,7 +90,9 @@ def read_run(key: RunKey) -> RunOut:
 
 @router.delete("/practice/runs/{key}", status_code=204)
 def remove_run(key: RunKey) -> Response:
-    """Take a session away."""
+    """Take a session away; one of an examination stays, or its job could be taken once more."""
+    if store.is_of_exam(key):
+        raise refusal(409, "exam-stays")
     sessions.drop(key)
     store.remove(key)
     return Response(status_code=204)

@@ -169,6 +169,7 @@ practice-no-such-deed = This job has no such step to go on from.
 
 exam-no-hints = There are no hints in an examination.
 exam-no-replay = A job of an examination is not gone on with from the middle.
+exam-stays = A job of an examination stays: it was taken.
 exam-one-open = One of its jobs is still open: end that one first.
 exam-all-taken = All of its jobs are taken.
 exam-still-open = An examination is open already: finish that one first.
