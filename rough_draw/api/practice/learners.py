@@ -32,18 +32,23 @@ def _skills(past: Sequence[store.Past]) -> list[SkillOut]:
 
 
 @lru_cache(maxsize=512)
-def _trained(key: str) -> tuple[Stretch, ...]:
+def _made(key: str) -> tuple[Stretch, ...]:
+    """What a job from a number trained: the same for ever."""
     try:
-        return trained(scenario(key))
+        return trained(scenario(key)) if key.startswith("made-") else ()
     except NotFound:
         return ()
 
 
 def _standings(past: Sequence[store.Past]) -> list[Standing]:
+    jobs = [*by_hand(), *store.own()]
+    known = {s.key: trained(s) for s in jobs}
     results = [
-        Result(p.scenario, float(t), _trained(p.scenario)) for p in past if (t := p.marks.get("total")) is not None
+        Result(p.scenario, float(t), known[p.scenario] if p.scenario in known else _made(p.scenario))
+        for p in past
+        if (t := p.marks.get("total")) is not None
     ]
-    return standings([*by_hand(), *store.own()], results)
+    return standings(jobs, results)
 
 
 def _stretches(found: Sequence[Standing]) -> list[StretchOut]:
