@@ -1,6 +1,7 @@
 import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
+import { compression } from "vite-plugin-compression2";
 import { VitePWA } from "vite-plugin-pwa";
 
 export default defineConfig({
@@ -38,7 +39,27 @@ export default defineConfig({
         maximumFileSizeToCacheInBytes: 4 * 1024 * 1024,
       },
     }),
+    // Packed once, here, and not by the server again and again. What a font holds is packed already.
+    compression({ include: /\.(js|css|wasm)$/, threshold: 1000, algorithms: ["brotliCompress", "gzip"] }),
   ],
-  build: { outDir: "../rough_draw/api/static", emptyOutDir: true, assetsInlineLimit: 0 },
+  build: {
+    outDir: "../rough_draw/api/static",
+    emptyOutDir: true,
+    assetsInlineLimit: 0,
+    rolldownOptions: {
+      output: {
+        // The bundler would name what is shared after all who share it.
+        chunkFileNames: (chunk) => `assets/${chunk.name.split("~")[0]}-[hash].js`,
+        codeSplitting: {
+          // Few files: over a slow line each costs a way there and back. What every page needs is one of them; what
+          // some pages share goes together unless it is large.
+          groups: [
+            { name: "first", tags: ["$initial"], priority: 2 },
+            { name: "shared", minShareCount: 2, entriesAware: true, entriesAwareMergeThreshold: 16000, priority: 1 },
+          ],
+        },
+      },
+    },
+  },
   server: { proxy: { "/api": "http://127.0.0.1:8040" } },
 });

@@ -9,13 +9,11 @@ from collections.abc import AsyncIterator, Sequence
 from contextlib import asynccontextmanager
 from pathlib import Path
 
-from fastapi import FastAPI, Response
-from fastapi.responses import FileResponse
-from fastapi.staticfiles import StaticFiles
+from fastapi import FastAPI
 from starlette.middleware.gzip import GZipMiddleware
 
 from rough_draw import __version__
-from rough_draw.api import errors, runs
+from rough_draw.api import errors, front, runs
 from rough_draw.api.access import Checks, Door, Doors, Tries
 from rough_draw.api.alarms import routes as alarms_routes
 from rough_draw.api.alarms.watch import Alarms
@@ -45,10 +43,9 @@ from rough_draw.api.run import routes as run_routes
 from rough_draw.api.run import step_routes
 from rough_draw.api.settings import routes as settings_routes
 from rough_draw.api.slow_bodies import SlowBodies
-from rough_draw.core.message import Telling, message
+from rough_draw.core.message import Telling
 from rough_draw.store import jobs
 from rough_draw.store.database import open_database
-from rough_draw.text import say
 from rough_draw.text.bundle import FIRST, bundles
 
 log = logging.getLogger("rough_draw")
@@ -78,9 +75,6 @@ FEATURES = (
     people_routes,
 )
 """In the order in which their paths are tried."""
-STATIC = Path(__file__).parent / "static"
-ROOT_FILES = (".svg", ".png", ".ico", ".webmanifest", ".js")
-"""Endings of what is served beside the page: its icons, its manifest, the worker that keeps it on the device."""
 
 
 def _warm(hub: Hub) -> None:
@@ -146,7 +140,7 @@ def create_app(
     app.add_middleware(Doors, door=app.state.door)
     for module in FEATURES:
         app.include_router(module.router, prefix="/api")
-    _serve_front(app)
+    front.serve(app)
     return app
 
 
@@ -173,18 +167,3 @@ async def _resume(hub: Hub) -> None:
         except (Telling, ValueError, KeyError, TypeError):
             # One job that cannot be worked out keeps no other from being read.
             log.exception("the gauge of %s is not read again", key)
-
-
-def _serve_front(app: FastAPI) -> None:
-    if not (STATIC / "index.html").exists():
-        return
-    app.mount("/assets", StaticFiles(directory=STATIC / "assets"), name="assets")
-
-    @app.get("/{path:path}", include_in_schema=False)
-    def page(path: str) -> Response:
-        if path.startswith("api/"):
-            return errors.problem(404, say(message("problem-not-found")), say(message("no-page", path=path[:80])))
-        name = STATIC / path
-        if path and "/" not in path and name.suffix in ROOT_FILES and name.is_file():
-            return FileResponse(name, headers={"Cache-Control": "no-cache"})
-        return FileResponse(STATIC / "index.html", headers={"Cache-Control": "no-cache"})

@@ -9,7 +9,8 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from rough_draw.api.app import STATIC, create_app
+from rough_draw.api.app import create_app
+from rough_draw.api.front import STATIC
 from rough_draw.store import kit_log, shelf
 from rough_draw.store.kit_log import NewEvent
 

@@ -12,7 +12,7 @@ import { stamp } from "../lib/format";
 import { Compose } from "../practice/Compose";
 import { Exams } from "../practice/Exams";
 import { Button } from "../ui/Button";
-import { Segments } from "../ui/Choice";
+import { Segments } from "../ui/Segments";
 import { NumberField } from "../ui/Field";
 import { Modal } from "../ui/Modal";
 import { Fault, Sheet, Tag } from "../ui/Sheet";

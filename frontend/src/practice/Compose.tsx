@@ -8,7 +8,8 @@ import { options } from "../api/options";
 import { useCatalogue, useYard } from "../api/queries";
 import { Button } from "../ui/Button";
 import { Tick } from "../ui/Tick";
-import { Segments, SelectField } from "../ui/Choice";
+import { SelectField } from "../ui/Choice";
+import { Segments } from "../ui/Segments";
 import { NumberField, TextField } from "../ui/Field";
 import { Fault } from "../ui/Sheet";
 

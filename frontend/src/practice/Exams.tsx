@@ -6,7 +6,7 @@ import { commands, hrefs } from "../api/commands";
 import { useExams } from "../api/practice";
 import { stamp } from "../lib/format";
 import { Button } from "../ui/Button";
-import { Segments } from "../ui/Choice";
+import { Segments } from "../ui/Segments";
 import { Sheet, Tag } from "../ui/Sheet";
 
 const LEVELS = [1, 2, 3, 4, 5].map((n) => ({ value: String(n), label: String(n) }));

@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { GateOut, ProveOut } from "../api/client";
 import type { StageProps } from "../stages/types";
 import { Button } from "../ui/Button";
-import { Segments } from "../ui/Choice";
+import { Segments } from "../ui/Segments";
 import { TextField } from "../ui/Field";
 import { Modal } from "../ui/Modal";
 import { Tick } from "../ui/Tick";

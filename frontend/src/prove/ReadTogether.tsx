@@ -1,6 +1,6 @@
 import type { GateOut, Job, ProofStageOut, ProveOut } from "../api/client";
 import { MICRON_PA } from "../lib/format";
-import { Segments } from "../ui/Choice";
+import { Segments } from "../ui/Segments";
 import { NumberField } from "../ui/Field";
 import { readingOf, withOil, withStage, type OilLook } from "./evidence";
 import type { ProveDoc } from "./types";

@@ -3,7 +3,7 @@ import { ATMOSPHERE_PA, MICRON_PA, stamp } from "../lib/format";
 import { useSaveSettings, useSettings, useUnits } from "../lib/units";
 import { pumpOf, withPart } from "../rig/parts";
 import { Button } from "../ui/Button";
-import { Segments } from "../ui/Choice";
+import { Segments } from "../ui/Segments";
 import { Tick } from "../ui/Tick";
 import { NumberField, TextField } from "../ui/Field";
 import { Tag } from "../ui/Sheet";

@@ -1,7 +1,7 @@
 import type { Job } from "../api/client";
 import type { Editor } from "../api/editor";
 import { Photos } from "../record/Photos";
-import { Segments } from "../ui/Choice";
+import { Segments } from "../ui/Segments";
 import { NumberField } from "../ui/Field";
 import { Sheet } from "../ui/Sheet";
 

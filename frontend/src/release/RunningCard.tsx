@@ -4,7 +4,7 @@ import { useState } from "react";
 import type { Job } from "../api/client";
 import { options } from "../api/options";
 import type { Editor } from "../api/editor";
-import { Segments } from "../ui/Choice";
+import { Segments } from "../ui/Segments";
 import { TextField } from "../ui/Field";
 import { RunningFields } from "../ui/RunningFields";
 import { Sheet } from "../ui/Sheet";

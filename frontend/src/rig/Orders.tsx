@@ -3,7 +3,8 @@ import { useState } from "react";
 import type { Job, StepOut } from "../api/client";
 import type { Editor } from "../api/editor";
 import { useCatalogue, useOrder, usePlan } from "../api/queries";
-import { Segments, SelectField } from "../ui/Choice";
+import { SelectField } from "../ui/Choice";
+import { Segments } from "../ui/Segments";
 import { Fault, Sheet } from "../ui/Sheet";
 import { calledOn } from "./parts";
 

@@ -46,7 +46,7 @@ export function Shell() {
         aria-label="Places"
         className="fixed inset-x-0 bottom-0 z-30 flex border-t-2 border-ink bg-sheet md:inset-y-0 md:right-auto md:w-[88px] md:flex-col md:border-t-0 md:border-r-2"
       >
-        <div className="casual hidden px-2 pt-3 pb-4 text-center text-order leading-[1.05] font-extrabold italic md:block" style={{ fontVariationSettings: '"CASL" 1, "slnt" -12' }}>
+        <div className="casual hidden px-2 pt-3 pb-4 text-center text-order leading-[1.05] font-extrabold italic md:block">
           Rough
           <br />
           Draw

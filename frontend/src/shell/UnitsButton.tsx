@@ -2,7 +2,7 @@ import { Ruler } from "lucide-react";
 import { Popover } from "radix-ui";
 
 import { useSaveSettings, useSettings, type Dim } from "../lib/units";
-import { Segments } from "../ui/Choice";
+import { Segments } from "../ui/Segments";
 import { WholeSets } from "./WholeSets";
 
 const DIMS: { dim: Dim; label: string }[] = [

@@ -1,6 +1,6 @@
 import type { Settings } from "../api/client";
 import { SETS, setOf } from "../lib/units";
-import { Segments } from "../ui/Choice";
+import { Segments } from "../ui/Segments";
 
 /** Whose English, and a whole set of units at a stroke. */
 export function WholeSets({ settings, onChange }: { settings: Settings; onChange: (settings: Settings) => void }) {

@@ -11,7 +11,7 @@ import { send } from "../lib/outbox";
 import { useUnits } from "../lib/units";
 import { NO_ROOM } from "../shell/Signal";
 import { Button } from "../ui/Button";
-import { Segments } from "../ui/Choice";
+import { Segments } from "../ui/Segments";
 import { Modal } from "../ui/Modal";
 import { Fault } from "../ui/Sheet";
 

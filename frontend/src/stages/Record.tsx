@@ -109,7 +109,7 @@ export function Record({ jobKey, job, editor, stages }: StageProps) {
             {closing.signed_at ? (
               <div className="flex flex-wrap items-center gap-3 border-t-2 border-rule pt-3">
                 <p className="mr-auto">
-                  <span className="casual text-heading font-bold" style={{ fontVariationSettings: '"CASL" 1, "slnt" -14' }}>
+                  <span className="casual text-heading font-bold">
                     {closing.signed_by}
                   </span>
                   <br />

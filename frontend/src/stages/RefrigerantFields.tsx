@@ -1,6 +1,7 @@
 import type { Choice, ScopeDoc } from "../api/client";
 import { useUnits } from "../lib/units";
-import { Segments, SelectField } from "../ui/Choice";
+import { SelectField } from "../ui/Choice";
+import { Segments } from "../ui/Segments";
 import { NumberField, TextField } from "../ui/Field";
 
 type Scope = ScopeDoc;

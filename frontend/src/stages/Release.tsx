@@ -12,7 +12,7 @@ import { ReleaseRig } from "../release/ReleaseRig";
 import { RunningCard } from "../release/RunningCard";
 import { TouchDialog, type Asked } from "../rig/TouchDialog";
 import { Button } from "../ui/Button";
-import { Segments } from "../ui/Choice";
+import { Segments } from "../ui/Segments";
 import { Cautions, Sheet, Tag } from "../ui/Sheet";
 import type { StageProps } from "./types";
 

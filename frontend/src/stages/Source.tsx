@@ -11,7 +11,7 @@ import { PACES } from "../lib/paces";
 import { toast } from "../lib/toasts";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
-import { Segments } from "../ui/Choice";
+import { Segments } from "../ui/Segments";
 import { NumberField, TextField, WhenField } from "../ui/Field";
 import { Modal } from "../ui/Modal";
 import { Fault, Tag } from "../ui/Sheet";

@@ -5,7 +5,7 @@ import type { Pencil } from "./Trace";
 
 /** What is painted on the trace besides the ink: decades, pencil, levels, physical bands, events. */
 
-export const FONT = '14px "Recursive", monospace';
+export const FONT = '14px "Figures", monospace';
 const TEXT = '"Atkinson", sans-serif';
 
 export interface Level {
@@ -182,7 +182,7 @@ export function marks(u: uPlot, events: Mark[], shown: Shown): void {
   const { left, width, top, height } = u.bbox;
   let last = -Infinity;
   c.save();
-  c.font = `700 ${13 * px()}px "Recursive", monospace`;
+  c.font = `700 ${13 * px()}px "Figures", monospace`;
   c.textAlign = "center";
   c.textBaseline = "middle";
   for (const e of events) {

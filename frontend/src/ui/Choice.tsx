@@ -1,5 +1,5 @@
 import { Check, ChevronDown } from "lucide-react";
-import { Select as RS, ToggleGroup } from "radix-ui";
+import { Select as RS } from "radix-ui";
 import { useId } from "react";
 
 import { BOX } from "./Field";
@@ -10,7 +10,7 @@ export interface Option {
   note?: string;
 }
 
-interface Props<V extends string> {
+export interface ChoiceProps<V extends string> {
   label: string;
   value: V;
   /** Mostly the server's own lists, which hold the very values that its documents take. */
@@ -19,7 +19,7 @@ interface Props<V extends string> {
 }
 
 /** A labelled choice from a list. */
-export function SelectField<V extends string>({ label, value, options, onChange, placeholder = "choose", quiet = false }: Props<V> & { placeholder?: string; quiet?: boolean }) {
+export function SelectField<V extends string>({ label, value, options, onChange, placeholder = "choose", quiet = false }: ChoiceProps<V> & { placeholder?: string; quiet?: boolean }) {
   const id = useId();
   return (
     <div className="min-w-0">
@@ -53,29 +53,6 @@ export function SelectField<V extends string>({ label, value, options, onChange,
           </RS.Content>
         </RS.Portal>
       </RS.Root>
-    </div>
-  );
-}
-
-/** A choice between a few, all in view. */
-export function Segments<V extends string>({ label, value, options, onChange }: Props<V>) {
-  const id = useId();
-  return (
-    <div className="min-w-0">
-      <span id={id} className="mb-1 block text-soft">
-        {label}
-      </span>
-      <ToggleGroup.Root type="single" value={value} aria-labelledby={id} onValueChange={(v) => v && onChange(v as V)} className="flex flex-wrap gap-2">
-        {options.map((o) => (
-          <ToggleGroup.Item
-            key={o.value}
-            value={o.value}
-            className="min-h-12 rounded-[5px] border-2 border-strong bg-sheet px-4 data-[state=on]:border-ink data-[state=on]:bg-ink data-[state=on]:font-bold data-[state=on]:text-on-ink"
-          >
-            {o.label}
-          </ToggleGroup.Item>
-        ))}
-      </ToggleGroup.Root>
     </div>
   );
 }
