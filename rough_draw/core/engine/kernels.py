@@ -225,6 +225,15 @@ def pool_temperature(mass, heat, metal):  # type: ignore[no-untyped-def]
 
 
 @jit
+def pool_temperatures(mass, heat, metal):  # type: ignore[no-untyped-def]
+    """The same for a history of one pool: (n,) K of (n,) kg and (n,) J."""
+    found = np.empty(mass.shape[0])
+    for i in range(mass.shape[0]):
+        found[i] = pool_temperature(mass[i], heat[i], metal)
+    return found
+
+
+@jit
 def pool_heat(mass, t, metal):  # type: ignore[no-untyped-def]
     """Heat, J, of free water and its metal at ``t`` K: liquid at and above 0.01 °C, ice below."""
     if t >= TRIPLE_K:

@@ -13,7 +13,7 @@ import numpy as np
 from rough_draw.core.engine import stepper
 from rough_draw.core.engine.arrays import Amounts, FloatArray, History
 from rough_draw.core.engine.compile import Compiled, EngineError, compile_network
-from rough_draw.core.engine.kernels import flows, pool_heat, pool_temperature
+from rough_draw.core.engine.kernels import flows, pool_heat, pool_temperatures
 from rough_draw.core.engine.network import Gas, Network
 from rough_draw.core.engine.run import Run, State, Stop
 from rough_draw.core.physics.gas import (
@@ -47,9 +47,8 @@ def initial_state(net: Network) -> State:
     """
     moist = net.atmosphere * net.humidity
     default = (net.atmosphere - moist, moist, 0.0)
-    gas = np.array(
-        [[p * n.volume * T_REF / n.temperature for p in net.initial.get(n.name, default)] for n in net.nodes]
-    )
+    pressures = np.array([net.initial.get(n.name, default) for n in net.nodes])
+    gas = pressures * np.array([n.volume * T_REF / n.temperature for n in net.nodes])[:, None]
     by_name = {n.name: n for n in net.nodes}
     pool = np.array(
         [[p.mass, pool_heat(p.mass, by_name[p.node].temperature, p.metal)] for p in net.pools], dtype=float
@@ -128,7 +127,7 @@ def _read(compiled: Compiled, history: History, step: float) -> Run:
     net = compiled.network
     pool = history.pool.copy()
     for j, p in enumerate(net.pools):
-        pool[:, j, 1] = [pool_temperature(m, h, p.metal) for m, h in history.pool[:, j, :]]
+        pool[:, j, 1] = pool_temperatures(history.pool[:, j, 0], history.pool[:, j, 1], p.metal)
         pool[:, j, 0] = np.maximum(pool[:, j, 0], 0.0)
     return Run(
         network=net,
