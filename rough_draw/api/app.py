@@ -43,6 +43,7 @@ from rough_draw.api.run import routes as run_routes
 from rough_draw.api.run import step_routes
 from rough_draw.api.settings import routes as settings_routes
 from rough_draw.api.slow_bodies import SlowBodies
+from rough_draw.api.unchanged import Unchanged
 from rough_draw.core.message import Telling
 from rough_draw.store import jobs
 from rough_draw.store.database import open_database
@@ -136,6 +137,7 @@ def create_app(
     app.add_middleware(SlowBodies)
     app.add_middleware(Readers)
     app.add_middleware(News)
+    app.add_middleware(Unchanged)
     app.add_middleware(GZipMiddleware, minimum_size=1000, compresslevel=5)
     app.add_middleware(Doors, door=app.state.door)
     for module in FEATURES:

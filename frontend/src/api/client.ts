@@ -118,13 +118,28 @@ export const setCsrf = (word: string): void => {
   csrf = word;
 };
 
+/** Answers that the page has, by path: the server sends one again only where it has changed. The oldest go first. */
+const had = new Map<string, { tag: string; answer: unknown }>();
+const MOST_KEPT = 80;
+
+function keep(path: string, tag: string | null, answer: unknown): void {
+  had.delete(path);
+  if (!tag) return;
+  had.set(path, { tag, answer });
+  if (had.size > MOST_KEPT) had.delete(had.keys().next().value!);
+}
+
+/** What the page has heard belongs to who was signed in. */
+globalThis.addEventListener(SIGNED_OUT, () => had.clear());
+
 async function ask<T>(method: string, path: string, body?: unknown): Promise<T> {
   const form = body instanceof FormData;
+  const known = method === "GET" ? had.get(path) : undefined;
   let response: Response;
   try {
     response = await fetch(`/api${path}`, {
       method,
-      headers: { ...(body === undefined || form ? {} : { "Content-Type": "application/json" }), ...(csrf && method !== "GET" ? { "X-CSRF-Token": csrf } : {}), ...(method === "GET" ? {} : { "X-Page": PAGE }) },
+      headers: { ...(body === undefined || form ? {} : { "Content-Type": "application/json" }), ...(csrf && method !== "GET" ? { "X-CSRF-Token": csrf } : {}), ...(method === "GET" ? {} : { "X-Page": PAGE }), ...(known && { "If-None-Match": known.tag }) },
       // An edit on its way goes through though the page is left.
       keepalive: method === "PUT",
       body: body === undefined ? undefined : form ? body : JSON.stringify(body),
@@ -140,6 +155,7 @@ async function ask<T>(method: string, path: string, body?: unknown): Promise<T> 
     });
   }
   heard(true);
+  if (known && response.status === 304) return known.answer as T;
   if (response.status === 401) globalThis.dispatchEvent(new Event(SIGNED_OUT));
   if (!response.ok) {
     const problem = (await response.json().catch(() => null)) as Problem | null;
@@ -148,7 +164,10 @@ async function ask<T>(method: string, path: string, body?: unknown): Promise<T> 
       problem ?? { type: "about:blank", title: "Not possible", status: response.status, detail: response.statusText, faults: [] },
     );
   }
-  return response.status === 204 ? (undefined as T) : ((await response.json()) as T);
+  if (response.status === 204) return undefined as T;
+  const answer = (await response.json()) as T;
+  if (method === "GET") keep(path, response.headers.get("ETag"), answer);
+  return answer;
 }
 
 export const get = <T>(path: string) => ask<T>("GET", path);
