@@ -1,7 +1,7 @@
 import type { Drawing, Round } from "../api/client";
 import { useUnits } from "../lib/units";
-import { calledOn, conductanceOf, strokeWidth } from "./parts";
-import { flagText, isShut, tone, type RigLineProps } from "./line";
+import { conductanceOf, strokeWidth } from "./parts";
+import { flagText, isShut, spoken, tone, type RigLineProps } from "./line";
 
 type Box = Drawing["boxes"] extends (infer B)[] | undefined ? B : never;
 
@@ -15,8 +15,14 @@ export function Drawn({ plan, pressures = {}, reading, readings, shut = [], sele
     const act = section ? onSection : onPart;
     return act ? () => act(part) : undefined;
   };
-  const press = (part: string, label: string, section = false) => {
+  const names = spoken(plan);
+  // A part that is drawn in several pieces is one thing to press for the keys and for who listens.
+  const first = new Map<string, string>();
+  for (const b of d.boxes ?? []) first.set(b.name, `box:${b.name}`);
+  (d.strokes ?? []).forEach((s, i) => first.has(s.part) || first.set(s.part, `stroke:${i}`));
+  const press = (part: string, label: string, section = false, piece?: string) => {
     const act = touched(part, section);
+    if (act && piece && first.get(part) !== piece) return { "aria-hidden": true, onClick: act, className: "cursor-pointer" };
     return act && !part.endsWith(".port") && !part.startsWith("link:")
       ? {
           role: "button",
@@ -40,7 +46,7 @@ export function Drawn({ plan, pressures = {}, reading, readings, shut = [], sele
         const c = conductanceOf(plan, s.part);
         const ink = selected === s.part ? "var(--measure)" : "var(--ink)";
         return (
-          <g key={i} {...press(s.part, s.label || calledOn(plan, s.part))}>
+          <g key={i} {...press(s.part, names.get(s.part) ?? s.label, false, `stroke:${i}`)}>
             {touched(s.part) && <path d={s.path} fill="none" stroke="transparent" strokeWidth={44} />}
             <path d={s.path} fill="none" stroke={ink} strokeWidth={c === undefined ? 3.5 : strokeWidth(c)} strokeLinejoin="miter" />
             {s.label && (
@@ -54,7 +60,7 @@ export function Drawn({ plan, pressures = {}, reading, readings, shut = [], sele
       {(d.boxes ?? []).map((b) => (
         <g key={b.name + b.kind}>
           <Compartment b={b} pa={pressures[b.name]} chosen={selected === b.name} say={(p) => u.say("pressure", p)} />
-          <rect x={b.x} y={b.y} width={b.w} height={b.h ?? 60} rx="6" fill="transparent" {...press(b.name, b.label, b.kind === "section")} />
+          <rect x={b.x} y={b.y} width={b.w} height={b.h ?? 60} rx="6" fill="transparent" {...press(b.name, names.get(b.name) ?? b.label, b.kind === "section", `box:${b.name}`)} />
         </g>
       ))}
       {(d.marks ?? []).map((m, i) => (
@@ -63,7 +69,7 @@ export function Drawn({ plan, pressures = {}, reading, readings, shut = [], sele
         </text>
       ))}
       {(d.valves ?? []).map((v) => (
-        <ValveMark key={v.valve} v={v} shut={isShut(plan, v.valve, shut)} chosen={selected === v.part} onPress={onValve ? () => onValve(v.valve) : onPart && !v.part.startsWith("link:") ? () => onPart(v.part) : undefined} />
+        <ValveMark key={v.valve} v={v} label={names.get(`valve:${v.valve}`) ?? v.label} shut={isShut(plan, v.valve, shut)} chosen={selected === v.part} onPress={onValve ? () => onValve(v.valve) : onPart && !v.part.startsWith("link:") ? () => onPart(v.part) : undefined} />
       ))}
       {(d.flags ?? []).map((f, i) => {
         const text = flagText(plan, f.part, i, reading, readings);
@@ -76,7 +82,7 @@ export function Drawn({ plan, pressures = {}, reading, readings, shut = [], sele
             <text x={x + w / 2} y={f.y + 16} textAnchor="middle" fontSize="15" fontWeight="700" fill="var(--on-measure)" className="figure">
               {text}
             </text>
-            <rect x={x - 1.5} y={f.y - 1} width={w} height="24" fill="transparent" {...press(f.part, "gauge")} />
+            <rect x={x - 1.5} y={f.y - 1} width={w} height="24" fill="transparent" {...press(f.part, text === "gauge" ? text : `gauge, ${text}`)} />
           </g>
         );
       })}
@@ -126,7 +132,7 @@ function Hatched({ b, h }: { b: Box; h: number }) {
   return <path d={lines.join("")} stroke="var(--strong-rule)" strokeWidth="1.2" />;
 }
 
-function ValveMark({ v, shut, chosen, onPress }: { v: Round; shut: boolean; chosen: boolean; onPress?: () => void }) {
+function ValveMark({ v, label, shut, chosen, onPress }: { v: Round; label: string; shut: boolean; chosen: boolean; onPress?: () => void }) {
   const r = v.small ? 12 : 19;
   const upright = (v.upright ?? false) !== shut;
   const long = 2 * r - 11;
@@ -135,7 +141,7 @@ function ValveMark({ v, shut, chosen, onPress }: { v: Round; shut: boolean; chos
       role={onPress ? "button" : "img"}
       tabIndex={onPress ? 0 : undefined}
       data-touch={onPress ? `valve:${v.valve}` : undefined}
-      aria-label={`${v.label}, ${shut ? "closed" : "open"}`}
+      aria-label={`${label}, ${shut ? "closed" : "open"}`}
       onClick={onPress}
       onKeyDown={(e) => {
         if (onPress && (e.key === "Enter" || e.key === " ")) {

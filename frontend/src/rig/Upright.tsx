@@ -22,7 +22,7 @@ export function Upright({ plan, pressures = {}, reading, readings, shut = [], se
       )}
       <div className="grid gap-3" style={{ gridTemplateColumns: `repeat(${Math.max(1, ways.length)}, minmax(0, 1fr))` }}>
         {ways.map((w) => (
-          <ol key={w.port} className="list-none p-0">
+          <ol key={w.port} aria-label={w.port.replaceAll("-", " ")} className="list-none p-0">
             {w.parts
               .filter((p) => p !== pump?.name)
               .flatMap((p) => rows(plan, p, w.port))

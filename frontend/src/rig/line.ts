@@ -1,4 +1,5 @@
 import type { PlanOut } from "../api/client";
+import { calledOn } from "./parts";
 import type { Slice } from "./Ribbon";
 
 export interface RigLineProps {
@@ -38,3 +39,32 @@ export function tone(pa: number | undefined): string {
 }
 
 export const isShut = (plan: PlanOut, valve: string, shut: string[]): boolean => plan.shut.includes(valve) || shut.includes(valve);
+
+/** What tells parts of one name apart for who cannot see where they stand: the way they are on, or their number. */
+export function spoken(plan: PlanOut): Map<string, string> {
+  const { boxes, strokes, valves, ways } = plan.drawing;
+  const names = new Set([...(strokes ?? []).map((s) => s.part), ...(boxes ?? []).map((b) => b.name)]);
+  const called: [string, string][] = [...names].map((n) => [n, calledOn(plan, n)]);
+  const turned: [string, string][] = (valves ?? []).map((v) => [`valve:${v.valve}`, v.label]);
+  const on = (part: string) => {
+    const its = (ways ?? []).filter((w) => w.parts.includes(part));
+    return its.length === 1 && (ways ?? []).length > 1 ? its[0]!.port.replaceAll("-", " ") : "";
+  };
+  const placed = apart(called, (n, label) => (on(n) ? `${label}, ${on(n)}` : label));
+  return new Map([...numbered(placed), ...numbered(turned)]);
+}
+
+type Named = [string, string];
+
+const alike = (all: Named[], label: string): Named[] => all.filter(([, l]) => l === label);
+
+function apart(all: Named[], better: (name: string, label: string) => string): Named[] {
+  return all.map(([n, l]) => [n, alike(all, l).length > 1 ? better(n, l) : l]);
+}
+
+function numbered(all: Named[]): Named[] {
+  return all.map(([n, l]) => {
+    const same = alike(all, l);
+    return [n, same.length > 1 ? `${l}, ${same.findIndex(([other]) => other === n) + 1} of ${same.length}` : l];
+  });
+}
