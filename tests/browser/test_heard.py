@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import re
 from collections import Counter
 from collections.abc import Iterator
@@ -70,8 +71,8 @@ def faults(found: list[Heard]) -> list[str]:
     headings = [h for h in found if h.role == "heading"]
     if [h.level for h in headings].count(1) != 1:
         told.append(f"headings of level 1: {[h.name for h in headings if h.level == 1]}")
-    for before, after in zip(headings, headings[1:], strict=False):
-        if after.level > before.level + 1 and not (before.level, after.level) == (2, 4):
+    for before, after in itertools.pairwise(headings):
+        if after.level > before.level + 1 and (before.level, after.level) != (2, 4):
             told.append(f"a level is left out before '{after.name}'")
     pressed = [h for h in found if h.role in PRESSED]
     told += [f"{h.role} without a name in {h.within[-2:]}" for h in pressed if not re.search(r"\w", h.name)]
