@@ -50,6 +50,7 @@ export default defineConfig({
       output: {
         // The bundler would name what is shared after all who share it.
         chunkFileNames: (chunk) => `assets/${chunk.name.split("~")[0]}-[hash].js`,
+        assetFileNames: (asset) => `assets/${(asset.names[0] ?? "file").split(/[~.]/)[0]}-[hash][extname]`,
         codeSplitting: {
           // Few files: over a slow line each costs a way there and back. What every page needs is one of them; what
           // some pages share goes together unless it is large.

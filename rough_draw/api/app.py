@@ -32,7 +32,7 @@ from rough_draw.api.notes import routes as notes_routes
 from rough_draw.api.people import routes as people_routes
 from rough_draw.api.plan import break_routes, rig_routes
 from rough_draw.api.plan import routes as plan_routes
-from rough_draw.api.practice import exam_routes
+from rough_draw.api.practice import exam_routes, race_routes
 from rough_draw.api.practice import routes as practice_routes
 from rough_draw.api.preparing import Preparation, Preparing
 from rough_draw.api.prove import routes as prove_routes
@@ -71,6 +71,7 @@ FEATURES = (
     history_routes,
     kit_routes,
     exam_routes,
+    race_routes,
     practice_routes,
     notes_routes,
     people_routes,

@@ -245,3 +245,32 @@ def test_from_a_number_and_on_a_phone(phone: Page, site: str) -> None:
     phone.get_by_role("button", name=re.compile("Lock the power out")).tap()
     expect(phone.get_by_text("Locked, tagged, dead on every leg")).to_be_visible()
     assert phone.evaluate("document.documentElement.scrollWidth <= innerWidth")
+
+
+def test_two_rigs_are_raced_side_by_side(page: Page, site: str) -> None:
+    """Thin hoses against wide ones on a system with refrigerant in its oil, put together on the page."""
+    page.goto(f"{site}/practice")
+    page.get_by_role("link", name="Race two rigs").click()
+    start = page.get_by_role("button", name="Start both pumps")
+    expect(start).to_be_disabled()
+    page.get_by_role("checkbox", name=re.compile("refrigerant", re.IGNORECASE)).first.check()
+    for lane, setup, hoses in (("One rig", "hoses on a tee", "1/4 in"), ("The other", "Two hoses, two core tools", "1/2 in")):
+        group = page.get_by_role("group", name=lane, exact=True)
+        group.get_by_role("combobox", name="Setup").click()
+        page.get_by_role("option", name=re.compile(setup)).first.click()
+        for place in group.get_by_role("combobox").all()[1:]:
+            place.click()
+            options = page.get_by_role("option")
+            wanted = options.filter(has_text=hoses)
+            (wanted if wanted.count() else options).first.click()
+    start.click()
+    thin = page.locator("section", has=page.get_by_role("heading", name="One rig")).last
+    wide = page.locator("section", has=page.get_by_role("heading", name="The other")).last
+    expect(wide.get_by_text("first", exact=True)).to_be_visible()
+    expect(thin.get_by_text("first", exact=True)).to_have_count(0)
+    expect(wide.get_by_text("Worst spot at the target")).to_be_visible()
+    chart = page.get_by_role("img", name=re.compile(r"^Two draws\. One rig, .*down.*The other, .*down after"))
+    expect(chart).to_be_visible()
+    # On a phone the lanes stand under each other, and nothing is wider than the page.
+    page.set_viewport_size({"width": 390, "height": 844})
+    page.wait_for_function("() => document.documentElement.scrollWidth <= innerWidth + 1")

@@ -161,6 +161,7 @@ export const options = {
   debrief: (key: string) => queryOptions({ queryKey: ["practice-debrief", key], queryFn: () => get<DebriefOut>(`/practice/runs/${key}/debrief`), staleTime: Infinity, retry: false }),
   /** A sheet to compose a scenario on: a job's, or a new one. */
   composeSheet: (from: string, fresh: Job | null) => queryOptions({ queryKey: ["compose-sheet", from], queryFn: async (): Promise<Job> => fresh ?? (await get<JobOut>(`/jobs/${from}`)).job }),
+  rigsFor: (from: string, sheet: Job | undefined) => queryOptions({ enabled: !!sheet, queryKey: ["practice-rigs-for", from], queryFn: () => post<RigsOut>("/practice/rigs", sheet), staleTime: Infinity }),
   possible: (from: string, sheet: Job | undefined) => queryOptions({ enabled: !!sheet, queryKey: ["possible", from], queryFn: () => post<PossibleOut>("/practice/possible", sheet), retry: false }),
 
   // Bench notes: small answers, asked anew as what is typed changes

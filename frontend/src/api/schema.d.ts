@@ -1921,6 +1921,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/races": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Run Race
+         * @description Both rigs on the same system with the same thing wrong: drawn, isolated and held.
+         */
+        post: operations["run_race_api_practice_races_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/rigs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rigs For
+         * @description Hook-ups that a sheet's system allows, and the van.
+         */
+        post: operations["rigs_for_api_practice_rigs_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practice/runs": {
         parameters: {
             query?: never;
@@ -4935,6 +4975,40 @@ export interface components {
             };
         };
         /**
+         * LapOut
+         * @description One rig's draw and hold. Times s from the start of the pump, pressures Pa.
+         *
+         *     ``gauge_at``: when its gauge first showed the target; ``down_at``: when the worst spot was there; null where never.
+         *     ``said``: what the readings of the hold say; ``right``: whether that is so. ``not_on``: faults this rig cannot have.
+         */
+        LapOut: {
+            /** Down At */
+            down_at: number | null;
+            /** End */
+            end: number;
+            /** Gauge At */
+            gauge_at: number | null;
+            /** Held From */
+            held_from: number | null;
+            /** Not On */
+            not_on: string[];
+            path: components["schemas"]["PathOut"];
+            /** Reads Pa */
+            reads_pa: number | null;
+            /** Rig */
+            rig: string;
+            /** Right */
+            right: boolean | null;
+            /** Said */
+            said: string;
+            /** Truly */
+            truly: string;
+            /** Worst */
+            worst: string;
+            /** Worst Pa */
+            worst_pa: number;
+        };
+        /**
          * LeakIn
          * @description A leak in one form.
          */
@@ -6345,6 +6419,36 @@ export interface components {
             verdict: components["schemas"]["VerdictOut"];
             /** Volume */
             volume: string;
+        };
+        /**
+         * RaceIn
+         * @description A system, what is wrong with it, and the rigs to race; null stands for the sheet's own rig.
+         */
+        RaceIn: {
+            /**
+             * @default {
+             *       "faults": [],
+             *       "seed": 1,
+             *       "shut": [],
+             *       "unknowns": {}
+             *     }
+             */
+            hidden: components["schemas"]["Hidden"];
+            /** Rigs */
+            rigs: (components["schemas"]["RigChoice"] | null)[];
+            sheet: components["schemas"]["Job"];
+        };
+        /**
+         * RaceOut
+         * @description The laps in the order in which the rigs were given.
+         */
+        RaceOut: {
+            /** Hold S */
+            hold_s: number;
+            /** Laps */
+            laps: components["schemas"]["LapOut"][];
+            /** Target Pa */
+            target_pa: number;
         };
         /**
          * RangeOut
@@ -11943,6 +12047,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PossibleOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    run_race_api_practice_races_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RaceIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RaceOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rigs_for_api_practice_rigs_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Job"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigsOut"];
                 };
             };
             /** @description What was sent cannot be used */

@@ -89,6 +89,12 @@ export function Practice() {
       <div className="grid content-start gap-3">
         <Path p={p} onBegin={(key) => void begin(key)} />
         <Skills p={p} />
+        <Sheet title="Two rigs, one system">
+          <p className="text-soft">Choose what is wrong, put two rigs together, and see both draws on one sheet.</p>
+          <Link to="/practice/race" className="inline-flex min-h-12 items-center underline">
+            Race two rigs
+          </Link>
+        </Sheet>
         <FromNumber onBegin={(key) => void begin(key)} />
         <Exams onFault={fail} />
         <Sheet title="For trainers">

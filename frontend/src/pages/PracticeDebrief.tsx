@@ -103,12 +103,12 @@ function Beside({ d }: { d: DebriefOut }) {
   const narrow = useNarrow();
   const u = useUnits();
   const series = useMemo<SeriesOut[]>(() => [{ gauge: "gauge", part: null, at: d.own_path.at, pa: d.own_path.shown, total: d.own_path.at.length, thinned: false, simulated: [] }], [d]);
-  const line = (values: (number | null)[], dash: number) => {
-    const keep = values.map((v, i) => [d.own_path.at[i]!, v] as const).filter((p): p is [number, number] => p[1] !== null);
+  const line = (path: DebriefOut["own_path"], values: (number | null)[], dash: number) => {
+    const keep = values.map((v, i) => [path.at[i]!, v] as const).filter((p): p is [number, number] => p[1] !== null);
     return { at: keep.map((p) => p[0]), mid: keep.map((p) => p[1]), dash };
   };
   const events = d.deeds.filter((x) => !x.before && x.said.some((c) => c.severity === "stop")).map((x) => ({ at: x.at, label: "!", pa: null }));
-  const end = Math.max(600, d.own_path.at[d.own_path.at.length - 1] ?? 600);
+  const end = Math.max(600, d.own_path.at[d.own_path.at.length - 1] ?? 600, d.expert_path.at[d.expert_path.at.length - 1] ?? 600);
   return (
     <Sheet title="The gauge, and what was true" className="p-3!">
       <Trace
@@ -119,7 +119,7 @@ function Beside({ d }: { d: DebriefOut }) {
         from={0}
         to={end * 1.03}
         bottom={10}
-        pencils={[line(d.own_path.highest, 0), line(d.own_path.true, 1)]}
+        pencils={[line(d.own_path, d.own_path.highest, 0), line(d.own_path, d.own_path.true, 1), { ...line(d.expert_path, d.expert_path.shown, 3), strong: true }]}
         levels={[{ pa: d.target_pa, label: `target ${u.say("pressure", d.target_pa)}`, tone: "green" }]}
         events={events}
         time={(t) => elapsed(t)}
@@ -130,6 +130,9 @@ function Beside({ d }: { d: DebriefOut }) {
         </span>
         <span>
           <span className="mr-1 inline-block w-6 border-t-2 border-dashed border-pencil align-middle" /> true, at the worst spot and at the gauge
+        </span>
+        <span>
+          <span className="mr-1 inline-block w-6 border-t-[3px] border-dashed border-soft align-middle" /> an expert&apos;s gauge on the same job
         </span>
         <span>! a step that should not have been made</span>
       </p>

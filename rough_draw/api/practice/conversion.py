@@ -35,6 +35,7 @@ from rough_draw.core.sheet.templates import TEMPLATES
 from rough_draw.standins.practice.bay import Bay
 from rough_draw.standins.practice.debrief_facts import to_name
 from rough_draw.standins.practice.offers import groups
+from rough_draw.standins.practice.session_log import Track
 from rough_draw.store import practice as store
 
 MOST_POINTS = 900
@@ -127,8 +128,8 @@ def _rate(bay: Bay) -> float | None:
     return float(np.polyfit(t - t[0], p, 1)[0] / MICRON_PA)
 
 
-def _path(bay: Bay) -> PathOut:
-    track = bay.track
+def path_out(track: Track) -> PathOut:
+    """What was read and what was true, thinned where it is much."""
     step = max(1, math.ceil(len(track.at) / MOST_POINTS))
     return PathOut(
         at=floats(np.array(track.at[::step]), 7),
@@ -215,8 +216,8 @@ def debrief_out(key: str, d: Debrief) -> DebriefOut:
         marks=[MarkOut(skill=m.skill, words=SKILLS[m.skill], score=m.score, lines=list(m.lines)) for m in d.marks],
         deeds=_judged(d.bay),
         expert=_judged(d.expert),
-        own_path=_path(d.bay),
-        expert_path=_path(d.expert),
+        own_path=path_out(d.bay.track),
+        expert_path=path_out(d.expert.track),
         spent_s=d.bay.time - s.arrive_s,
         expert_s=d.expert.time - s.arrive_s,
         arrived=s.arrive_s,

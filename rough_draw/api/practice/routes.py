@@ -18,6 +18,7 @@ from rough_draw.api.plan.schemas import PlanOut
 from rough_draw.api.practice import sessions
 from rough_draw.api.practice.conversion import card, debrief_out, run_out
 from rough_draw.api.practice.learners import class_out, page
+from rough_draw.api.practice.race_routes import rigs_out
 from rough_draw.api.practice.schemas import (
     BeginIn,
     DebriefOut,
@@ -28,20 +29,15 @@ from rough_draw.api.practice.schemas import (
     PossibleOut,
     PracticeOut,
     ReplayIn,
-    RigOption,
-    RigSlot,
     RigsOut,
     RunOut,
     ScenarioCard,
     TrackOut,
-    VanPart,
 )
 from rough_draw.core.practice.composing import check
-from rough_draw.core.practice.rig_choice import slots
 from rough_draw.core.practice.scenario import Scenario, possible
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.setups import PATTERNS, fits
-from rough_draw.scenarios.sheets import VAN
 from rough_draw.standins.practice.session_log import CannotDo
 from rough_draw.store import practice as store
 from rough_draw.store import scenario_files
@@ -151,20 +147,7 @@ def run_plan(key: RunKey) -> PlanOut:
 @router.get("/practice/runs/{key}/rigs")
 def rigs(key: RunKey) -> RigsOut:
     """Hook-ups that the system allows, and what the van has for them."""
-    job = sessions.session(key).bay.told
-    return RigsOut(
-        rigs=[
-            RigOption(
-                pattern=p.key,
-                name=p.name,
-                words=p.words,
-                slots=[RigSlot(slot=s, kind=k, where=w) for s, k, w in slots(job, p.key)],
-            )
-            for p in PATTERNS.values()
-            if fits(p.key, job.scope)
-        ],
-        van=[VanPart(id=k.id, kind=k.kind, name=k.name) for k in VAN],
-    )
+    return rigs_out(sessions.session(key).bay.told)
 
 
 @router.get("/practice/runs/{key}/debrief")
