@@ -24,6 +24,8 @@ PLAIN = ("wet-oil", "open", "system-leak", "slow-pump", "worn-pump")
 FAIR = (*PLAIN, "water", "dirty-hose", "hose-leak", "fouled", "jumping", "core")
 KINDS: dict[int, tuple[str, ...]] = {1: PLAIN, 2: FAIR}
 """Kinds of fault of the lower levels; the others know all."""
+SINCE = ("half-open",)
+"""Kinds that practice has learned since: a number goes on making what it made."""
 ROUGHLY = ("", "They say it was dry.", "It stood open, for how long nobody knows.", "Somebody was here before you.")
 
 
@@ -82,7 +84,7 @@ def make(seed: int, level: int) -> Scenario:
         shut, count = gates, count - 1
     # An opening to the air hides everything else: it comes alone.
     keys = [c.key for c in possible(job) if c.key != "open" or (count == 1 and not shut)]
-    keys = [k for k in keys if level not in KINDS or kind_of(k) in KINDS[level]]
+    keys = [k for k in keys if kind_of(k) not in SINCE and (level not in KINDS or kind_of(k) in KINDS[level])]
     picked: list[str] = []
     for key in rng.sample(keys, len(keys)):
         # Water and ice are the same pool: one of them.

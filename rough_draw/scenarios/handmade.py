@@ -91,6 +91,15 @@ def _middling() -> list[Scenario]:
             Fault(key="wet-oil", severity=-0.3),
         ),
         one(
+            "halfway",
+            "Everything is open, they say",
+            "One good hose, a good pump, a new dry coil: minutes, not more. The hand before you was in a hurry.",
+            "A ball that stands halfway chokes like a core and leaks nothing, so neither gauge nor hold tells of it. "
+            "Go along every handle first: along the line is open.",
+            Fault(key="half-open:tool-a"),
+            rig=one_hose(room()),
+        ),
+        one(
             "thin-cord",
             "Frost on the quay",
             "Minus one. The only socket is at the ticket office, on the cord of the Christmas lights.",

@@ -254,7 +254,10 @@ def test_two_rigs_are_raced_side_by_side(page: Page, site: str) -> None:
     start = page.get_by_role("button", name="Start both pumps")
     expect(start).to_be_disabled()
     page.get_by_role("checkbox", name=re.compile("refrigerant", re.IGNORECASE)).first.check()
-    for lane, setup, hoses in (("One rig", "hoses on a tee", "1/4 in"), ("The other", "Two hoses, two core tools", "1/2 in")):
+    for lane, setup, hoses in (
+        ("One rig", "hoses on a tee", "1/4 in"),
+        ("The other", "Two hoses, two core tools", "1/2 in"),
+    ):
         group = page.get_by_role("group", name=lane, exact=True)
         group.get_by_role("combobox", name="Setup").click()
         page.get_by_role("option", name=re.compile(setup)).first.click()

@@ -31,6 +31,7 @@ CauseKind = Literal[
     "core",
     "shut",
     "seat",
+    "half-open",
     "gauge-joint",
     "tool-leak",
     "manifold-leak",

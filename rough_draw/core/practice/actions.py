@@ -109,7 +109,12 @@ def mend_words(mend: str) -> Message:
     return message(f"deed-mend-{mend}")
 
 
-CURED_BY_TOUCH: dict[RunMove, tuple[str, ...]] = {"oil-change": ("wet-oil", "oil-carried")}
+CURED_BY_TOUCH: dict[RunMove, tuple[str, ...]] = {
+    "oil-change": ("wet-oil", "oil-carried"),
+    "valve-flush": ("half-open",),
+}
+OF_THE_RUN: dict[str, RunMove] = {"wet-oil": "oil-change", "half-open": "valve-flush"}
+"""The touch that mends a kind of fault, where one does."""
 
 
 Need = Literal["pump", "vacuum"]
@@ -146,7 +151,7 @@ TESTS: dict[str, Seen] = {
     for t in (
         *(Seen(key, minutes, tuple(k for k, p in yes.items() if p >= LIKELY)) for key, minutes, yes, _ in EYE),
         Seen("thumb", 0.3, ()),
-        Seen("ways", 1.5, ("shut",)),
+        Seen("ways", 1.5, ("shut", "half-open")),
         Seen("cores", 3.0, ("core",)),
         Seen("joints", 4.0, ("system-leak", "open", "hose-leak"), yes_or_no=False),
         Seen("hoses", 5.0, ("hose-leak", "dirty-hose"), yes_or_no=False),
@@ -170,7 +175,7 @@ HINTS: tuple[float, ...] = (5.0, 10.0, 20.0)
 WHERE: dict[str, str] = {
     **dict.fromkeys(("wet-oil", "worn-pump", "slow-pump"), "pump"),
     **dict.fromkeys(("hose-leak", "dirty-hose", "oil-carried"), "hoses"),
-    **dict.fromkeys(("core", "seat"), "tools"),
+    **dict.fromkeys(("core", "seat", "half-open"), "tools"),
     **dict.fromkeys(("fouled", "jumping"), "gauge"),
     **dict.fromkeys(("water", "ice", "refrigerant"), "level"),
     **dict.fromkeys(("system-leak", "open"), "outside"),
@@ -241,6 +246,9 @@ def cures(kind: str, at_work: Iterable[str]) -> tuple[str, ...]:
             of = MENDS[mend][1]
         case OnPart("core-out", port):
             return tuple(k for k in at_work if k == f"core:{port}")
+        case OnPart("open" | "shut", valve):
+            # Whoever turns it turns it all the way.
+            return tuple(k for k in at_work if k == f"half-open:{valve}")
         case OnRun(move):
             of = CURED_BY_TOUCH.get(move, ())
         case _:
@@ -253,8 +261,8 @@ def mend_for(key: str) -> str | None:
     kind = kind_of(key)
     if kind == "core":
         return f"core-out:{place_of(key)}"
-    if kind == "wet-oil":
-        return "oil-change"
+    if kind in OF_THE_RUN:
+        return OF_THE_RUN[kind]
     return next((f"mend:{k}" for k, (_, of) in MENDS.items() if kind in of), None)
 
 

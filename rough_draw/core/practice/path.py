@@ -13,10 +13,10 @@ from rough_draw.core.sheet.steps import OnRun, read_step
 Stretch = Literal["rig", "prove", "draw", "hold", "release", "diagnosis"]
 PATH: tuple[Stretch, ...] = ("rig", "prove", "draw", "hold", "release", "diagnosis")
 """In the order of a job; diagnosis goes through all of it."""
-ON_THE_RIG = ("wet-oil", "worn-pump", "slow-pump", "fouled", "dirty-hose", "hose-leak", "seat", "core", "jumping")
-"""What a rig that is proved beforehand would have shown."""
-ON_THE_PORT = ("core", "seat")
+ON_THE_PORT = ("core", "seat", "half-open")
 """What stands where the rig meets the system."""
+ON_THE_RIG = ("wet-oil", "worn-pump", "slow-pump", "fouled", "dirty-hose", "hose-leak", "jumping", *ON_THE_PORT)
+"""What a rig that is proved beforehand would have shown."""
 IN_THE_SYSTEM = ("water", "ice", "refrigerant", "open", "oil-carried")
 """What a draw shows by how it goes."""
 TOLD_BY_HOLD = ("system-leak", "water", "ice", "refrigerant", "open", "seat", "hose-leak")

@@ -2,24 +2,20 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from dataclasses import fields, replace
+from dataclasses import fields
 from typing import Literal
 
 from pydantic import Field, field_validator, model_validator
 
 from rough_draw.core.diagnosis.causes import causes
 from rough_draw.core.diagnosis.faults import Cause, CauseKind
-from rough_draw.core.engine.network import Leak, Network
 from rough_draw.core.model.assemble import assemble
 from rough_draw.core.model.rig_graph import Unknowns
 from rough_draw.core.model.system import ScopeError
+from rough_draw.core.practice.own_causes import of_practice
 from rough_draw.core.sheet.base import Long, Sheet, Slug, Text, fault
 from rough_draw.core.sheet.job import Job
-from rough_draw.core.sheet.rig import ToolPart
 
-TOOL_SEAT = 2.5e-4
-"""Air past a worn core tool's seat, Pa·m³/s, at severity 0, a decade for two of it: estimate."""
 NAMES = frozenset(f.name for f in fields(Unknowns))
 
 
@@ -125,39 +121,11 @@ HIDDEN: tuple[CauseKind, ...] = (
     "dirty-hose",
     "core",
 )
-"""What practice hides and can have mended."""
+"""Causes of a live draw that practice hides and can have mended."""
 
 
 def possible(job: Job) -> list[Cause]:
     """Every cause that can be hidden in a scenario on this sheet. Raises ScopeError where the rig is in pieces."""
     assembly = assemble(job, needs_pump=False)
     found = [c for c in causes(job, assembly) if c.kind in HIDDEN]
-    return found + seats(job, assembly.network)
-
-
-def seats(job: Job, net: Network) -> list[Cause]:
-    """Core tools whose seats leak: hidden faults of practice, on tools that stand on a port."""
-    found = []
-    for p in job.rig.parts:
-        node = f"{p.id}.port-side"
-        if isinstance(p, ToolPart) and p.port and any(n.name == node for n in net.nodes):
-            port = job.scope.port(p.port)
-            where = port.words() if port else p.port
-            found.append(
-                Cause(
-                    kind="seat",
-                    place=p.id,
-                    where=where,
-                    prior=0.0,
-                    apply=_seat(node),
-                )
-            )
-    return found
-
-
-def _seat(node: str) -> Callable[[Network, float], Network]:
-    def put(net: Network, severity: float) -> Network:
-        leak = Leak(node, TOOL_SEAT * 10 ** (0.5 * severity), net.humidity, "seat")
-        return replace(net, leaks=(*net.leaks, leak))
-
-    return put
+    return found + of_practice(job, assembly)

@@ -37,15 +37,6 @@ from rough_draw.standins.practice.session_log import CannotDo, Done, Named
 from rough_draw.standins.practice.session_world import SessionWorld
 from rough_draw.standins.world import PUMP, World
 
-GRID = 2.0
-"""Seconds between readings: fixed, so that a session played again gives the same."""
-PARTS_OWN = ("hose-leak", "dirty-hose", "seat", "core")
-"""Kinds of fault that belong to a hose or a tool, and leave with it."""
-OPENING = 5e-3
-"""Bore, m, of a port or a hose's end left open."""
-SOFTER = 4.0
-"""How much faster warmth drives gas out of oil and walls (estimate)."""
-
 
 class Bay(SessionWorld):
     """One practice job, with hands at it. ``because``: why they do what they do next, where somebody says so."""

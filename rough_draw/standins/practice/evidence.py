@@ -46,6 +46,7 @@ ICE_SHARE = 1.0 / 3.0
 """Of the triple point's pressure: water on its way to freezing still holds the gauge over it, ice does not."""
 WIDE_OPEN = 1_000.0
 """Pa over which a draw stands that something wide open feeds."""
+NOTHING_SHOWN = ("shows-no", "shows-nothing", "shows-no-core", "shows-all-open")
 LATELY = 20
 LEAST_READ = 10
 
@@ -56,12 +57,16 @@ def meaning(bay: Bay, test: str, shown: Message) -> list[str]:
     if shown.key == "shows-yes":
         kind = MEANS.get(test) or ("ice" if _freezes(bay) else "water")
         return [k for k in could if kind_of(k) == kind][:1]
-    if shown.key.startswith("shows-needs") or shown.key in ("shows-no", "shows-nothing", "shows-no-core"):
+    if shown.key.startswith("shows-needs") or shown.key in NOTHING_SHOWN:
         return []
+    told: object = shown
+    if test == "ways":
+        # What is closed is told beside what stands halfway.
+        told = dict(shown.values).get("half")
     found = []
     for cause in bay.could_be():
         where = cause.where or Message("shows-on-system")
-        if kind_of(cause.key) in actions.TESTS[test].shows and cause.key in could and _within(shown, where):
+        if kind_of(cause.key) in actions.TESTS[test].shows and cause.key in could and _within(told, where):
             found.append(cause.key)
     if test != "joints":
         return found

@@ -107,7 +107,12 @@ class Expert:
         bay = self.bay
         self._because("ways")
         shown = bay.do("test:ways").showed
-        if not isinstance(shown, Message) or shown.key != "shows-closed" or bay.isolated:
+        if not isinstance(shown, Message) or bay.isolated:
+            return
+        for key in meaning(bay, "ways", shown):
+            # A valve that stands halfway is seen as it is gone along, and turned all the way.
+            self._treat([key])
+        if shown.key not in ("shows-closed", "shows-closed-and-half"):
             return
         inside = False
         for g in [g for g in bay.board.gates.values() if g.kind in ("valve", "section")]:

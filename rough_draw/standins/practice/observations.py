@@ -45,6 +45,11 @@ def outcome(bay: Bay, test: str) -> Message:
         return message("shows-pushes" if bay.exhaust() > PUSHES else "shows-no-push")
     if test == "ways":
         shut = [w for w in bay.ways_shut() if not bay.isolated]
+        half = [c.where for c in at if kind_of(c.key) == "half-open"]
+        if shut and half:
+            return message("shows-closed-and-half", valves=listed(shut), half=listed(half))
+        if half:
+            return message("shows-half-open", half=listed(half))
         return message("shows-closed", valves=listed(shut)) if shut else message("shows-all-open")
     if test == "cores":
         cores: list[Name] = [message("shows-core", port=c.where) for c in at]

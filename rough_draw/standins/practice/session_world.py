@@ -20,7 +20,8 @@ from rough_draw.core.interlock.gas_state import before_the_draw
 from rough_draw.core.model.assemble import assemble
 from rough_draw.core.model.isolation import isolation
 from rough_draw.core.model.rig_graph import Unknowns
-from rough_draw.core.practice.scenario import Scenario, seats, with_shut
+from rough_draw.core.practice.own_causes import of_practice
+from rough_draw.core.practice.scenario import Scenario, with_shut
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.kit import KitItem
 from rough_draw.core.sheet.steps import OnPart
@@ -29,7 +30,7 @@ from rough_draw.standins.world import PUMP, Truth, World, gauge_of
 
 GRID = 2.0
 """Seconds between readings: fixed, so that a session played again gives the same."""
-PARTS_OWN = ("hose-leak", "dirty-hose", "seat", "core")
+PARTS_OWN = ("hose-leak", "dirty-hose", "seat", "core", "half-open")
 """Kinds of fault that belong to a hose or a tool, and leave with it."""
 OPENING = 5e-3
 """Bore, m, of a port or a hose's end left open."""
@@ -73,7 +74,7 @@ class SessionWorld(World):
         self.job = with_shut(told, self.still_shut())
         self.assembly = assemble(self.job, self.truth.unknowns, needs_pump=False)
         self.isolation = isolation(self.job, self.assembly)
-        known = {c.key: c for c in [*causes(self.job, self.assembly), *seats(self.job, self.assembly.network)]}
+        known = {c.key: c for c in [*causes(self.job, self.assembly), *of_practice(self.job, self.assembly)]}
         self._known = known
         self._coming = [(known[k], s, at) for k, s, at in self.truth.all() if k in known]
         if leaves is not None:

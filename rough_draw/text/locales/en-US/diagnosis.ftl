@@ -65,6 +65,8 @@ draw-cause-section-shut = { CAP($where) } is closed: what is behind it is not ev
     .cure = Open it: a magnet on a solenoid, service mode for an electronic valve, or pull from its other side too.
 draw-cause-other = Something else: nothing that is known here explains these readings
     .cure = Trust no single cause. Blank off the pump, then go part by part.
+draw-cause-half-open = { CAP($where) } stands halfway, neither open nor closed
+    .cure = Turn it all the way open, until its handle lies along the line.
 draw-cause-seat = The seat of the core tool at the { $where } leaks
     .cure = Change its seat, or the core tool.
 
