@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from rough_draw.core.message import Message
 from rough_draw.core.model.assemble import assemble
 from rough_draw.core.model.isolation import left_out
-from rough_draw.core.practice.scenario import Scenario
+from rough_draw.core.practice.scenario import Hidden, Scenario
 from rough_draw.core.practice.scoring import marks, total
 from rough_draw.scenarios.generator import COUNT, make
 from rough_draw.scenarios.handmade import by_hand
@@ -22,6 +22,7 @@ from rough_draw.standins.practice import expert as expert_module
 from rough_draw.standins.practice.bay import Bay
 from rough_draw.standins.practice.best_choice import Best
 from rough_draw.standins.practice.debrief_facts import facts, to_name
+from rough_draw.standins.practice.expected import still_wet
 from rough_draw.standins.practice.expert import expert
 
 HAND = by_hand()
@@ -81,6 +82,22 @@ def test_it_sees_only_what_a_learner_sees() -> None:
             "track.true",
         ):
             assert secret not in source, (module.__name__, secret)
+
+
+@pytest.mark.parametrize("condition", ["new-dry", "open-hours"])
+def test_what_it_expects_comes_from_the_sheet_alone(condition: str) -> None:
+    """The same sheet with all sorts of things hidden in it: one expectation."""
+    plain = make(5, 2)
+    scope = plain.sheet.scope.model_copy(update={"condition": condition, "open_hours": 20.0, "humidity_pct": 90.0})
+    sheet = plain.sheet.model_copy(update={"scope": scope})
+    found = set()
+    for hidden in ({}, {"faults": [{"key": "water", "severity": 2}]}, {"unknowns": {"water": 3.0}, "seed": 9}):
+        told = plain.model_copy(update={"sheet": sheet, "hidden": Hidden.model_validate(hidden), "before": ()})
+        bay = Bay(told, VAN)
+        bay.advance(bay.time + 1200)
+        found.add(still_wet(bay))
+    assert len(found) == 1
+    assert found == {condition == "open-hours"}
 
 
 def test_its_tests_can_come_out_negative() -> None:

@@ -21,6 +21,7 @@ from rough_draw.core.sheet.kit import KitItem
 from rough_draw.standins.practice.bay import Bay
 from rough_draw.standins.practice.best_choice import Best, best_choice
 from rough_draw.standins.practice.evidence import ORDER, hold_says, jumps, meaning
+from rough_draw.standins.practice.expected import still_wet
 from rough_draw.standins.practice.mending import broken_with_nitrogen, going_on, mended, tried
 
 LONGEST = 7 * 3600.0
@@ -43,6 +44,10 @@ SLOW, SLOW_S = 1.6, 240.0
 """Times the planned draw, and seconds more, from which one that came down was slow."""
 WAITED_FOR = ("water", "refrigerant", "ice")
 """Kinds that no hand takes away at once."""
+HELD_ON = 40 * 60.0
+"""How much longer a hold goes on that says leak where no leak was found, s."""
+AS_STEEP = 0.8
+"""Share of the rise before from which one has come back as steep."""
 SCATTER = 0.12
 """How far a reading jumps from one to the next, as a log, before its joint is looked at."""
 
@@ -60,6 +65,7 @@ class Expert:
         self.patient = 0
         self.began = 0.0
         self.at_fault = ""
+        self.held_before, self.rise = False, 0.0
 
     def play(self) -> Bay:
         """To the end, or as far as a working day goes."""
@@ -276,11 +282,40 @@ class Expert:
                     elif said == "rig":
                         said = "leak"
                     break
+        found = self.at_fault or any(kind_of(k) == "system-leak" for k in self.named)
+        if said in ("leak", "both") and not found:
+            said = self._without_a_place(said, begun)
         if said in ("moisture", "both"):
             for key in self._ask("frost"):
                 self._name(key)
+        said = self._as_known(said)
         self._because("verdict", time=duration(bay.time - begun))
         bay.do(f"verdict:{said}")
+        return said
+
+    def _without_a_place(self, said: str, begun: float) -> str:
+        """A leak has a place, and none was found: held on, since what boils bends over; then taken for what boils.
+
+        It is warmed and drawn on then. Who is wrong learns it from the next hold: a leak comes back as steep.
+        """
+        self._because("no-place")
+        self.bay.advance(self.bay.time + HELD_ON)
+        said = hold_says(self.bay, begun)
+        if said not in ("leak", "both"):
+            return said
+        rise = (self.bay.shows() or 0.0) / max(self.bay.time - begun, 1.0)
+        steep, self.rise = rise > AS_STEEP * self.rise, rise
+        return said if steep and self.held_before else "moisture"
+
+    def _as_known(self, said: str) -> str:
+        """What the hold says beside what was found before: a leak found is a leak though the curve cannot say."""
+        leak = any(kind_of(k) == "system-leak" for k in self.named)
+        wet = any(kind_of(k) in ("water", "ice") for k in self.named)
+        self.held_before = True
+        if said == "not-judged" and (leak or wet):
+            return "both" if leak and wet else "leak" if leak else "moisture"
+        if said == "leak" and leak and (wet or still_wet(self.bay)):
+            return "both"
         return said
 
     def _again(self, verdict: str) -> None:

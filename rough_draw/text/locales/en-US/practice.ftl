@@ -217,6 +217,7 @@ expert-mend = What was found is mended before pulling on.
 expert-warm = Water leaves by itself, and no pump hurries it: warmth does.
 expert-ice = Ice gives off next to nothing: dry nitrogen brings warmth in, and carries water out.
 expert-isolate = { $target } reached: shut nearest the system first, then the pump, so that nothing comes back.
+expert-no-place = It rises as a leak does, and no leak was found. What boils bends over if it is held on; a leak does not.
 expert-place = It rises: where from is looked for before anything is mended.
 expert-verdict = Held { $time }: how it rises tells what it is.
 expert-again = Not done: pulled again, longer than before.
