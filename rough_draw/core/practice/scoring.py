@@ -154,7 +154,8 @@ def caps(f: Facts) -> list[tuple[float, Message]]:
         found.append((NO_HOLD_MOST, "hasty", {"level": vacuum(f.target)}))
     right, _ = _verdict_called(f)
     if acted and not right:
-        found.append((ACTED_WRONG_MOST, "acted-wrong", {}))
+        called = any(isinstance(a.action, CallVerdict) for a in own(f))
+        found.append((ACTED_WRONG_MOST, "acted-wrong" if called else "acted-unread", {}))
     if f.end == "later":
         sound = f.held_s >= NO_HOLD_SHARE * f.hold_s and not f.falling
         most = LATER_MOST if not sound else LATER_RIGHT_MOST if right else LATER_READ_MOST

@@ -37,6 +37,7 @@ mark-no-hold = Released on a hold of { $time }, where { $asked } are asked: no p
 mark-too-soon = Sent to repair { $time } after isolating: no rise means anything so soon. The whole is { $most } at the most.
 mark-hasty = Isolated while it still fell, over the { $level } to pull to: what rises then tells nothing. The whole is { $most } at the most.
 mark-finished-by-others = Sent to repair, where a sound hand mends it and finishes. The whole is { $most } at the most.
+mark-acted-unread = Acted, and no verdict was called. The whole is { $most } at the most.
 mark-acted-wrong = Acted on a verdict that was wrong. The whole is { $most } at the most.
 mark-gave-up-read = Left for later on a hold that was read rightly, though a sound hand finishes it. The whole is { $most } at the most.
 mark-gave-up = Left for later, though a sound hand finishes it. The whole is { $most } at the most.
