@@ -22,6 +22,7 @@ from rough_draw.core.sheet.scope import Scope
 from rough_draw.core.sheet.setups import PATTERNS, fits
 from rough_draw.core.sheet.templates import TEMPLATES
 from tests.routes import check_route
+from tests.worlds import CHANGES, PIECES, PLACES, RUN
 
 GOALS: tuple[GoalKey, ...] = get_args(GoalKey)
 EXAMPLES = int(os.environ.get("RIG_EXAMPLES", "2"))
@@ -47,26 +48,6 @@ OF_JOB = (
     "/seal",
 )
 SHARED = ("/api/jobs", "/api/day", "/api/alarms", "/api/pumps", "/api/ahead", "/api/history", "/api/kit")
-PIECES: dict[str, dict[str, Any]] = {
-    "adapter": {"kind": "adapter"},
-    "pinned adapter": {"kind": "adapter", "depressor": True},
-    "valve": {"kind": "valve"},
-    "tool": {"kind": "tool", "side_core": True},
-    "own tool": {"kind": "tool", "plunger": "own"},
-    "hose": {"kind": "hose", "size": "1/4 in", "made_for": "pressure", "ball_end": True},
-    "tee": {"kind": "tee"},
-    "gauge": {"kind": "gauge", "valve": True},
-    "cylinder": {"kind": "cylinder", "dip_tube": False},
-    "nitrogen": {"kind": "nitrogen"},
-    "manifold": {"kind": "manifold"},
-}
-CHANGES: dict[str, dict[str, Any]] = {
-    "hose": {"ball_end": True, "low_loss": True, "depressor": True, "made_for": "pressure"},
-    "tool": {"plunger": "own", "side_core": True, "bore": "1/4 in"},
-    "pump": {"valve": False, "ballast": False},
-    "gauge": {"valve": True, "depressor": False, "shows_kpa": 3000},
-    "manifold": {"body": "two-valve", "inlet": "centre"},
-}
 
 
 class AnyRig(RuleBasedStateMachine):
@@ -103,7 +84,7 @@ class AnyRig(RuleBasedStateMachine):
         part = data.draw(st.sampled_from(job["rig"]["parts"]))
         port = data.draw(st.sampled_from([p["id"] for p in job["scope"]["ports"]] or ["none"]))
         piece = PIECES[data.draw(st.sampled_from(sorted(PIECES)))]
-        at = data.draw(st.sampled_from(["end", "side", "a", "b", "low", "high", "charge", "sensor"]))
+        at = data.draw(st.sampled_from(PLACES))
         match op:
             case "swap":
                 self._post("rig", op=op, part=part["id"], fields=CHANGES.get(part["kind"], {}))
@@ -155,8 +136,7 @@ class AnyRig(RuleBasedStateMachine):
         goal = data.draw(st.sampled_from(GOALS))
         steps = self.api.get(f"/api/jobs/{self.key}/orders/{goal}").json()
         kinds = [s["kind"] for s in steps if isinstance(s, dict) and s["kind"]] if isinstance(steps, list) else []
-        run = ["pump-on", "isolate", "reopen", "pump-off", "see-pressure", "vent-pump", "check-hold", "break"]
-        kind = data.draw(st.sampled_from(kinds + run))
+        kind = data.draw(st.sampled_from([*kinds, *RUN]))
         foreseen = self.api.get(f"/api/jobs/{self.key}/foresee", params={"kind": kind})
         assert foreseen.status_code in (200, 409, 422), foreseen.text
         logged = self.api.post(f"/api/jobs/{self.key}/touches", json={"kind": kind})

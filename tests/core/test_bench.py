@@ -28,6 +28,7 @@ from rough_draw.core.sheet.setups import PATTERNS, fits, rig_from
 from rough_draw.core.sheet.templates import TEMPLATES
 from rough_draw.store.rig_svg import rig_svg
 from tests.builders import hose, jobs, one_hose, scope
+from tests.worlds import edited, edits
 
 KIT = [
     KitItem(1, "pump", "Pump 1", {"plate_cfm": 8.0}),
@@ -114,25 +115,14 @@ def test_an_open_valve_to_a_charge_is_a_stop() -> None:
 @settings(max_examples=40)
 @given(jobs(), st.data())
 def test_edits_keep_a_rig_whole_or_refuse(job: Job, data: st.DataObject) -> None:
-    rig = job.rig
     for _ in range(3):
-        name = data.draw(st.sampled_from([p.id for p in rig.parts]))
-        op = data.draw(st.sampled_from(["remove", "insert", "port", "under", "manifold"]))
         try:
-            if op == "remove":
-                rig = rig_edit.remove(rig, name)
-            elif op == "insert":
-                rig = rig_edit.insert(rig, name, {"kind": "valve"})
-            elif op == "port":
-                rig = rig_edit.put_at_port(rig, name, {"kind": "tool"})
-            elif op == "under":
-                rig = rig_edit.put_under(rig, rig.gauge.id if rig.gauge else name)
-            else:
-                rig = rig_edit.without_manifold(rig)
+            rig = edited(job.rig, data.draw(edits(job)))
         except ValueError:
             continue
         assert Rig.model_validate(rig.model_dump()) == rig
         assert len({p.id for p in rig.parts}) == len(rig.parts)
+        job = job.model_copy(update={"rig": rig})
 
 
 def test_leaving_the_manifold_out_keeps_every_way() -> None:
