@@ -243,6 +243,15 @@ def touch_count(key: str) -> int:
     return int(TouchRow.select().where(TouchRow.job == key).count())
 
 
+def mark() -> tuple[object, ...]:
+    """What differs once any sheet or step has come, gone or changed; what rests on those alone holds as long."""
+    (found,) = database.execute_sql(
+        "SELECT (SELECT count(*) FROM job), (SELECT max(updated_at) FROM job), (SELECT max(sealed_at) FROM job), "
+        "(SELECT count(*) FROM touch), (SELECT max(id) FROM touch)"
+    )
+    return tuple(found)
+
+
 def add_readings(key: str, readings: Sequence[NewReading], source: str) -> int:
     """Add readings in one transaction; returns how many were new. A client key already seen is passed over."""
     with writing():

@@ -9,6 +9,8 @@ import pytest
 from fastapi.testclient import TestClient
 
 from rough_draw.api.app import create_app
+from rough_draw.core.sheet.job import Job, Party
+from rough_draw.store import jobs
 
 
 @pytest.fixture
@@ -59,3 +61,19 @@ def test_what_is_no_whole_answer_has_no_tag(client: TestClient) -> None:
     assert client.get("/api/jobs/none", headers={"If-None-Match": "*"}).status_code == 404
     assert "etag" not in client.post("/api/jobs", json={"party": {"customer": "A"}}).headers
     assert client.get("/api/jobs.json", headers={"If-None-Match": '"\u00e9"'.encode("latin-1")}).status_code < 500
+
+
+def test_the_yard_is_shared_and_never_older_than_what_was_done(client: TestClient) -> None:
+    """However soon somebody asks again after a change, by whatever way it came: a step, a sheet, the store itself."""
+    key = client.post("/api/jobs", json={"party": {"customer": "Alder Lane"}}).json()["key"]
+    for n in range(5):
+        stored = client.get(f"/api/jobs/{key}").json()
+        job = {**stored["job"], "party": {**stored["job"]["party"], "customer": f"Alder Lane {n}"}}
+        client.put(f"/api/jobs/{key}", json={"job": job, "version": stored["version"]})
+        for path in ("/api/jobs", f"/api/jobs?only={key}"):
+            (row,) = client.get(path).json()
+            assert row["customer"] == f"Alder Lane {n}"
+    jobs.create(Job(party=Party(customer="Behind its back")))
+    assert {r["customer"] for r in client.get("/api/jobs").json()} == {"Alder Lane 4", "Behind its back"}
+    client.delete(f"/api/jobs/{key}")
+    assert [r["customer"] for r in client.get("/api/jobs").json()] == ["Behind its back"]

@@ -3,6 +3,7 @@ import { MICRON_PA } from "../lib/format";
 import { Segments } from "../ui/Segments";
 import { NumberField } from "../ui/Field";
 import { readingOf, withOil, withStage, type OilLook } from "./evidence";
+import { TestFields } from "./TestFields";
 import type { ProveDoc } from "./types";
 
 /** What was read in one go before the draw; null or empty is what was not. Gauge kPa, °C, minutes, microns. */
@@ -56,12 +57,8 @@ export function ReadTogether({ gates, proof, figures: f, onChange }: { gates: Ga
       {test && (
         <section aria-label={test.title}>
           <p className="mb-1 text-soft">{test.title}</p>
-          <div className="grid grid-cols-2 items-end gap-3 md:grid-cols-3">
-            <NumberField label="Pressure at the start" dim="gauge" per={1000} optional min={0} max={10000} value={f.startKpa} onChange={(v) => onChange({ startKpa: v })} />
-            <NumberField label="Pressure at the end" dim="gauge" per={1000} optional min={0} max={10000} value={f.endKpa} onChange={(v) => onChange({ endKpa: v })} />
-            <NumberField label="Minutes" unit="min" optional min={0} max={10000} value={f.minutes} onChange={(v) => onChange({ minutes: v })} />
-            <NumberField label="Temperature at the start" dim="temperature" optional min={-40} max={80} value={f.startC} onChange={(v) => onChange({ startC: v })} />
-            <NumberField label="Temperature at the end" dim="temperature" optional min={-40} max={80} value={f.endC} onChange={(v) => onChange({ endC: v })} />
+          <div className="grid grid-cols-2 items-end gap-3">
+            <TestFields read={f} onChange={onChange} />
           </div>
         </section>
       )}

@@ -6,6 +6,7 @@ import { Button } from "../ui/Button";
 import { Segments } from "../ui/Segments";
 import { Tick } from "../ui/Tick";
 import { NumberField, TextField } from "../ui/Field";
+import { TestFields, type TestRead } from "./TestFields";
 import { Tag } from "../ui/Sheet";
 import { withOil, type OilLook } from "./evidence";
 import { OilGlass } from "./OilGlass";
@@ -66,6 +67,9 @@ const TEST_KINDS: { value: "tightness" | "strength"; label: string }[] = [
   { value: "strength", label: "Strength test" },
 ];
 
+/** Where the sheet keeps what is read of the test that goes on. */
+const KEPT = { startKpa: "test_start_kpa", startC: "test_start_c", endKpa: "test_end_kpa", endC: "test_end_c", minutes: "test_minutes" } as const;
+
 /** The pressure test: what was read, and the drop that the temperature does not explain. */
 export function TestForm({ proof, prove, set }: GateProps) {
   const u = useUnits();
@@ -76,15 +80,13 @@ export function TestForm({ proof, prove, set }: GateProps) {
     const kept = { kind, start_kpa, end_kpa, start_c, end_c, minutes, wanted_kpa, step_kpa, at: Math.round(Date.now() / 1000), note: "" };
     set({ tests: [...(prove.tests ?? []), kept], test_start_kpa: null, test_end_kpa: null, test_start_c: null, test_end_c: null, test_minutes: null });
   };
+  const read: TestRead = { startKpa: prove.test_start_kpa, startC: prove.test_start_c, endKpa: prove.test_end_kpa, endC: prove.test_end_c, minutes: prove.test_minutes };
+  const take = (change: Partial<TestRead>) => set(Object.fromEntries(Object.entries(change).map(([k, v]) => [KEPT[k as keyof TestRead], v])));
   return (
     <>
       <Segments label="Test" value={prove.test_kind ?? "tightness"} options={TEST_KINDS} onChange={(v) => set({ test_kind: v })} />
       <div className="grid grid-cols-2 gap-3">
-        <NumberField label="Pressure at the start" dim="gauge" per={1000} optional min={0} max={10000} value={prove.test_start_kpa} onChange={(v) => set({ test_start_kpa: v })} />
-        <NumberField label="Temperature at the start" dim="temperature" optional min={-40} max={80} value={prove.test_start_c} onChange={(v) => set({ test_start_c: v })} />
-        <NumberField label="Pressure at the end" dim="gauge" per={1000} optional min={0} max={10000} value={prove.test_end_kpa} onChange={(v) => set({ test_end_kpa: v })} />
-        <NumberField label="Temperature at the end" dim="temperature" optional min={-40} max={80} value={prove.test_end_c} onChange={(v) => set({ test_end_c: v })} />
-        <NumberField label="Minutes" unit="min" optional min={0} max={10000} value={prove.test_minutes} onChange={(v) => set({ test_minutes: v })} />
+        <TestFields read={read} onChange={take} />
         <NumberField label="Test pressure wanted" dim="gauge" per={1000} optional min={1} max={10000} value={prove.test_wanted_kpa} onChange={(v) => set({ test_wanted_kpa: v })} />
         <NumberField label="Smallest step of the gauge" dim="gauge" per={1000} min={0.1} max={500} value={prove.test_step_kpa} onChange={(v) => v !== null && set({ test_step_kpa: v })} />
       </div>

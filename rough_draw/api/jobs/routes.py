@@ -8,6 +8,7 @@ from typing import Annotated
 import numpy as np
 from cachetools import LRUCache, TTLCache, cached
 from fastapi import APIRouter, Query, Request, Response, UploadFile
+from pydantic import TypeAdapter
 
 from rough_draw.api import runs
 from rough_draw.api.deps import HubDep, Key, job_out
@@ -33,6 +34,7 @@ from rough_draw.text import say
 from rough_draw.text.reader import reader
 
 router = APIRouter(tags=["jobs"])
+ROWS = TypeAdapter(list[YardRow])
 
 SHARED_S = 1.0
 """How old the readings in a row of the Yard may be, s."""
@@ -199,15 +201,25 @@ def pumps() -> list[PumpOut]:
     ]
 
 
-@router.get("/jobs")
+def _yard_key(only: str | None, hub: Hub) -> tuple[object, ...]:
+    return only, id(hub), hub.listeners.count, jobs.mark(), reader()
+
+
+@cached(TTLCache(64, SHARED_S), key=_yard_key, condition=Condition())
+def _yard(only: str | None, hub: Hub) -> bytes:
+    """All tablets hear of a change at once and ask for the same: worked out and written for one, and shared."""
+    given = each_job(lambda s: _row_once(s, hub), None if only is None else only.split(","))
+    rows = [g.value if g.value is not None else _faulty(g.stored, g.fault) for g in given]
+    return ROWS.dump_json(sorted(rows, key=lambda r: r.rank))
+
+
+@router.get("/jobs", response_model=list[YardRow])
 def yard(
     hub: HubDep,
     only: Annotated[str | None, Query(pattern=r"^[a-z0-9-]{1,40}(,[a-z0-9-]{1,40})*$", max_length=20_000)] = None,
-) -> list[YardRow]:
+) -> Response:
     """All jobs with what they wait for, those with a hand needed soonest first; ``only`` those named that are there."""
-    given = each_job(lambda s: _row_once(s, hub), None if only is None else only.split(","))
-    rows = [g.value if g.value is not None else _faulty(g.stored, g.fault) for g in given]
-    return sorted(rows, key=lambda r: r.rank)
+    return Response(_yard(only, hub), media_type="application/json")
 
 
 @router.post("/jobs", status_code=201)

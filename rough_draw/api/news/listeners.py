@@ -35,6 +35,8 @@ class Listeners:
 
     def __init__(self) -> None:
         self._streams: set[_Stream] = set()
+        self.count = 0
+        """Grows with whatever may have changed anything: what was worked out at one count holds while it stands."""
         self._loop: asyncio.AbstractEventLoop | None = None
         self._jobs: set[tuple[str, str]] = set()
         self._lists: set[tuple[str, str]] = set()
@@ -49,6 +51,7 @@ class Listeners:
 
     def tell(self, key: str, message: Heard) -> None:
         """Hand a message to every stream of a job; one that does not keep up is told to reload instead."""
+        self.count += 1
         for stream in self._streams:
             if key in stream.jobs:
                 stream.put({"job": key, **message})
@@ -59,6 +62,7 @@ class Listeners:
 
     def changed(self, job: str = "", group: str = "", by: str = "") -> None:
         """A job or a group of things (kit, settings, …) has changed, by the page ``by`` where it is known."""
+        self.count += 1
         if not self.any_page:
             return
         if job:

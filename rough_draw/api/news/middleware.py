@@ -28,15 +28,18 @@ class News:
             await self.app(scope, receive, send)
             return
         status = 500
+        hub = getattr(scope["app"].state, "hub", None) if "app" in scope else None
 
         async def sent(message: MutableMapping[str, Any]) -> None:
             nonlocal status
             if message["type"] == "http.response.start":
                 status = int(message["status"])
+                if hub is not None:
+                    # Before who asked for it hears that it is done: they may look at once.
+                    hub.listeners.count += 1
             await send(message)
 
         await self.app(scope, receive, sent)
-        hub = getattr(scope["app"].state, "hub", None) if "app" in scope else None
         if status >= 400 or hub is None:
             return
         path = str(scope["path"])
