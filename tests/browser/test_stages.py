@@ -94,7 +94,7 @@ def test_a_section_left_shut_is_seen_before_the_pump_runs(page: Page, site: str)
     page.goto(f"{site}/jobs/saltmarsh-fish/scope")
     told = page.locator("section", has=page.get_by_text("not reached").first).first
     expect(told).to_contain_text("liquid line, receiver")
-    page.get_by_role("button", name="the solenoid valve, closed").first.click()
+    page.get_by_role("button", name="the solenoid valve, 1 of 2, closed").click()
     expect(page.get_by_text("all reached")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
     expect(told).to_contain_text("liquid line, receiver")

@@ -98,4 +98,25 @@ describe("a sheet under edit", () => {
     expect(editor.current.fault).toBeNull();
     expect(asked.at(-1)).toBeTruthy();
   });
+
+  it("takes two edits back for two presses, however soon the second comes", async () => {
+    let version = 7;
+    const asked = server(async (a) => {
+      if (a.method !== "POST") return { body: sheet(version, "edited") };
+      await new Promise((go) => setTimeout(go, 40));
+      const meant = (a.body as { version: number }).version;
+      if (meant !== version) return problem(409, "somebody saved it meanwhile");
+      version += 1;
+      return { body: sheet(version, version === 8 ? "once edited" : "as it was") };
+    });
+    const editor = opened();
+    await waitFor(() => expect(editor.current.job).toBeTruthy());
+    act(() => {
+      editor.current.undo();
+      editor.current.undo();
+    });
+    await waitFor(() => expect(editor.current.job?.title).toBe("as it was"));
+    expect(editor.current.fault).toBeNull();
+    expect(asked.filter((a) => a.method === "POST").map((a) => (a.body as { version: number }).version)).toEqual([7, 8]);
+  });
 });

@@ -145,12 +145,17 @@ export function useEditor(key: string): Editor {
     dropDraft(key);
     setDraft(null);
     setFault(null);
-    commands.undoJob(key, client.getQueryData(options.job(key).queryKey)?.version).then(accept, (e: unknown) => {
-      if (!(e instanceof ApiError)) return;
-      setFault(e);
-      if (e.status === 409) void client.invalidateQueries({ queryKey: options.job(key).queryKey });
+    // Two presses take two edits back: the second means the state that the first leaves behind.
+    void inLine(async () => {
+      try {
+        accept(await commands.undoJob(key, client.getQueryData(options.job(key).queryKey)?.version));
+      } catch (e) {
+        if (!(e instanceof ApiError)) return;
+        setFault(e);
+        if (e.status === 409) await client.invalidateQueries({ queryKey: options.job(key).queryKey });
+      }
     });
-  }, [accept, client, key]);
+  }, [accept, client, inLine, key]);
 
   const ask = useCallback<Editor["ask"]>(
     (what, body) => {
