@@ -61,6 +61,11 @@ class Told:
     faults: Counter[str] = field(default_factory=Counter)
     kills: int = 0
 
+    def heard_of(self, what: str, answer: httpx.Response) -> None:
+        """An answer that was none is kept with what was asked and what it says."""
+        if answer.status_code >= 500:
+            self.faults[f"{answer.status_code} {what}: {answer.text[:200]}"] += 1
+
 
 async def follow(client: httpx.AsyncClient, key: str, told: Told) -> None:
     """A page that follows a gauge: what the stream tells of is acknowledged."""
@@ -91,12 +96,12 @@ async def work(client: httpx.AsyncClient, keys: list[str], live: list[str], told
         try:
             begun = time.monotonic()
             if choice < 0.35:
-                (await client.get("/api/jobs")).raise_for_status()
+                told.heard_of("the Yard", await client.get("/api/jobs"))
                 told.yard.append(time.monotonic() - begun)
                 continue
             if choice < 0.6:
                 found = await client.get(f"/api/jobs/{rng.choice(live)}/live")
-                told.faults[str(found.status_code)] += found.status_code >= 500
+                told.heard_of("live", found)
                 told.answers.append(time.monotonic() - begun)
                 continue
         except httpx.HTTPError:
@@ -115,7 +120,7 @@ async def work(client: httpx.AsyncClient, keys: list[str], live: list[str], told
             except httpx.HTTPError:
                 await asyncio.sleep(1.0)
                 continue
-            told.faults[str(answer.status_code)] += answer.status_code >= 500
+            told.heard_of(path.rpartition("/")[2], answer)
             if answer.status_code == 201:
                 told.answers.append(time.monotonic() - begun)
                 if typed:
@@ -203,7 +208,8 @@ async def measure(servers: Servers, gauges: int, pages: int, count: int, seconds
             stamps = Counter(t for s in whole["readings"] for t in s["at"])
             wanted = told.typed.get(key, set()) | told.heard.get(key, set())
             lost += len(wanted - set(stamps))
-            doubled += sum(n - 1 for t, n in stamps.items() if n > 1)
+            # Two gauges may read at one moment; the same gauge does not.
+            doubled += sum(len(s["at"]) - len(set(s["at"])) for s in whole["readings"])
             notes = Counter(t["note"] for t in whole["touches"] if t["kind"] == "note")
             marks = told.touched.get(key, set())
             lost += len(marks - set(notes))
@@ -226,6 +232,7 @@ async def measure(servers: Servers, gauges: int, pages: int, count: int, seconds
         "Yard p95 ms": share(told.yard, 0.95),
         "memory, MB": last,
         "grown, %": 100.0 * (last - first) / first,
+        **{f"  {words}": n for words, n in told.faults.items()},
     }
 
 

@@ -36,7 +36,7 @@ class Listeners:
     def __init__(self) -> None:
         self._streams: set[_Stream] = set()
         self.count = 0
-        """Grows with whatever may have changed anything: what was worked out at one count holds while it stands."""
+        """Grows with whatever may have changed anything but a live figure: what was worked out at one count stands."""
         self._loop: asyncio.AbstractEventLoop | None = None
         self._jobs: set[tuple[str, str]] = set()
         self._lists: set[tuple[str, str]] = set()
@@ -51,7 +51,8 @@ class Listeners:
 
     def tell(self, key: str, message: Heard) -> None:
         """Hand a message to every stream of a job; one that does not keep up is told to reload instead."""
-        self.count += 1
+        if message.get("kind") != "readings":
+            self.count += 1
         for stream in self._streams:
             if key in stream.jobs:
                 stream.put({"job": key, **message})
