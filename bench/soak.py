@@ -61,10 +61,11 @@ class Told:
     faults: Counter[str] = field(default_factory=Counter)
     kills: int = 0
 
-    def heard_of(self, what: str, answer: httpx.Response) -> None:
-        """An answer that was none is kept with what was asked and what it says."""
+    def heard_of(self, what: str, answer: httpx.Response) -> httpx.Response:
+        """The answer; one that was none is kept with what was asked and what it says."""
         if answer.status_code >= 500:
             self.faults[f"{answer.status_code} {what}: {answer.text[:200]}"] += 1
+        return answer
 
 
 async def follow(client: httpx.AsyncClient, key: str, told: Told) -> None:
@@ -96,7 +97,7 @@ async def work(client: httpx.AsyncClient, keys: list[str], live: list[str], told
         try:
             begun = time.monotonic()
             if choice < 0.35:
-                told.heard_of("the Yard", await client.get("/api/jobs"))
+                told.heard_of("the Yard", await client.get("/api/jobs")).raise_for_status()
                 told.yard.append(time.monotonic() - begun)
                 continue
             if choice < 0.6:
@@ -205,16 +206,16 @@ async def measure(servers: Servers, gauges: int, pages: int, count: int, seconds
         lost = doubled = kept = 0
         for key in keys:
             whole = (await client.get(f"/api/jobs/{key}/job.json")).json()
-            stamps = Counter(t for s in whole["readings"] for t in s["at"])
+            stamps = {t for s in whole["readings"] for t in s["at"]}
             wanted = told.typed.get(key, set()) | told.heard.get(key, set())
-            lost += len(wanted - set(stamps))
+            lost += len(wanted - stamps)
             # Two gauges may read at one moment; the same gauge does not.
             doubled += sum(len(s["at"]) - len(set(s["at"])) for s in whole["readings"])
             notes = Counter(t["note"] for t in whole["touches"] if t["kind"] == "note")
             marks = told.touched.get(key, set())
             lost += len(marks - set(notes))
             doubled += sum(notes[m] - 1 for m in marks if notes[m] > 1)
-            kept += sum(stamps.values())
+            kept += sum(len(s["at"]) for s in whole["readings"])
 
     def share(values: list[float], at: float) -> float:
         return 1e3 * sorted(values)[int(at * (len(values) - 1))] if values else 0.0

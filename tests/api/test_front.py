@@ -3,24 +3,16 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
 from fastapi.testclient import TestClient
 
-from rough_draw.api.app import create_app
 from rough_draw.api.front import STATIC
 
 pytestmark = pytest.mark.skipif(not (STATIC / "index.html").exists(), reason="the front end is not built")
 FIRST_PAGE = 240_000
 """Bytes over the line until the Yard stands there, with its letters."""
-
-
-@pytest.fixture
-def client(tmp_path: Path) -> Iterator[TestClient]:
-    with TestClient(create_app(tmp_path / "a.sqlite3", warm=False), base_url="http://127.0.0.1") as made:
-        yield made
 
 
 def _script() -> Path:

@@ -2,22 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from pathlib import Path
 from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
 
-from rough_draw.api.app import create_app
-
 SHEET = {"scope": {"template": "cooler", "condition": "new-dry"}}
-
-
-@pytest.fixture
-def client(tmp_path: Path) -> Iterator[TestClient]:
-    with TestClient(create_app(tmp_path / "a.sqlite3", warm=False), base_url="http://127.0.0.1") as made:
-        yield made
 
 
 def _choice(client: TestClient, pattern: str, last: bool = False) -> dict[str, Any]:

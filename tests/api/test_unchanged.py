@@ -2,21 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from pathlib import Path
-
 import pytest
 from fastapi.testclient import TestClient
 
-from rough_draw.api.app import create_app
 from rough_draw.core.sheet.job import Job, Party
 from rough_draw.store import jobs
-
-
-@pytest.fixture
-def client(tmp_path: Path) -> Iterator[TestClient]:
-    with TestClient(create_app(tmp_path / "a.sqlite3", warm=False), base_url="http://127.0.0.1") as made:
-        yield made
 
 
 def _again(client: TestClient, path: str, tag: str) -> int:

@@ -11,12 +11,12 @@ from dataclasses import dataclass, field
 import pytest
 from playwright.sync_api import Page, expect
 
+from rough_draw.core.proving.stage_progress import STAGES
 from tests.browser.test_access import PAGES, there
 from tests.browser.waits import Visits
 
 pytestmark = pytest.mark.browser
 
-STAGES = ("scope", "rig", "prove", "draw", "hold", "release", "record")
 PRESSED = ("button", "link", "textbox", "checkbox", "radio", "combobox", "tab", "slider", "spinbutton", "switch")
 GROUPS = (
     "region",

@@ -11,13 +11,13 @@ from hypothesis import HealthCheck, Phase, given, settings
 from hypothesis import strategies as st
 from playwright.sync_api import Page, expect
 
+from rough_draw.core.proving.stage_progress import STAGES
 from tests.browser.waits import Visits
 from tests.worlds import odd_jobs, tables, touches
 
 pytestmark = pytest.mark.browser
 EXAMPLES = int(os.environ.get("ROUGH_DRAW_WORLDS", "3"))
 """Worlds that are looked at; `make soak` asks for more."""
-STAGES = ("scope", "rig", "prove", "draw", "hold", "release", "record")
 FALLEN = re.compile("Something went wrong|could not be fetched")
 
 

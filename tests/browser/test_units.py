@@ -8,6 +8,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
+from rough_draw.core.proving.stage_progress import STAGES
 from tests.browser.waits import Visits
 
 SETS: dict[str, dict[str, str]] = {
@@ -40,7 +41,6 @@ FOREIGN = {
 }
 MACHINE = r"\d[eE][+-]?\d|\bNaN\b|\bundefined\b|\bnull\b|\d\.\d{6,}|(?<![\d.,:#/-])\d{5,}(?![\d:-])"
 """A figure with a power as a machine writes it, one with a tail, or thousands that are not set apart."""
-STAGES = ("scope", "rig", "prove", "draw", "hold", "release", "record")
 PAGES = [
     "",
     "day",

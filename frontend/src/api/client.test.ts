@@ -50,6 +50,15 @@ test("of more paths than are kept the oldest is asked for whole", async () => {
   expect(log.slice(-2).map((x) => x.tag !== null)).toEqual([false, true]);
 });
 
+test("what is asked for again and again stays known, however much else is heard", async () => {
+  const log = tagged(() => 1);
+  for (let i = 0; i < 90; i++) {
+    await get("/jobs/quay");
+    await get(`/jobs/j${i}`);
+  }
+  expect(log.filter((x) => x.path === "/api/jobs/quay" && x.tag === null)).toHaveLength(1);
+});
+
 test("who is signed out leaves nothing for the next", async () => {
   const log = tagged(() => 1);
   await get("/jobs/quay");

@@ -120,7 +120,7 @@ export const setCsrf = (word: string): void => {
   csrf = word;
 };
 
-/** Answers that the page has, by path: the server sends one again only where it has changed. The oldest go first. */
+/** Answers that the page has, by path: the server sends one again only where it has changed. What was not asked for longest goes first. */
 const had = new Map<string, { tag: string; answer: unknown }>();
 const MOST_KEPT = 80;
 
@@ -157,7 +157,10 @@ async function ask<T>(method: string, path: string, body?: unknown): Promise<T> 
     });
   }
   heard(true);
-  if (known && response.status === 304) return known.answer as T;
+  if (known && response.status === 304) {
+    keep(path, known.tag, known.answer);
+    return known.answer as T;
+  }
   if (response.status === 401) globalThis.dispatchEvent(new Event(SIGNED_OUT));
   if (!response.ok) {
     const problem = (await response.json().catch(() => null)) as Problem | null;

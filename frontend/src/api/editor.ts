@@ -139,6 +139,16 @@ export function useEditor(key: string): Editor {
     [client, draft, flush, key],
   );
 
+  /** What the server would not take is said; where somebody else was first, theirs is the true sheet. */
+  const refused = useCallback(
+    async (e: unknown): Promise<void> => {
+      if (!(e instanceof ApiError)) return;
+      setFault(e);
+      if (e.status === 409) await client.invalidateQueries({ queryKey: options.job(key).queryKey });
+    },
+    [client, key],
+  );
+
   const undo = useCallback(() => {
     latest.current = null;
     base.current = null;
@@ -150,12 +160,10 @@ export function useEditor(key: string): Editor {
       try {
         accept(await commands.undoJob(key, client.getQueryData(options.job(key).queryKey)?.version));
       } catch (e) {
-        if (!(e instanceof ApiError)) return;
-        setFault(e);
-        if (e.status === 409) await client.invalidateQueries({ queryKey: options.job(key).queryKey });
+        await refused(e);
       }
     });
-  }, [accept, client, inLine, key]);
+  }, [accept, client, inLine, key, refused]);
 
   const ask = useCallback<Editor["ask"]>(
     (what, body) => {
@@ -169,8 +177,7 @@ export function useEditor(key: string): Editor {
           setFault(null);
           return true;
         } catch (e) {
-          if (e instanceof ApiError) setFault(e);
-          if (e instanceof ApiError && e.status === 409) await client.invalidateQueries({ queryKey: options.job(key).queryKey });
+          await refused(e);
           return false;
         } finally {
           asking.current -= 1;
@@ -190,7 +197,7 @@ export function useEditor(key: string): Editor {
         }
       });
     },
-    [accept, client, flush, inLine, key],
+    [accept, client, flush, inLine, key, refused],
   );
 
   return {

@@ -7,6 +7,7 @@ import { useDebrief } from "../api/practice";
 import { span } from "../lib/format";
 import { useNarrow } from "../lib/narrow";
 import { useUnits } from "../lib/units";
+import { ink, pencil } from "../practice/curves";
 import { elapsed } from "../practice/elapsed";
 import { Trace } from "../trace/Trace";
 import { Button } from "../ui/Button";
@@ -102,13 +103,10 @@ export function Bar({ words, score, note }: { words: string; score: number | nul
 function Beside({ d }: { d: DebriefOut }) {
   const narrow = useNarrow();
   const u = useUnits();
-  const series = useMemo<SeriesOut[]>(() => [{ gauge: "gauge", part: null, at: d.own_path.at, pa: d.own_path.shown, total: d.own_path.at.length, thinned: false, simulated: [] }], [d]);
-  const line = (path: DebriefOut["own_path"], values: (number | null)[], dash: number) => {
-    const keep = values.map((v, i) => [path.at[i]!, v] as const).filter((p): p is [number, number] => p[1] !== null);
-    return { at: keep.map((p) => p[0]), mid: keep.map((p) => p[1]), dash };
-  };
+  const series = useMemo<SeriesOut[]>(() => [ink("gauge", d.own_path.at, d.own_path.shown)], [d]);
+  const { own_path: own, expert_path: expert } = d;
   const events = d.deeds.filter((x) => !x.before && x.said.some((c) => c.severity === "stop")).map((x) => ({ at: x.at, label: "!", pa: null }));
-  const end = Math.max(600, d.own_path.at[d.own_path.at.length - 1] ?? 600, d.expert_path.at[d.expert_path.at.length - 1] ?? 600);
+  const end = Math.max(600, own.at.at(-1) ?? 600, expert.at.at(-1) ?? 600);
   return (
     <Sheet title="The gauge, and what was true" className="p-3!">
       <Trace
@@ -119,7 +117,7 @@ function Beside({ d }: { d: DebriefOut }) {
         from={0}
         to={end * 1.03}
         bottom={10}
-        pencils={[line(d.own_path, d.own_path.highest, 0), line(d.own_path, d.own_path.true, 1), { ...line(d.expert_path, d.expert_path.shown, 3), strong: true }]}
+        pencils={[pencil(own.at, own.highest, 0), pencil(own.at, own.true, 1), { ...pencil(expert.at, expert.shown, 3), strong: true }]}
         levels={[{ pa: d.target_pa, label: `target ${u.say("pressure", d.target_pa)}`, tone: "green" }]}
         events={events}
         time={(t) => elapsed(t)}

@@ -10,6 +10,7 @@ import { span } from "../lib/format";
 import { useNarrow } from "../lib/narrow";
 import { useTitle } from "../lib/title";
 import { useUnits } from "../lib/units";
+import { ink, pencil } from "../practice/curves";
 import { elapsed } from "../practice/elapsed";
 import { isWhole, NOTHING, RigSlots, type Chosen } from "../practice/RigSlots";
 import { FIRST, useSheet } from "../practice/sheets";
@@ -30,11 +31,11 @@ export function PracticeRace() {
   const [from, setFrom] = useState(FIRST);
   const [wrong, setWrong] = useState(NOTHING_WRONG);
   const [lanes, setLanes] = useState<Chosen[]>([NOTHING, NOTHING]);
-  const { sources, sheet, possible } = useSheet(from);
+  const { sources, sheet, possible, isNew } = useSheet(from);
   const rigs = useQuery(options.rigsFor(from, sheet.data));
   const results = useRef<HTMLDivElement>(null);
   const race = useMutation({ onSuccess: () => results.current?.scrollIntoView({ block: "start" }), mutationFn: () => commands.race(sheet.data!, hiddenOf(wrong, SEED), lanes.map((c) => (c.pattern === OWN ? null : c))) });
-  const own = (sheet.data?.rig?.parts ?? []).length > 0 && !from.includes(":") ? [{ value: OWN, label: "As it stands on the sheet" }] : [];
+  const own = (sheet.data?.rig?.parts ?? []).length > 0 && !isNew ? [{ value: OWN, label: "As it stands on the sheet" }] : [];
   const ready = sheet.data !== undefined && lanes.every((c) => c.pattern === OWN || isWhole(rigs.data, c));
   return (
     <div className="grid gap-3 lg:grid-cols-[minmax(320px,400px)_minmax(0,1fr)]">
@@ -87,13 +88,10 @@ function Raced({ race, named }: { race: RaceOut; named: (key: string) => string 
   const narrow = useNarrow();
   const u = useUnits();
   const series = useMemo<SeriesOut[]>(
-    () => race.laps.map((l, i) => ({ gauge: LANES[i]!, part: null, at: l.path.at, pa: l.path.shown, total: l.path.at.length, thinned: false, simulated: [] })),
+    () => race.laps.map((l, i) => ink(LANES[i]!, l.path.at, l.path.shown)),
     [race],
   );
-  const pencils = race.laps.map((l, i) => {
-    const keep = l.path.highest.map((v, n) => [l.path.at[n]!, v] as const).filter((p): p is [number, number] => p[1] !== null);
-    return { at: keep.map((p) => p[0]), mid: keep.map((p) => p[1]), dash: i };
-  });
+  const pencils = race.laps.map((l, i) => pencil(l.path.at, l.path.highest, i));
   const end = Math.max(600, ...race.laps.map((l) => l.end));
   return (
     <>

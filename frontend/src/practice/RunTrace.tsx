@@ -5,6 +5,7 @@ import { MICRON_PA } from "../lib/format";
 import { useNarrow } from "../lib/narrow";
 import { useUnits } from "../lib/units";
 import { Trace } from "../trace/Trace";
+import { ink } from "./curves";
 import { elapsed } from "./elapsed";
 
 const M = MICRON_PA;
@@ -14,9 +15,8 @@ export function RunTrace({ run, track }: { run: RunOut; track: TrackOut }) {
   const u = useUnits();
   const narrow = useNarrow();
   const series = useMemo<SeriesOut[]>(() => {
-    const main = { gauge: "gauge", part: null, at: track.at, pa: track.pa, total: track.at.length, thinned: false, simulated: [] };
-    const second = { gauge: "second", part: null, at: track.second_at, pa: track.second_pa, total: track.second_at.length, thinned: false, simulated: [] };
-    return track.second_at.length > 0 ? [main, second] : [main];
+    const main = ink("gauge", track.at, track.pa);
+    return track.second_at.length > 0 ? [main, ink("second", track.second_at, track.second_pa)] : [main];
   }, [track]);
   const events = run.done
     .filter((d) => !/^(look|test|cause|hint)/.test(d.kind))

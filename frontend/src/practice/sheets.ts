@@ -13,7 +13,8 @@ export const FIRST = `${NEW}cooler`;
 export function useSheet(from: string) {
   const catalogue = useCatalogue();
   const yard = useYard();
-  const fresh = from.startsWith(NEW) ? ({ scope: { template: from.slice(NEW.length), condition: "new-dry" } } as unknown as Job) : null;
+  const isNew = from.startsWith(NEW);
+  const fresh = isNew ? ({ scope: { template: from.slice(NEW.length), condition: "new-dry" } } as unknown as Job) : null;
   const sheet = useQuery(options.composeSheet(from, fresh));
   const possible = useQuery(options.possible(from, sheet.data));
   const sources = useMemo(
@@ -23,5 +24,5 @@ export function useSheet(from: string) {
     ],
     [catalogue.data, yard.data],
   );
-  return { sources, sheet, possible };
+  return { sources, sheet, possible, isNew };
 }

@@ -17,9 +17,13 @@ from rough_draw.api.practice.schemas import (
     JudgedOut,
     MarkOut,
     PathOut,
+    RigOption,
+    RigSlot,
+    RigsOut,
     RunOut,
     SaidOut,
     ScenarioCard,
+    VanPart,
 )
 from rough_draw.api.practice.sessions import Debrief, Session
 from rough_draw.core.diagnosis.faults import kind_of
@@ -28,10 +32,14 @@ from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.practice import actions
 from rough_draw.core.practice.action_kinds import CallVerdict, NameCause
 from rough_draw.core.practice.actions import verdict_words
+from rough_draw.core.practice.rig_choice import slots
 from rough_draw.core.practice.scenario import Scenario, possible
 from rough_draw.core.practice.scoring import SKILLS
 from rough_draw.core.sheet.criteria import chosen
+from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.setups import PATTERNS, fits
 from rough_draw.core.sheet.templates import TEMPLATES
+from rough_draw.scenarios.sheets import VAN
 from rough_draw.standins.practice.bay import Bay
 from rough_draw.standins.practice.debrief_facts import to_name
 from rough_draw.standins.practice.offers import groups
@@ -126,6 +134,23 @@ def _rate(bay: Bay) -> float | None:
         return None
     t, p = np.array(good).T
     return float(np.polyfit(t - t[0], p, 1)[0] / MICRON_PA)
+
+
+def rigs_out(job: Job) -> RigsOut:
+    """Hook-ups that a system allows, and what the van has for them."""
+    return RigsOut(
+        rigs=[
+            RigOption(
+                pattern=p.key,
+                name=p.name,
+                words=p.words,
+                slots=[RigSlot(slot=s, kind=k, where=w) for s, k, w in slots(job, p.key)],
+            )
+            for p in PATTERNS.values()
+            if fits(p.key, job.scope)
+        ],
+        van=[VanPart(id=k.id, kind=k.kind, name=k.name) for k in VAN],
+    )
 
 
 def path_out(track: Track) -> PathOut:

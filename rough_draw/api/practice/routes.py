@@ -16,9 +16,8 @@ from rough_draw.api.plan.conversion import plan_out
 from rough_draw.api.plan.schemas import Choice as Option
 from rough_draw.api.plan.schemas import PlanOut
 from rough_draw.api.practice import sessions
-from rough_draw.api.practice.conversion import card, debrief_out, run_out
+from rough_draw.api.practice.conversion import card, debrief_out, rigs_out, run_out
 from rough_draw.api.practice.learners import class_out, page
-from rough_draw.api.practice.race_routes import rigs_out
 from rough_draw.api.practice.schemas import (
     BeginIn,
     DebriefOut,

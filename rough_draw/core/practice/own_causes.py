@@ -2,11 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from dataclasses import replace
-
+from rough_draw.core.diagnosis import effects
 from rough_draw.core.diagnosis.faults import Cause
-from rough_draw.core.engine.network import Leak, Network
+from rough_draw.core.engine.network import Network
 from rough_draw.core.model.assemble import Assembly
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.rig import ToolPart
@@ -14,7 +12,7 @@ from rough_draw.core.sheet.rig import ToolPart
 TOOL_SEAT = 2.5e-4
 """Air past a worn core tool's seat, Pa·m³/s, at severity 0, a decade for two of it: estimate."""
 HALF_BORE = 0.3
-"""Share of a valve's bore that is left where its ball stands halfway, at severity 0; half of that at 2: estimate."""
+"""Share of a valve's bore that is left where its ball stands halfway, at severity 0: estimate."""
 
 
 def of_practice(job: Job, assembly: Assembly) -> list[Cause]:
@@ -26,18 +24,10 @@ def _half_open(assembly: Assembly) -> list[Cause]:
     """Valves of the rig whose handle stands halfway: nobody shut them, and they choke like a core."""
     tubes = {t.name for t in assembly.network.tubes}
     return [
-        Cause(kind="half-open", place=v.name, where=v.label, prior=0.0, apply=_choked(v.tube))
+        Cause(kind="half-open", place=v.name, where=v.label, prior=0.0, apply=effects.narrowed(v.tube, HALF_BORE))
         for v in assembly.valves.values()
         if v.where == "rig" and v.tube in tubes
     ]
-
-
-def _choked(tube: str) -> Callable[[Network, float], Network]:
-    def put(net: Network, severity: float) -> Network:
-        left = min(1.0, HALF_BORE * 2.0 ** (-0.5 * severity))
-        return replace(net, tubes=tuple(replace(t, bore=left * t.bore) if t.name == tube else t for t in net.tubes))
-
-    return put
 
 
 def _seats(job: Job, net: Network) -> list[Cause]:
@@ -54,15 +44,7 @@ def _seats(job: Job, net: Network) -> list[Cause]:
                     place=p.id,
                     where=where,
                     prior=0.0,
-                    apply=_seat(node),
+                    apply=effects.leak(node, TOOL_SEAT, 0.5),
                 )
             )
     return found
-
-
-def _seat(node: str) -> Callable[[Network, float], Network]:
-    def put(net: Network, severity: float) -> Network:
-        leak = Leak(node, TOOL_SEAT * 10 ** (0.5 * severity), net.humidity, "seat")
-        return replace(net, leaks=(*net.leaks, leak))
-
-    return put

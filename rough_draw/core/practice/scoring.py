@@ -14,7 +14,15 @@ from rough_draw.core.interlock.consequence import Consequence, ConsequenceKind, 
 from rough_draw.core.message import Message, Value, message
 from rough_draw.core.message.figure import duration, gauge_pressure, vacuum
 from rough_draw.core.practice import actions
-from rough_draw.core.practice.action_kinds import Action, AskHint, CallVerdict, Look, NameCause, read_action
+from rough_draw.core.practice.action_kinds import (
+    Action,
+    AskHint,
+    CallVerdict,
+    Look,
+    NameCause,
+    VerdictKind,
+    read_action,
+)
 
 Skill = Literal["safety", "rig", "reading", "diagnosis", "economy"]
 SKILLS: dict[Skill, str] = {
@@ -154,8 +162,7 @@ def caps(f: Facts) -> list[tuple[float, Message]]:
         found.append((NO_HOLD_MOST, "hasty", {"level": vacuum(f.target)}))
     right, _ = _verdict_called(f)
     if acted and not right:
-        called = any(isinstance(a.action, CallVerdict) for a in own(f))
-        found.append((ACTED_WRONG_MOST, "acted-wrong" if called else "acted-unread", {}))
+        found.append((ACTED_WRONG_MOST, "acted-wrong" if _calls(f) else "acted-unread", {}))
     if f.end == "later":
         sound = f.held_s >= NO_HOLD_SHARE * f.hold_s and not f.falling
         most = LATER_MOST if not sound else LATER_RIGHT_MOST if right else LATER_READ_MOST
@@ -231,9 +238,14 @@ def reading(f: Facts) -> Mark:
     return Mark("reading", _clamp(score), (*lines, *(why for _, why in caps(f))))
 
 
+def _calls(f: Facts) -> list[tuple[Act, VerdictKind]]:
+    """The verdicts that were called, with their acts."""
+    return [(a, a.action.verdict) for a in own(f) if isinstance(a.action, CallVerdict)]
+
+
 def _verdict_called(f: Facts) -> tuple[float, list[Message]]:
     """Points for the last verdict that was called, and why."""
-    calls = [(a, a.action.verdict) for a in own(f) if isinstance(a.action, CallVerdict)]
+    calls = _calls(f)
     if not calls:
         return 0.0, [message("mark-no-verdict")]
     last, said = calls[-1]

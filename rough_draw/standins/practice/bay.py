@@ -138,7 +138,7 @@ class Bay(SessionWorld):
             hold=hold,
             choice=choice,
             before=before,
-            worst=self._worst(),
+            worst=self.worst_spot(),
             apart=self._apart(),
             reason=self.because,
         )
@@ -176,13 +176,6 @@ class Bay(SessionWorld):
             case _:
                 pass
         return ""
-
-    def _worst(self) -> str:
-        """The section that stands highest, in words; nothing once charge is in."""
-        if self.charged:
-            return ""
-        name = max(self.assembly.system.evacuated, key=lambda x: self.pressure(f"system.{x.name}")).name
-        return self.assembly.system.labels.get(name, name)
 
     def _off_with(self, choice: RigChoice) -> frozenset[str]:
         """Faults that leave with a pump or a gauge of another number."""

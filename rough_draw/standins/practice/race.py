@@ -6,6 +6,7 @@ Both begin from the air at the same moment, are isolated once the worst spot is 
 from __future__ import annotations
 
 from collections.abc import Sequence
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 
 from rough_draw.core.message import Name, message
@@ -57,7 +58,9 @@ def race(sheet: Job, hidden: Hidden, rigs: Sequence[RigChoice | None], van: Sequ
     Raises RigFault where the van or the system has not what a rig wants, ScopeError where it is in pieces, and
     pydantic's ValidationError for what cannot be hidden in the sheet.
     """
-    return [_lap(sheet, hidden, choice, van) for choice in rigs]
+    # A lap is a second or two of the engine, which runs beside another's.
+    with ThreadPoolExecutor(max(1, len(rigs))) as pool:
+        return list(pool.map(lambda choice: _lap(sheet, hidden, choice, van), rigs))
 
 
 def _lap(sheet: Job, hidden: Hidden, choice: RigChoice | None, van: Sequence[KitItem]) -> Lap:
@@ -68,7 +71,7 @@ def _lap(sheet: Job, hidden: Hidden, choice: RigChoice | None, van: Sequence[Kit
     criterion = chosen(told.criterion)
     bay.do("pump-on")
     down_at = _drawn(bay, criterion.target)
-    reads, worst, worst_at = bay.shows(), bay.highest(), _worst_at(bay)
+    reads, worst, worst_at = bay.shows(), bay.highest(), bay.worst_spot()
     held_from, said, right = None, "", ""
     if down_at is not None and bay.isolation.tubes:
         bay.do("isolate")
@@ -107,9 +110,3 @@ def _drawn(bay: Bay, target: float) -> float | None:
         elif bay.time - since > STALLED:
             return None
     return None
-
-
-def _worst_at(bay: Bay) -> Name:
-    system = bay.assembly.system
-    name = max(system.evacuated, key=lambda s: bay.pressure(f"system.{s.name}")).name
-    return system.labels.get(name, name)

@@ -176,6 +176,13 @@ class SessionWorld(World):
         """The highest true pressure anywhere in what is to be evacuated, Pa."""
         return max(self.pressure(n) for n in self.system_nodes())
 
+    def worst_spot(self) -> str:
+        """The section that stands highest, in words; nothing once charge is in."""
+        if self.charged:
+            return ""
+        name = max(self.assembly.system.evacuated, key=lambda x: self.pressure(f"system.{x.name}")).name
+        return self.assembly.system.labels.get(name, name)
+
     def water(self) -> list[float]:
         """Free water that is left in each pool, kg."""
         return [float(m) for m in self._state.pool[:, 0]]

@@ -1,0 +1,18 @@
+"""The application for tests of its API, on a database of its own."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from fastapi.testclient import TestClient
+
+from rough_draw.api.app import create_app
+
+
+@pytest.fixture
+def client(tmp_path: Path) -> Iterator[TestClient]:
+    """An empty one, in which nothing is warmed up."""
+    with TestClient(create_app(tmp_path / "a.sqlite3", warm=False), base_url="http://127.0.0.1") as made:
+        yield made
