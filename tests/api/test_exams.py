@@ -59,7 +59,7 @@ def well(api: TestClient, run: str, seed: int) -> None:
     session = sessions.session(run)
     for at, kind, choice in sound(seed):
         with session.lock:
-            session.bay.advance(max(session.bay.time, at - 60.0 * (sessions.minutes_of(kind) or 0.0)))
+            session.bay.advance(max(session.bay.time, at - 60.0 * session.bay.minutes(kind)))
         body = {"kind": kind, "choice": choice.model_dump() if choice is not None else None}
         made = api.post(f"/api/practice/runs/{run}/deeds", json=body)
         assert made.status_code == 201, made.text

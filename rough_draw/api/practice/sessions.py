@@ -12,7 +12,6 @@ from cachetools import LRUCache, cached
 
 from rough_draw.core.message import message
 from rough_draw.core.practice.action_kinds import AskHint, read_action
-from rough_draw.core.practice.actions import minutes_of
 from rough_draw.core.practice.rig_choice import RigChoice
 from rough_draw.core.practice.scenario import Scenario
 from rough_draw.core.practice.scoring import Mark, marks, total
@@ -127,7 +126,7 @@ def replay(key: str, before: int, person: int | None) -> Session:
         raise CannotDo(message("practice-no-such-deed"))
     at, kind, _ = deeds[before]
     bay = played(scenario, VAN, deeds[:before])
-    bay.advance(max(bay.time, at - (minutes_of(kind) or 0.0) * 60.0))
+    bay.advance(max(bay.time, at - bay.minutes(kind) * 60.0))
     kept = store.begin(scenario, bay.time, person, (key, deeds[:before]))
     return _put(Session(key=kept.key, bay=bay))
 

@@ -14,6 +14,7 @@ from rough_draw.core.message.figure import mass
 from rough_draw.core.model.system import atmosphere_of
 from rough_draw.core.physics.gas import M_AIR, R, viscosity_air, viscosity_refrigerant
 from rough_draw.core.physics.interval import Range
+from rough_draw.core.physics.leak_path import outward_viscous
 from rough_draw.core.physics.refrigerant import saturated_below
 from rough_draw.core.physics.units import kelvin
 from rough_draw.core.sheet.scope import Scope
@@ -169,7 +170,7 @@ def grams_per_year(leak: Range, scope: Scope) -> Range:
         if p <= atmosphere:
             return 0.0
         if viscous:
-            out = q_in * (p * p - atmosphere**2) / atmosphere**2 * ratio_eta
+            out = outward_viscous(q_in, p, atmosphere) * ratio_eta
         else:
             out = q_in * (p - atmosphere) / atmosphere * (M_AIR / ref.molar_mass) ** 0.5
         return out * ref.molar_mass / (R * t) * 1000.0 * YEAR_S

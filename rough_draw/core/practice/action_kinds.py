@@ -14,6 +14,7 @@ from rough_draw.core.sheet.steps import OnPart, OnRun, read_step
 
 LookKind = Literal["power", "pressure", "oil"]
 CheckKind = Literal["energise"]
+NitrogenKind = Literal["test", "sweep"]
 VerdictKind = Literal["tight", "leak", "moisture", "both", "refrigerant", "rig", "not-judged"]
 EndKind = Literal["release", "repair", "later"]
 
@@ -30,6 +31,13 @@ class Check:
     """Power given to the compressor."""
 
     what: CheckKind
+
+
+@dataclass(frozen=True)
+class Nitrogen:
+    """Dry nitrogen: the system put under test pressure and watched, or swept from end to end."""
+
+    how: NitrogenKind
 
 
 @dataclass(frozen=True)
@@ -81,7 +89,7 @@ class End:
     end: EndKind
 
 
-Action = OnRun | OnPart | Look | Check | DoTest | Mend | PutRigOn | CallVerdict | NameCause | AskHint | End
+Action = OnRun | OnPart | Look | Check | Nitrogen | DoTest | Mend | PutRigOn | CallVerdict | NameCause | AskHint | End
 NAMED: dict[str, Callable[[str], Action]] = {
     "test": DoTest,
     "mend": Mend,
@@ -90,6 +98,7 @@ NAMED: dict[str, Callable[[str], Action]] = {
 }
 """Actions on a thing of the job's own, by how their text begins."""
 CHECKS: tuple[CheckKind, ...] = get_args(CheckKind)
+BY_NITROGEN: tuple[NitrogenKind, ...] = get_args(NitrogenKind)
 LOOKED: tuple[LookKind, ...] = get_args(LookKind)
 CALLED: tuple[VerdictKind, ...] = get_args(VerdictKind)
 ENDED: tuple[EndKind, ...] = get_args(EndKind)
@@ -114,6 +123,8 @@ def read_action(text: str) -> Action | None:
         return None
     if way == "look":
         return Look(thing) if thing in LOOKED else None
+    if way == "nitrogen":
+        return Nitrogen(thing) if thing in BY_NITROGEN else None
     if way == "verdict":
         return CallVerdict(thing) if thing in CALLED else None
     if way == "end":

@@ -23,10 +23,13 @@ from rough_draw.core.practice.action_kinds import (
     Look,
     Mend,
     NameCause,
+    Nitrogen,
+    NitrogenKind,
     PutRigOn,
     VerdictKind,
     read_action,
 )
+from rough_draw.core.practice.nitrogen import STAND_MINUTES
 from rough_draw.core.sheet.setups import PATTERNS
 from rough_draw.core.sheet.steps import OnPart, OnRun, RunMove
 
@@ -89,6 +92,8 @@ ON_PART: dict[str, float] = {
     "empty-hose": 1.0,
 }
 """Touches on one valve, part or port, minutes each."""
+NITROGEN_MINUTES: dict[NitrogenKind, float] = {"test": 10.0 + STAND_MINUTES, "sweep": 5.0}
+"""Bottle, regulator and hose on and off, and the test's own standing; a sweep's flow comes on top."""
 RIG_MINUTES = 6.0
 """Putting another rig together and screwing it on."""
 
@@ -137,11 +142,13 @@ class Seen:
     @property
     def do(self) -> Message:
         """What to do."""
-        return message(f"test-{self.key}", most=vacuum(BLANK_MOST))
+        # By ear alone: a meter is a tool of its own here.
+        words = "test-by-ear" if self.key == "sound" else f"test-{self.key}"
+        return message(words, most=vacuum(BLANK_MOST))
 
 
 NEEDS: dict[str, tuple[Need, ...]] = {
-    **dict.fromkeys(("sound", "detector", "blank", "thumb", "hoses", "second"), ("pump",)),
+    **dict.fromkeys(("sound", "meter", "detector", "blank", "thumb", "hoses", "second"), ("pump",)),
     **dict.fromkeys(("frost", "joint", "joints", "seats"), ("vacuum",)),
 }
 """What a test needs, by its key; any other is a look that needs nothing."""
@@ -150,6 +157,7 @@ TESTS: dict[str, Seen] = {
     t.key: t
     for t in (
         *(Seen(key, minutes, tuple(k for k, p in yes.items() if p >= LIKELY)) for key, minutes, yes, _ in EYE),
+        Seen("meter", 2.0, ("slow-pump",), yes_or_no=False),
         Seen("thumb", 0.3, ()),
         Seen("ways", 1.5, ("shut", "half-open")),
         Seen("cores", 3.0, ("core",)),
@@ -194,6 +202,8 @@ def minutes_of(kind: str) -> float | None:
             return ON_PART.get(part_move)
         case Look():
             return next(d.minutes for d in LOOKS if d.kind == kind)
+        case Nitrogen(how):
+            return NITROGEN_MINUTES[how]
         case DoTest(test):
             return TESTS[test].minutes if test in TESTS else None
         case Mend(mend):
@@ -221,6 +231,8 @@ def words_of(kind: str, names: Mapping[str, Name] | None = None) -> Name:
             return message(f"done-{part_move}", what=named(part))
         case Look():
             return next(d.words for d in LOOKS if d.kind == kind)
+        case Nitrogen(how):
+            return message(f"done-nitrogen-{how}")
         case DoTest(test):
             return TESTS[test].do
         case Mend(mend):

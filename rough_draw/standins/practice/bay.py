@@ -10,6 +10,7 @@ from dataclasses import replace
 
 from rough_draw.core.diagnosis.faults import Cause
 from rough_draw.core.interlock.consequence import Consequence, Touch, touch_of
+from rough_draw.core.interlock.nitrogen_hands import pressed, swept
 from rough_draw.core.interlock.port_parts import PLUNGER
 from rough_draw.core.interlock.step_words import part_words
 from rough_draw.core.interlock.transition import play
@@ -24,6 +25,7 @@ from rough_draw.core.practice.action_kinds import (
     End,
     Look,
     NameCause,
+    Nitrogen,
     PutRigOn,
     read_action,
 )
@@ -32,13 +34,13 @@ from rough_draw.core.practice.scenario import Scenario
 from rough_draw.core.sheet.kit import KitItem
 from rough_draw.core.sheet.steps import OnPart, OnRun
 from rough_draw.standins.practice.hold_truth import HoldTruth, hold_truth
+from rough_draw.standins.practice.nitrogen_world import NitrogenWorld
 from rough_draw.standins.practice.observations import hint, looked, outcome, port_words
 from rough_draw.standins.practice.session_log import CannotDo, Done, Named
-from rough_draw.standins.practice.session_world import SessionWorld
 from rough_draw.standins.world import PUMP, World
 
 
-class Bay(SessionWorld):
+class Bay(NitrogenWorld):
     """One practice job, with hands at it. ``because``: why they do what they do next, where somebody says so."""
 
     because: Name = ""
@@ -52,14 +54,19 @@ class Bay(SessionWorld):
 
     def do(self, kind: str, choice: RigChoice | None = None) -> Done:
         """Do something: its minutes pass, then it is done. Raises CannotDo where it cannot be."""
-        minutes = actions.minutes_of(kind)
-        if minutes is None:
-            raise CannotDo(message("cannot-unknown", deed=kind[:60]))
         if self.ended:
             raise CannotDo(message("cannot-over"))
+        minutes = self.minutes(kind)
         self._check(kind, choice)
         self._wait_out(self.time + minutes * 60.0)
         return self._make(kind, choice)
+
+    def minutes(self, kind: str) -> float:
+        """Minutes that a deed takes here. Raises CannotDo for a kind that is not known."""
+        minutes = actions.minutes_of(kind)
+        if minutes is None:
+            raise CannotDo(message("cannot-unknown", deed=kind[:60]))
+        return minutes + (self.sweep().minutes if kind == "nitrogen:sweep" and self.rigged else 0.0)
 
     def _check(self, kind: str, choice: RigChoice | None) -> None:
         """Whether hands can do it here. Raises CannotDo."""
@@ -95,6 +102,9 @@ class Bay(SessionWorld):
             case OnRun("isolate"):
                 if not self.isolation.tubes:
                     raise CannotDo(message("cannot-isolate"))
+            case Nitrogen():
+                if self.charged:
+                    raise CannotDo(message("cannot-under-pressure"))
             case NameCause(cause):
                 if not any(c.key == cause for c in self.nameable()):
                     raise CannotDo(message("cannot-name", cause=cause))
@@ -165,6 +175,8 @@ class Bay(SessionWorld):
                 return showed
             case End(end):
                 self.ended = end
+            case Nitrogen(how):
+                return self.press() if how == "test" else self.sweep_through()
             case Look(what):
                 return looked(self, what)
             case AskHint(step):
@@ -189,6 +201,14 @@ class Bay(SessionWorld):
     def _judged(self, kind: str) -> tuple[Consequence, ...]:
         """What the interlock says of it, and the contents after it."""
         match read_action(kind):
+            case Nitrogen(how):
+                by = (
+                    pressed(self.board, self.contents, self.test_pa())
+                    if how == "test"
+                    else swept(self.board, self.contents)
+                )
+                self.contents, told = by
+                return tuple(told)
             case OnRun("isolate" | "reopen" as move):
                 touches = [Touch("shut" if move == "isolate" else "open", v) for v in self.isolation.valves]
             case OnPart(part_move, part):
@@ -245,7 +265,7 @@ def _needs_rig(action: Action | None) -> bool:
             return False
         case OnPart(_, part):
             return not part.startswith("system.")
-        case OnRun("pump-on" | "isolate") | CallVerdict():
+        case OnRun("pump-on" | "isolate") | CallVerdict() | Nitrogen():
             return True
         case _:
             return False
@@ -255,7 +275,6 @@ def played(scenario: Scenario, van: Sequence[KitItem], deeds: Iterable[tuple[flo
     """A session again from its deeds: when each was finished, what it was. Raises CannotDo for one that cannot be."""
     bay = Bay(scenario, van)
     for at, kind, choice in deeds:
-        minutes = actions.minutes_of(kind) or 0.0
-        bay.advance(max(bay.time, at - minutes * 60.0))
+        bay.advance(max(bay.time, at - bay.minutes(kind) * 60.0))
         bay.do(kind, choice)
     return bay

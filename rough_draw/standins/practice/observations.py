@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
+from rough_draw.core.advice.cord import USABLE, check_of
+from rough_draw.core.catalogue.rig_parts import SAG_SOUND, SAG_WEAK
 from rough_draw.core.diagnosis.faults import kind_of
 from rough_draw.core.diagnosis.field_tests import PUSHES
 from rough_draw.core.message import Message, Name, listed, message
-from rough_draw.core.message.figure import gauge_pressure, vacuum
+from rough_draw.core.message.figure import gauge_pressure, share, vacuum
 from rough_draw.core.practice import actions
 from rough_draw.core.practice.action_kinds import LookKind
 from rough_draw.core.practice.actions import Need
@@ -55,6 +57,8 @@ def outcome(bay: Bay, test: str) -> Message:
         cores: list[Name] = [message("shows-core", port=c.where) for c in at]
         cores += [message("shows-core", port=port_words(bay.told.scope, p)) for p in bay.told.rig.cores_in]
         return message("shows-cores-in", cores=listed(cores)) if cores else message("shows-no-core")
+    if test == "meter":
+        return message("shows-meter", drop=share(_sag(bay)), most=share(USABLE))
     if test == "second":
         other = bay.read(PUMP)
         return message("shows-pump-over") if other is None else message("shows-pump-level", level=vacuum(other))
@@ -64,6 +68,15 @@ def outcome(bay: Bay, test: str) -> Message:
     # Two causes may show in one place.
     places = list(dict.fromkeys(c.where or message("shows-on-system") for c in at))
     return message(f"shows-{test}", places=listed(places)) if places else message("shows-nothing")
+
+
+def _sag(bay: Bay) -> float:
+    """Share of the voltage that the pump's supply loses as it runs: by its cord, and by what is the matter with it."""
+    rig = bay.told.rig
+    cord = check_of(rig.cord, rig.pump) if rig.pump is not None else None
+    of_cord = cord.running_drop if cord is not None else SAG_SOUND.value
+    weak = (SAG_WEAK.quantile(s) for c, s in bay.at_work() if kind_of(c.key) == "slow-pump")
+    return max([of_cord, *weak])
 
 
 def port_words(scope: Scope, port: str) -> Name:

@@ -4,13 +4,23 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from rough_draw.core.advice.part_findings import DRIVEN
 from rough_draw.core.interlock.port_parts import PLUNGER, end_free, port_tool, wants_plunger
 from rough_draw.core.interlock.step_words import part_words
 from rough_draw.core.message import Message, Name, message
+from rough_draw.core.message.figure import gauge_pressure
 from rough_draw.core.practice import actions
+from rough_draw.core.practice.action_kinds import BY_NITROGEN
 from rough_draw.core.practice.actions import Deed
+from rough_draw.core.proving.foretold_test import wanted
 from rough_draw.core.sheet.rig import ToolPart
 from rough_draw.standins.practice.bay import Bay
+
+TURNED = {
+    **{kind: {"open": "drive-open", "shut": "drive-shut"} for kind in DRIVEN},
+    "solenoid": {"open": "magnet-on", "shut": "magnet-off"},
+}
+"""How a hand turns a valve of the system that has no handle: words by its kind and way."""
 
 
 @dataclass(frozen=True)
@@ -54,11 +64,21 @@ def _run(bay: Bay) -> list[Deed]:
         "energise",
     ]
     where = bay.isolation.where
-    return [Deed(k, message(f"deed-{k}", where=where), actions.BY_HAND[k], "run") for k in kinds]
+    nitrogen = [
+        Deed(
+            f"nitrogen:{how}",
+            message(f"deed-nitrogen-{how}", pressure=gauge_pressure(1e3 * wanted(bay.told.prove))),
+            actions.NITROGEN_MINUTES[how],
+            "run",
+        )
+        for how in BY_NITROGEN
+    ]
+    return nitrogen + [Deed(k, message(f"deed-{k}", where=where), actions.BY_HAND[k], "run") for k in kinds]
 
 
 def _parts(bay: Bay) -> list[Deed]:
     names = bay.names()
+    links = {x.id: x.kind for x in bay.told.scope.links}
     found = []
     for g in bay.board.gates.values():
         if g.kind == "port":
@@ -68,7 +88,8 @@ def _parts(bay: Bay) -> list[Deed]:
             found.append(_on("crack", g.name, names[g.name]))
         # How a section's own valve stands is not seen from outside: both ways are offered.
         ways = ("open", "shut") if g.kind == "section" else ("shut" if is_open else "open",)
-        found += [_on(way, g.name, names[g.name]) for way in ways]
+        turned = TURNED.get(links.get(g.name.removeprefix("system."), ""), {})
+        found += [_on(way, g.name, names[g.name], turned.get(way, "")) for way in ways]
     for port in bay.told.scope.ports:
         part = bay.told.rig.on_port(port.id)
         if isinstance(part, ToolPart) and port.core:
@@ -95,5 +116,5 @@ def _plungers(bay: Bay) -> list[Deed]:
     return found
 
 
-def _on(way: str, thing: str, what: Name) -> Deed:
-    return Deed(f"{way}:{thing}", message(f"deed-{way}", what=what), actions.ON_PART[way], "parts")
+def _on(way: str, thing: str, what: Name, words: str = "") -> Deed:
+    return Deed(f"{way}:{thing}", message(f"deed-{words or way}", what=what), actions.ON_PART[way], "parts")
