@@ -37,6 +37,7 @@ const router = createBrowserRouter([
       { path: "kit", lazy: async () => ({ Component: (await import("./pages/Kit")).Kit }) },
       { path: "practice", lazy: async () => ({ Component: (await import("./pages/Practice")).Practice }) },
       { path: "practice/class", lazy: async () => ({ Component: (await import("./pages/PracticeClass")).PracticeClass }) },
+      { path: "practice/sandbox", lazy: async () => ({ Component: (await import("./pages/PracticeSandbox")).PracticeSandbox }) },
       { path: "practice/race", lazy: async () => ({ Component: (await import("./pages/PracticeRace")).PracticeRace }) },
       { path: "practice/:runKey", lazy: async () => ({ Component: (await import("./pages/PracticeRun")).PracticeRun }) },
       { path: "practice/:runKey/debrief", lazy: async () => ({ Component: (await import("./pages/PracticeDebrief")).PracticeDebrief }) },

@@ -100,7 +100,8 @@ def remove(key: str) -> None:
 class Past:
     """A session in short: of which scenario, since when, until when, its scores, and whose.
 
-    ``replay``: it went on from another, and says nothing of what somebody can do unhelped.
+    ``replay``: it went on from another, ``sandbox``: what is so was seen; both say nothing of what somebody can do
+    unhelped.
     """
 
     key: str
@@ -111,19 +112,22 @@ class Past:
     marks: dict[str, float | None]
     person: int | None = None
     replay: bool = False
+    sandbox: bool = False
     exam: str = ""
 
 
 def _past(r: PracticeRun) -> Past:
+    document = VALUES.read(r.document)
     return Past(
         key=r.key,
         scenario=r.scenario,
-        title=str(VALUES.read(r.document).get("title", "")),
+        title=str(document.get("title", "")),
         began_at=r.began_at,
         ended_at=r.ended_at,
         marks=MARKS.read(r.marks),
         person=r.person,
         replay=bool(r.replay_of),
+        sandbox=document.get("sandbox") is True,
         exam=r.exam,
     )
 
@@ -155,7 +159,8 @@ def save_own(scenario: Scenario) -> Scenario:
     key, n = scenario.key, 2
     while key in taken:
         key, n = f"{scenario.key[:36]}-{n}", n + 1
-    found = scenario.model_copy(update={"key": key})
+    # What is kept to be played hides what it hides.
+    found = scenario.model_copy(update={"key": key, "sandbox": False})
     OwnScenario.create(key=key, document=SCENARIO.write(found))
     return found
 

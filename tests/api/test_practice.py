@@ -98,7 +98,7 @@ def test_a_debrief_tells_the_truth_beside_the_gauge_and_keeps_the_score(api: Tes
     assert len(d["own_path"]["at"]) == len(d["own_path"]["highest"]) > 100
     assert {m["skill"] for m in d["marks"]} == {"safety", "rig", "reading", "diagnosis", "economy"}
     page = api.get("/api/practice").json()
-    card = next(s for s in page["scenarios"] if s["key"] == "gauge-on-the-wrong-side")
+    card = next(s for s in page["scenarios"] if s["key"] == "down-in-a-quarter-of-an-hour")
     assert card["best"] == pytest.approx(d["total"])
     assert card["tries"] == 1
     assert next(s for s in page["skills"] if s["skill"] == "safety")["of"] == 1

@@ -60,7 +60,7 @@ def test_a_job_is_gone_on_with_from_before_a_mistake_and_counts_for_nothing(api:
     do(api, again["key"], "verdict:rig", "end:later")
     assert debrief(api, again["key"])["replay"] is True
     page = api.get("/api/practice").json()
-    card = next(s for s in page["scenarios"] if s["key"] == "gauge-on-the-wrong-side")
+    card = next(s for s in page["scenarios"] if s["key"] == "down-in-a-quarter-of-an-hour")
     assert (card["tries"], card["best"]) == (1, pytest.approx(old["total"]))
     assert all(s["of"] <= 1 for s in page["skills"])
     assert sorted(r["replay"] for r in page["runs"]) == [False, True]

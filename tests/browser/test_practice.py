@@ -277,3 +277,27 @@ def test_two_rigs_are_raced_side_by_side(page: Page, site: str) -> None:
     # On a phone the lanes stand under each other, and nothing is wider than the page.
     page.set_viewport_size({"width": 390, "height": 844})
     page.wait_for_function("() => document.documentElement.scrollWidth <= innerWidth + 1")
+
+
+def test_in_the_sandbox_a_leak_opens_and_is_mended_while_it_is_watched(page: Page, site: str) -> None:
+    page.goto(f"{site}/practice")
+    page.get_by_role("link", name="To the sandbox").click()
+    expect(page.get_by_role("heading", name="Sandbox")).to_be_visible()
+    page.get_by_role("button", name="Begin").click()
+    so = page.locator("section", has=page.get_by_role("heading", name="What is so"))
+    expect(so.get_by_text("not isolated")).to_be_visible()
+    do(page, "Pump and draw", "Start the pump")
+    do(page, "Pump and draw", "Put heat on")
+    do(page, "Pump and draw", "Isolate")
+    expect(so.get_by_text("not isolated")).to_have_count(0)
+    leak = page.get_by_role("checkbox", name="A leak in the system")
+    leak.focus()
+    page.keyboard.press("Space")
+    expect(log(page)).to_have_count(4)
+    page.get_by_role("radio", name="bad").check()
+    do(page, "Pump and draw", "Put heat on")
+    expect(so.get_by_text(re.compile("A leak"))).to_be_visible()
+    expect(page.get_by_text("Your call")).to_have_count(0)
+    page.get_by_role("button", name="Done with it").click()
+    expect(page.get_by_role("link", name="To the sandbox")).to_be_visible()
+    expect(page.get_by_role("link", name="Cooler on a condensing unit")).to_have_count(0)

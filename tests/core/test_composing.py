@@ -13,7 +13,7 @@ from rough_draw.scenarios.generator import make
 from rough_draw.scenarios.handmade import by_hand
 
 EVERY = {s.key: s for s in by_hand()}
-BASE = EVERY["dry-line-set"]
+BASE = EVERY["a-dry-line-set"]
 
 
 def test_all_that_ships_or_is_made_can_be_played() -> None:
@@ -33,7 +33,7 @@ IMPOSSIBLE = {
     "ice, oil and water": (composed(faults=(("ice", 0), ("wet-oil", 0), ("water", 0))), "hidden.faults"),
     "open beside a leak": (composed(faults=(("open", 0), ("system-leak", 0))), "hidden.faults"),
     "worn since ten minutes": (composed(faults=(("worn-pump", 600),)), "hidden.faults"),
-    "no rig to start": (composed(EVERY["your-own-rig"], before=PUMPING), "before"),
+    "no rig to start": (composed(EVERY["put-your-own-rig-on"], before=PUMPING), "before"),
     "begun after one came": (composed(before=(Before(kind="pump-on", at_s=60),), arrive_s=30), "before"),
     "stopped, never started": (composed(before=(Before(kind="pump-off"),)), "before"),
     "a verdict by nobody": (composed(before=(Before(kind="verdict:tight"),)), "before"),

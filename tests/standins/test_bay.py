@@ -110,7 +110,7 @@ def test_the_true_verdicts_of_holds() -> None:
 
 
 def test_a_shut_section_makes_a_hold_that_cannot_say() -> None:
-    b = Bay(SCENARIOS["solenoid-shut"], VAN)
+    b = Bay(SCENARIOS["the-freezer-on-the-quay"], VAN)
     drawn(b, 40)
     assert microns(b) < 300
     assert b.highest() > 90_000, "behind the solenoid it is the atmosphere still"
@@ -138,7 +138,7 @@ def test_another_rig_begins_from_the_air_and_leaves_the_old_faults_behind() -> N
 
 
 def test_warmth_and_nitrogen_get_ice_out() -> None:
-    cold, warm = Bay(SCENARIOS["ice"], VAN), Bay(SCENARIOS["ice"], VAN)
+    cold, warm = Bay(SCENARIOS["four-thousand-six-hundred"], VAN), Bay(SCENARIOS["four-thousand-six-hundred"], VAN)
     warm.do("break")
     warm.do("warm-up")
     warm.advance(warm.time + 300)
@@ -181,7 +181,7 @@ def test_what_cannot_be_done_says_why(kind: str, words: str) -> None:
 
 
 def test_nothing_but_looks_before_there_is_a_rig() -> None:
-    b = Bay(SCENARIOS["your-own-rig"], VAN)
+    b = Bay(SCENARIOS["put-your-own-rig-on"], VAN)
     assert [g.key for g in groups(b)] == ["before"]
     with pytest.raises(CannotDo, match="cannot-no-rig"):
         b.do("pump-on")
@@ -231,7 +231,7 @@ def test_hints_go_from_a_nudge_to_the_answer() -> None:
 
 
 def test_rigs_are_put_together_from_the_van_or_refused() -> None:
-    job = SCENARIOS["your-own-rig"].sheet
+    job = SCENARIOS["put-your-own-rig-on"].sheet
     assert [s for s, _, _ in slots(job, "three-tools")] == ["pump", "hose-a", "hose-b", "gauge"]
     rig = rig_of(job, CHOICE, VAN).rig
     assert {p.id: p.kit for p in rig.parts if p.kit}["hose-a"] == 5

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import math
 
+import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from rough_draw.core.practice import actions
 from rough_draw.core.practice.rig_choice import RigChoice
 from rough_draw.scenarios.handmade import by_hand
 from rough_draw.scenarios.sheets import VAN
@@ -16,7 +16,14 @@ from rough_draw.standins.practice.offers import groups
 from rough_draw.standins.practice.session_log import CannotDo
 
 HAND = {s.key: s for s in by_hand()}
-SOME = ["ballast-forgotten", "wet-oil", "ice", "seat-on-a-tiny-volume", "solenoid-shut", "your-own-rig"]
+SOME = [
+    "it-stops-over-a-thousand",
+    "six-hundred-and-no-lower",
+    "four-thousand-six-hundred",
+    "alarm-in-a-fifth-of-a-litre",
+    "the-freezer-on-the-quay",
+    "put-your-own-rig-on",
+]
 CHOICE = RigChoice(pattern="three-tools", parts={"pump": 1, "hose-a": 5, "hose-b": 4, "gauge": 16})
 
 
@@ -32,14 +39,13 @@ def test_any_hands_in_any_order(name: str, picks: list[tuple[int, float]]) -> No
         offered = [d.kind for g in groups(b) for d in g.deeds] + ["rig:three-tools", "verdict:leak", "cause:ballast"]
         kind = offered[pick % len(offered)]
         before, was_charged = b.time, b.charged
+        minutes = b.minutes(kind) if kind != "nitrogen:sweep" or b.rigged else 0.0
         try:
             done = b.do(kind, CHOICE if kind.startswith("rig:") else None)
         except CannotDo:
             assert b.time == before, "what cannot be done takes no time"
             continue
-        minutes = actions.minutes_of(kind)
-        assert minutes is not None
-        assert b.time == before + 60 * minutes
+        assert b.time == pytest.approx(before + 60 * minutes)
         assert done.words
         b.advance(b.time + wait)
         if not b.charged:

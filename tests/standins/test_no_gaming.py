@@ -15,7 +15,13 @@ from rough_draw.standins.practice.expert import expert
 
 PASSES = 60.0
 """The whole from which somebody would say that it was done."""
-PICKED = ("dry-line-set", "wet-oil", "plunger", "plain-leak", "free-water")
+PICKED = (
+    "a-dry-line-set",
+    "six-hundred-and-no-lower",
+    "the-gauge-never-wakes-up",
+    "it-holds-but-not-quite",
+    "the-pan-ran-over",
+)
 """Each of another kind; every scenario is played by `python -m bench.plays`."""
 
 

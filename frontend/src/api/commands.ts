@@ -123,6 +123,7 @@ export const commands = {
   pace: (key: string, speed: number) => post<RunOut>(`/practice/runs/${key}/pace`, { speed }),
   deed: (key: string, kind: string, choice?: RigChoice) => post<RunOut>(`/practice/runs/${key}/deeds`, { kind, choice }),
   track: (key: string, since: number) => get<TrackOut>(`/practice/runs/${key}/readings?since=${since}`),
+  sandbox: (sheet: Job, hidden: object, rig: RigChoice | null) => post<RunOut>("/practice/sandboxes", { sheet, hidden, rig }),
   race: (sheet: Job, hidden: object, rigs: (RigChoice | null)[]) => post<RaceOut>("/practice/races", { sheet, hidden, rigs }),
   keepScenario: (scenario: Scenario) => post<ScenarioCard>("/practice/scenarios", scenario),
   takeScenario: (file: File) => post<ScenarioCard>("/practice/scenario-files", withFile(file)),

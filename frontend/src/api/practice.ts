@@ -25,7 +25,7 @@ export function useDeed(key: string) {
   });
 }
 
-const NONE: TrackOut = { at: [], pa: [], second_at: [], second_pa: [] };
+const NONE: TrackOut = { at: [], pa: [], worst_pa: [], second_at: [], second_pa: [] };
 
 /** The readings of a session, only what is new being asked for as its clock goes on. */
 export function useTrack(key: string, time: number | undefined): TrackOut {
@@ -42,6 +42,7 @@ export function useTrack(key: string, time: number | undefined): TrackOut {
         setTrack((t) => ({
           at: [...t.at, ...more.at],
           pa: [...t.pa, ...more.pa],
+          worst_pa: [...t.worst_pa, ...more.worst_pa],
           second_at: [...t.second_at, ...more.second_at],
           second_pa: [...t.second_pa, ...more.second_pa],
         })),

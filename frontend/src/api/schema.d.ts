@@ -2145,6 +2145,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/sandboxes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Sandbox
+         * @description A job in which what is so is seen, and changed as it goes on. It counts for nothing.
+         */
+        post: operations["begin_sandbox_api_practice_sandboxes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practice/scenario-files": {
         parameters: {
             query?: never;
@@ -4217,6 +4237,9 @@ export interface components {
         /**
          * Hidden
          * @description What the learner is not told. ``unknowns`` are normal deviates by name; ``shut``: links that really are shut.
+         *
+         *     ``found``: what a look before the draw finds: a second feed that is live, nitrogen still on the system, nitrogen
+         *     that comes back past a seat after it was let down.
          */
         Hidden: {
             /**
@@ -4224,6 +4247,11 @@ export interface components {
              * @default []
              */
             faults: components["schemas"]["Fault"][];
+            /**
+             * Found
+             * @default []
+             */
+            found: ("second-feed" | "pressure" | "creeping")[];
             /**
              * Seed
              * @default 1
@@ -5915,6 +5943,8 @@ export interface components {
         PossibleOut: {
             /** Faults */
             faults: components["schemas"]["FaultOption"][];
+            /** Found */
+            found: components["schemas"]["Choice"][];
             /** Links */
             links: components["schemas"]["Choice"][];
             /** Patterns */
@@ -6428,6 +6458,7 @@ export interface components {
             /**
              * @default {
              *       "faults": [],
+             *       "found": [],
              *       "seed": 1,
              *       "shut": [],
              *       "unknowns": {}
@@ -6774,7 +6805,7 @@ export interface components {
         };
         /**
          * RunOut
-         * @description A session as it stands. Times s since its beginning, pressures Pa.
+         * @description A session as it stands. Times s since its beginning, pressures Pa. ``truth``: what is so, in a sandbox.
          */
         RunOut: {
             /** Arrived */
@@ -6824,6 +6855,7 @@ export interface components {
             target_pa: number;
             /** Time */
             time: number;
+            truth: components["schemas"]["TruthOut"] | null;
             /** Verdicts */
             verdicts: components["schemas"]["Choice"][];
         };
@@ -6916,6 +6948,24 @@ export interface components {
             words: string;
         };
         /**
+         * SandboxIn
+         * @description A sandbox: a sheet, what is wrong with it to begin with, another rig than the sheet's.
+         */
+        SandboxIn: {
+            /**
+             * @default {
+             *       "faults": [],
+             *       "found": [],
+             *       "seed": 1,
+             *       "shut": [],
+             *       "unknowns": {}
+             *     }
+             */
+            hidden: components["schemas"]["Hidden"];
+            rig?: components["schemas"]["RigChoice"] | null;
+            sheet: components["schemas"]["Job"];
+        };
+        /**
          * ScaleIn
          * @description Attach the simulated scale, or change its pace.
          */
@@ -6941,6 +6991,9 @@ export interface components {
         /**
          * Scenario
          * @description The whole scenario. ``rigged``: a rig stands on it already; ``arrive_s``: when the learner comes, s.
+         *
+         *     ``working``: the unit works still and keeps its charge to itself: it is pumped down before a rig goes on.
+         *     ``sandbox``: what is so is seen and changed as it goes on; it counts for nothing.
          */
         Scenario: {
             /**
@@ -6973,6 +7026,7 @@ export interface components {
             /**
              * @default {
              *       "faults": [],
+             *       "found": [],
              *       "seed": 1,
              *       "shut": [],
              *       "unknowns": {}
@@ -7004,6 +7058,11 @@ export interface components {
              * @default true
              */
             rigged: boolean;
+            /**
+             * Sandbox
+             * @default false
+             */
+            sandbox: boolean;
             /**
              * @default {
              *       "alarms": [
@@ -7293,6 +7352,11 @@ export interface components {
              * @constant
              */
             version: 1;
+            /**
+             * Working
+             * @default false
+             */
+            working: boolean;
         };
         /**
          * ScenarioCard
@@ -8213,7 +8277,7 @@ export interface components {
         };
         /**
          * TrackOut
-         * @description Readings of a session after a time: s, Pa; null where over range.
+         * @description Readings of a session after a time: s, Pa; null where over range. ``worst_pa``: what was so, in a sandbox.
          */
         TrackOut: {
             /** At */
@@ -8224,6 +8288,30 @@ export interface components {
             second_at: number[];
             /** Second Pa */
             second_pa: number[];
+            /** Worst Pa */
+            worst_pa: (number | null)[];
+        };
+        /**
+         * TruthOut
+         * @description What is so in a sandbox: at the gauge and at the worst spot Pa, free water kg.
+         *
+         *     ``truly``: what is so of what is isolated; ``possible``: everything that can be put wrong with what stands there.
+         */
+        TruthOut: {
+            /** Possible */
+            possible: components["schemas"]["FaultOption"][];
+            /** True Pa */
+            true_pa: number | null;
+            /** Truly */
+            truly: string;
+            /** Water Kg */
+            water_kg: number;
+            /** Worst */
+            worst: string;
+            /** Worst Pa */
+            worst_pa: number | null;
+            /** Wrong */
+            wrong: components["schemas"]["WrongOut"][];
         };
         /**
          * UndoIn
@@ -8518,6 +8606,16 @@ export interface components {
             source: string;
             /** Term */
             term: string;
+        };
+        /**
+         * WrongOut
+         * @description Something that is wrong in a sandbox: a key, and how bad as a normal deviate.
+         */
+        WrongOut: {
+            /** Key */
+            key: string;
+            /** Severity */
+            severity: number;
         };
         /**
          * YardRow
@@ -12437,6 +12535,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RigsOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    begin_sandbox_api_practice_sandboxes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SandboxIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
                 };
             };
             /** @description What was sent cannot be used */

@@ -89,8 +89,12 @@ export function Practice() {
       <div className="grid content-start gap-3">
         <Path p={p} onBegin={(key) => void begin(key)} />
         <Skills p={p} />
-        <Sheet title="Two rigs, one system">
-          <p className="text-soft">Choose what is wrong, put two rigs together, and see both draws on one sheet.</p>
+        <Sheet title="Try things out">
+          <p className="text-soft">Your own system and rig, anything wrong with it, and what is so beside what is read.</p>
+          <Link to="/practice/sandbox" className="inline-flex min-h-12 items-center underline">
+            To the sandbox
+          </Link>
+          <p className="text-soft">Or two rigs on one system, both draws on one sheet.</p>
           <Link to="/practice/race" className="inline-flex min-h-12 items-center underline">
             Race two rigs
           </Link>

@@ -18,6 +18,7 @@ import { hiddenOf, NOTHING_WRONG, Wrong } from "../practice/Wrong";
 import { Trace } from "../trace/Trace";
 import { Button } from "../ui/Button";
 import { SelectField } from "../ui/Choice";
+import { Facts } from "../ui/Facts";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
 
 /** The sheet's own rig stands in the list beside the setups of the van. */
@@ -141,14 +142,7 @@ function Lap({ lane, lap: l, best, named, holdS }: { lane: string; lap: LapOut; 
   return (
     <Sheet title={lane} aside={best ? <Tag tone="pass">first</Tag> : undefined}>
       <p className="mb-2">{l.rig}</p>
-      <dl className="grid grid-cols-[minmax(0,1fr)_auto]">
-        {rows.map(([what, value]) => (
-          <div key={what} className="contents">
-            <dt className="border-t border-rule py-1.5 text-soft">{what}</dt>
-            <dd className="border-t border-rule py-1.5 pl-3 text-right font-bold">{value}</dd>
-          </div>
-        ))}
-      </dl>
+      <Facts rows={rows} />
       {l.said && l.right === false && <p className="mt-2 border-l-4 border-ochre pl-3">Truly: {l.truly}.</p>}
       {late > 60 && <p className="mt-2 border-l-4 border-ochre pl-3">Its gauge was there {span(late)} before the system was.</p>}
       {l.not_on.length > 0 && <p className="mt-2 text-soft">This rig cannot have it: {l.not_on.map(named).join("; ")}.</p>}

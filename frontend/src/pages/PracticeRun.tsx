@@ -1,8 +1,9 @@
 import { Pause, Play } from "lucide-react";
 import { useState } from "react";
-import { Link, useParams } from "react-router";
+import { Link, useNavigate, useParams } from "react-router";
 
 import type { RunOut } from "../api/client";
+import { commands } from "../api/commands";
 import { useDeed, useRun, useTrack } from "../api/practice";
 import { span } from "../lib/format";
 import { useUnits } from "../lib/units";
@@ -12,6 +13,7 @@ import { Hands } from "../practice/Hands";
 import { PracticeRig } from "../practice/PracticeRig";
 import { RigUp } from "../practice/RigUp";
 import { RunTrace } from "../practice/RunTrace";
+import { PutWrong, WhatIsSo } from "../practice/WhatIsSo";
 import { Button } from "../ui/Button";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
 import { PACES } from "../lib/paces";
@@ -25,10 +27,12 @@ export function PracticeRun() {
   const deed = useDeed(key);
   const track = useTrack(key, run.data?.time);
   const [rigging, setRigging] = useState(false);
+  const navigate = useNavigate();
   if (run.error && !run.data) return <Fault title="This practice job cannot be opened" detail={run.error.message} />;
   if (!run.data) return <p className="text-soft">Setting it up…</p>;
   const r = run.data;
   const act = (kind: string) => deed.mutate({ kind });
+  const leave = () => commands.dropPractice(key).then(() => navigate("/practice"));
   return (
     <div className="grid gap-3 lg:grid-cols-[minmax(300px,340px)_minmax(0,1fr)]">
       <header className="flex flex-wrap items-baseline justify-between gap-x-4 lg:col-span-2">
@@ -36,8 +40,8 @@ export function PracticeRun() {
         <p className="text-soft">
           <Link to="/practice" className="underline">
             Practice
-          </Link>{" "}
-          · {r.scenario.place} · {r.scenario.system}
+          </Link>
+          {[r.scenario.place, r.scenario.system].filter(Boolean).map((x) => ` · ${x}`)}
         </p>
       </header>
       {r.ended && (
@@ -50,12 +54,13 @@ export function PracticeRun() {
       )}
       <div className="grid content-start gap-3">
         <Clock run={r} busy={deed.isPending} onPace={(speed) => deed.mutate({ speed })} />
-        <Sheet title="The job">
+        {r.truth && <WhatIsSo truth={r.truth} />}
+        {!r.truth && <Sheet title="The job">
           <p>{r.scenario.brief}</p>
           <p className="mt-2 text-soft">
             {r.school}. {r.scenario.ends === "release" ? "It ends with the unit's charge let in, cores back, ports capped." : "It ends with your verdict."}
           </p>
-        </Sheet>
+        </Sheet>}
       </div>
       <div className="grid min-w-0 content-start gap-3">
         {deed.error && <Fault title="Not done" detail={deed.error.message} />}
@@ -74,8 +79,9 @@ export function PracticeRun() {
       >
         {r.rigged ? <PracticeRig runKey={key} run={r} busy={deed.isPending} onDo={act} /> : <p className="text-soft">Nothing is connected yet. The van is open.</p>}
       </Sheet>
-      <div className="order-last grid content-start gap-3 lg:order-none">
-        <Calls run={r} busy={deed.isPending} onDo={act} />
+      <div className={`${r.truth ? "" : "order-last lg:order-none "}grid content-start gap-3`}>
+        {r.truth && <PutWrong truth={r.truth} busy={deed.isPending} onDo={act} onDone={() => void leave()} />}
+        {!r.truth && <Calls run={r} busy={deed.isPending} onDo={act} />}
       </div>
       <div className="grid min-w-0 content-start gap-3">
         <Hands run={r} busy={deed.isPending} onDo={act} />

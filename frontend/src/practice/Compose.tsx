@@ -46,6 +46,7 @@ export function Compose({ onDone }: { onDone: () => void }) {
       lesson,
       level: Number(level),
       rigged: rigged === "yes",
+      working: rigged === "working",
       ends,
       sheet: sheet.data && asComposed(sheet.data, school, weather),
       hints: hints.filter((h) => h.trim()),
@@ -81,6 +82,7 @@ export function Compose({ onDone }: { onDone: () => void }) {
           options={[
             { value: "yes", label: "stands on it" },
             { value: "no", label: "the learner's own" },
+            { value: "working", label: "own, on a unit that still runs" },
           ]}
         />
       </div>
@@ -114,7 +116,7 @@ export function Compose({ onDone }: { onDone: () => void }) {
         <NumberField label="Humidity" unit="%" min={5} max={100} optional value={weather.humidity_pct ?? null} onChange={(v) => setWeather((w) => ({ ...w, humidity_pct: v }))} />
       </fieldset>
       {possible.error && <Fault title="Nothing can be hidden in this sheet" detail={possible.error.message} />}
-      <Wrong possible={possible.data} wrong={wrong} onChange={setWrong} />
+      <Wrong possible={possible.data} wrong={wrong} onChange={setWrong} asFound />
       <fieldset className="grid gap-2">
         <legend className="mb-1 text-soft">Hints of your own, the vaguest first; without any, they follow from what is wrong</legend>
         {hints.map((h, i) => (

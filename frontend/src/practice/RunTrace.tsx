@@ -5,7 +5,7 @@ import { MICRON_PA } from "../lib/format";
 import { useNarrow } from "../lib/narrow";
 import { useUnits } from "../lib/units";
 import { Trace } from "../trace/Trace";
-import { ink } from "./curves";
+import { ink, pencil } from "./curves";
 import { elapsed } from "./elapsed";
 
 const M = MICRON_PA;
@@ -18,13 +18,16 @@ export function RunTrace({ run, track }: { run: RunOut; track: TrackOut }) {
     const main = ink("gauge", track.at, track.pa);
     return track.second_at.length > 0 ? [main, ink("second", track.second_at, track.second_pa)] : [main];
   }, [track]);
+  // In a sandbox what is so is drawn beside what is read.
+  const so = useMemo(() => (track.worst_pa.length > 0 ? [pencil(track.at, track.worst_pa, 0)] : []), [track]);
   const events = run.done
-    .filter((d) => !/^(look|test|cause|hint)/.test(d.kind))
+    .filter((d) => !/^(look|test|cause|hint|safe)/.test(d.kind))
     .map((d, i) => ({ at: d.at, label: String(i + 1), pa: null }));
   return (
     <Trace
       label={`Pressure against time. Last reading ${run.pa ? u.say("pressure", run.pa) : "none"}`}
       series={series}
+      pencils={so}
       log
       height={narrow ? 260 : 330}
       from={0}

@@ -9,17 +9,18 @@ interface Bad {
   after: number;
 }
 
-/** What is wrong with a system and its rig: causes by key, links that really are shut. */
+/** What is wrong with a system and its rig: causes by key, links that really are shut, what a look before it finds. */
 export interface Wrongs {
   faults: Record<string, Bad>;
   shut: string[];
+  found: string[];
 }
-export const NOTHING_WRONG: Wrongs = { faults: {}, shut: [] };
+export const NOTHING_WRONG: Wrongs = { faults: {}, shut: [], found: [] };
 
 /** The same as a scenario holds it. */
-export const hiddenOf = (wrong: Wrongs, seed: number) => ({ seed, faults: Object.entries(wrong.faults).map(([key, f]) => ({ key, severity: f.severity, at_s: f.after * 60 })), shut: wrong.shut });
+export const hiddenOf = (wrong: Wrongs, seed: number) => ({ seed, faults: Object.entries(wrong.faults).map(([key, f]) => ({ key, severity: f.severity, at_s: f.after * 60 })), shut: wrong.shut, found: wrong.found });
 
-const BAD = [
+export const BAD = [
   { value: "-1", label: "mild" },
   { value: "0", label: "usual" },
   { value: "1", label: "bad" },
@@ -30,8 +31,10 @@ const without = (faults: Wrongs["faults"], key: string, put: Bad | null): Wrongs
   return put ? { ...rest, [key]: put } : rest;
 };
 
-/** Anything that can be wrong, freely chosen. */
-export function Wrong({ possible, wrong, onChange }: { possible: PossibleOut | undefined; wrong: Wrongs; onChange: (next: Wrongs) => void }) {
+const turned = (names: string[], name: string, on: boolean): string[] => (on ? [...names, name] : names.filter((n) => n !== name));
+
+/** Anything that can be wrong, freely chosen. `asFound`: what a look before the draw finds as well. */
+export function Wrong({ possible, wrong, onChange, asFound = false }: { possible: PossibleOut | undefined; wrong: Wrongs; onChange: (next: Wrongs) => void; asFound?: boolean }) {
   const faults = (next: Wrongs["faults"]) => onChange({ ...wrong, faults: next });
   return (
     <fieldset>
@@ -61,10 +64,16 @@ export function Wrong({ possible, wrong, onChange }: { possible: PossibleOut | u
             <Tick
               label={`the ${x.label} (${x.note.replaceAll("-", " ")}) is really closed`}
               on={wrong.shut.includes(x.value)}
-              onChange={(on) => onChange({ ...wrong, shut: on ? [...wrong.shut, x.value] : wrong.shut.filter((n) => n !== x.value) })}
+              onChange={(on) => onChange({ ...wrong, shut: turned(wrong.shut, x.value, on) })}
             />
           </li>
         ))}
+        {asFound &&
+          (possible?.found ?? []).map((x) => (
+            <li key={x.value}>
+              <Tick label={`as it is found: ${x.label}`} on={wrong.found.includes(x.value)} onChange={(on) => onChange({ ...wrong, found: turned(wrong.found, x.value, on) })} />
+            </li>
+          ))}
       </ul>
     </fieldset>
   );

@@ -13,6 +13,7 @@ from rough_draw.api.practice.schemas import (
     DebriefOut,
     DeedOut,
     DoneOut,
+    FaultOption,
     GroupOut,
     JudgedOut,
     MarkOut,
@@ -23,7 +24,9 @@ from rough_draw.api.practice.schemas import (
     RunOut,
     SaidOut,
     ScenarioCard,
+    TruthOut,
     VanPart,
+    WrongOut,
 )
 from rough_draw.api.practice.sessions import Debrief, Session
 from rough_draw.core.diagnosis.faults import kind_of
@@ -122,6 +125,23 @@ def run_out(s: Session) -> RunOut:
             Choice(value=str(n), label=message(f"hint-{n}"), note=f"−{c:.0f}") for n, c in enumerate(actions.HINTS, 1)
         ],
         ended=bay.ended,
+        truth=_truth_out(bay) if bay.scenario.sandbox else None,
+    )
+
+
+def _truth_out(bay: Bay) -> TruthOut:
+    """What is so, for who may see it."""
+    worst = None if bay.charged else bay.highest()
+    held = bay.apart() and not bay.charged
+    truth = bay.hold_truth().verdicts(chosen(bay.scenario.sheet.criterion).limit) if held else ()
+    return TruthOut(
+        wrong=[WrongOut(key=c.key, severity=s) for c, s in bay.at_work()],
+        possible=[FaultOption(value=c.key, label=c.words, later=False) for c in possible(bay.told)],
+        true_pa=None if bay.charged else bay.pressure(bay.assembly.gauge_node),
+        worst_pa=worst,
+        worst=bay.worst_spot(),
+        water_kg=sum(bay.water()),
+        truly=verdict_words(truth[0]) if truth else "",
     )
 
 
@@ -209,6 +229,7 @@ def _truth(s: Scenario) -> list[Message]:
     found: list[Message] = [
         message("practice-cause", cause=known[f.key].words, cure=known[f.key].cure) for f in s.hidden.faults
     ]
+    found += [message(f"practice-found-{k}") for k in s.hidden.found]
     links = {x.id: x.words() for x in s.sheet.scope.links}
     found += [message("practice-was-closed", link=links[n]) for n in s.hidden.shut]
     if any(b.kind == "ballast-open" for b in s.before):
@@ -221,6 +242,7 @@ def _lessons(s: Scenario) -> list[Message | str]:
     if s.lesson:
         return [s.lesson]
     kinds = [kind_of(f.key) for f in s.hidden.faults]
+    kinds += s.hidden.found
     if s.hidden.shut:
         kinds.append("section-shut")
     if any(b.kind == "ballast-open" for b in s.before):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 from functools import lru_cache
 
 from rough_draw.api.practice.conversion import card
@@ -11,15 +12,21 @@ from rough_draw.api.practice.sessions import scenario
 from rough_draw.core.message import Message, message
 from rough_draw.core.practice.path import LATELY, Result, Standing, Stretch, standings, trained, weakest
 from rough_draw.core.practice.scoring import SKILLS
-from rough_draw.scenarios.handmade import by_hand
+from rough_draw.scenarios.handmade import by_hand, key_now
 from rough_draw.store import people
 from rough_draw.store import practice as store
 from rough_draw.store.jobs import NotFound
 
 
+def _listing() -> list[store.Past]:
+    """Every session, the latest first, under the name that its scenario has now."""
+    own = {s.key for s in store.own()}
+    return [p if p.scenario in own else replace(p, scenario=key_now(p.scenario)) for p in store.listing()]
+
+
 def _counted(past: Sequence[store.Past]) -> list[store.Past]:
     """Sessions that tell what somebody can do unhelped: ended, and not gone on with from another."""
-    return [p for p in past if p.marks and not p.replay]
+    return [p for p in past if p.marks and not p.replay and not p.sandbox]
 
 
 def _skills(past: Sequence[store.Past]) -> list[SkillOut]:
@@ -69,7 +76,7 @@ def _stretches(found: Sequence[Standing]) -> list[StretchOut]:
 
 def page(person: int | None = None) -> PracticeOut:
     """The Practice page of whoever is at the browser."""
-    past = [p for p in store.listing() if p.person == person]
+    past = [p for p in _listing() if p.person == person]
     ended = _counted(past)
     cards = [card(s, past=ended) for s in by_hand()] + [card(s, True, ended) for s in store.own()]
     path = _standings(ended)
@@ -95,7 +102,7 @@ def page(person: int | None = None) -> PracticeOut:
 
 def class_out() -> list[LearnerOut]:
     """Everybody who has ended a job: who is on the list of people by name, and nobody in particular as one."""
-    ended = _counted(store.listing())
+    ended = _counted(_listing())
     names = {p.id: p.name for p in people.listing()}
     found = []
     for person in dict.fromkeys(p.person for p in ended):

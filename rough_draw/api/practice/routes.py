@@ -18,6 +18,7 @@ from rough_draw.api.plan.schemas import PlanOut
 from rough_draw.api.practice import sessions
 from rough_draw.api.practice.conversion import card, debrief_out, rigs_out, run_out
 from rough_draw.api.practice.learners import class_out, page
+from rough_draw.api.practice.sandbox import sandbox
 from rough_draw.api.practice.schemas import (
     BeginIn,
     DebriefOut,
@@ -30,11 +31,13 @@ from rough_draw.api.practice.schemas import (
     ReplayIn,
     RigsOut,
     RunOut,
+    SandboxIn,
     ScenarioCard,
     TrackOut,
 )
+from rough_draw.core.message import message
 from rough_draw.core.practice.composing import check
-from rough_draw.core.practice.scenario import Scenario, possible
+from rough_draw.core.practice.scenario import AS_FOUND, Scenario, possible
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.setups import PATTERNS, fits
 from rough_draw.standins.practice.session_log import CannotDo
@@ -63,6 +66,12 @@ def read_class() -> list[LearnerOut]:
 def begin(body: BeginIn, here: Here) -> RunOut:
     """Begin a scenario."""
     return run_out(sessions.begin(sessions.scenario(body.scenario), here))
+
+
+@router.post("/practice/sandboxes", status_code=201)
+def begin_sandbox(body: SandboxIn, here: Here) -> RunOut:
+    """A job in which what is so is seen, and changed as it goes on. It counts for nothing."""
+    return run_out(sessions.begin(sandbox(body), here))
 
 
 @router.post("/practice/runs/{key}/replays", status_code=201)
@@ -130,6 +139,7 @@ def readings(key: RunKey, since: float = Query(-1.0, ge=-1, le=1e6)) -> TrackOut
         return TrackOut(
             at=[float(x) for x in at[pick]],
             pa=maybe(np.array(track.shown[pick])),
+            worst_pa=maybe(np.array(track.highest[pick])) if found.bay.scenario.sandbox else [],
             second_at=[t for t, _ in second],
             second_pa=[float(f"{p:.6g}") for _, p in second],
         )
@@ -199,4 +209,5 @@ def what_can_be_hidden(body: Job) -> PossibleOut:
             if not {x.a, x.b} & kept and x.kind not in ("joint", "capillary", "filter-drier", "check-valve")
         ],
         patterns=[Option(value=p.key, label=p.name) for p in PATTERNS.values() if fits(p.key, body.scope)],
+        found=[Option(value=k, label=message(f"found-{k}")) for k in AS_FOUND],
     )

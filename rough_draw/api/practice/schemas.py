@@ -7,6 +7,8 @@ from pydantic import BaseModel, Field
 from rough_draw.api.plan.schemas import Choice as Option
 from rough_draw.api.said import Said
 from rough_draw.core.practice.rig_choice import RigChoice
+from rough_draw.core.practice.scenario import Hidden
+from rough_draw.core.sheet.job import Job
 
 
 class ScenarioCard(BaseModel):
@@ -122,6 +124,14 @@ class BeginIn(BaseModel):
     scenario: str = Field(pattern=r"^[a-z0-9-]{1,40}$")
 
 
+class SandboxIn(BaseModel):
+    """A sandbox: a sheet, what is wrong with it to begin with, another rig than the sheet's."""
+
+    sheet: Job
+    hidden: Hidden = Hidden()
+    rig: RigChoice | None = None
+
+
 class PaceIn(BaseModel):
     """Times real time: 0 (stands), 1, 10, 60, 300."""
 
@@ -160,8 +170,30 @@ class DoneOut(BaseModel):
     showed: Said
 
 
+class WrongOut(BaseModel):
+    """Something that is wrong in a sandbox: a key, and how bad as a normal deviate."""
+
+    key: str
+    severity: float
+
+
+class TruthOut(BaseModel):
+    """What is so in a sandbox: at the gauge and at the worst spot Pa, free water kg.
+
+    ``truly``: what is so of what is isolated; ``possible``: everything that can be put wrong with what stands there.
+    """
+
+    wrong: list[WrongOut]
+    possible: list[FaultOption]
+    true_pa: float | None
+    worst_pa: float | None
+    worst: Said
+    water_kg: float
+    truly: Said
+
+
 class RunOut(BaseModel):
-    """A session as it stands. Times s since its beginning, pressures Pa."""
+    """A session as it stands. Times s since its beginning, pressures Pa. ``truth``: what is so, in a sandbox."""
 
     key: str
     scenario: ScenarioCard
@@ -188,13 +220,15 @@ class RunOut(BaseModel):
     ends: list[Option]
     hints: list[Option]
     ended: str
+    truth: TruthOut | None
 
 
 class TrackOut(BaseModel):
-    """Readings of a session after a time: s, Pa; null where over range."""
+    """Readings of a session after a time: s, Pa; null where over range. ``worst_pa``: what was so, in a sandbox."""
 
     at: list[float]
     pa: list[float | None]
+    worst_pa: list[float | None]
     second_at: list[float]
     second_pa: list[float]
 
@@ -313,6 +347,8 @@ class PossibleOut(BaseModel):
     faults: list[FaultOption]
     links: list[Option]
     patterns: list[Option]
+    found: list[Option]
 
 
 RigsOut.model_rebuild()
+RunOut.model_rebuild()

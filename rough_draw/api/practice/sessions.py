@@ -16,7 +16,7 @@ from rough_draw.core.practice.rig_choice import RigChoice
 from rough_draw.core.practice.scenario import Scenario
 from rough_draw.core.practice.scoring import Mark, marks, total
 from rough_draw.scenarios.generator import make
-from rough_draw.scenarios.handmade import by_hand
+from rough_draw.scenarios.handmade import by_hand, key_now
 from rough_draw.scenarios.sheets import VAN
 from rough_draw.standins.gauge_server import SPEEDS as RUNNING
 from rough_draw.standins.practice.bay import Bay, played
@@ -139,9 +139,9 @@ def drop(key: str) -> None:
 
 def scenario(key: str) -> Scenario:
     """A scenario by its key: by hand, one's own, or made from a number (``made-<level>-<number>``)."""
-    found = {s.key: s for s in [*by_hand(), *store.own()]}.get(key)
-    if found is not None:
-        return found
+    known = {s.key: s for s in [*by_hand(), *store.own()]}
+    if key in known or key_now(key) in known:
+        return known[key] if key in known else known[key_now(key)]
     parts = key.split("-")
     if len(parts) == 3 and parts[0] == "made" and parts[1] in "12345" and parts[2].isdigit() and len(parts[2]) < 10:
         return make(int(parts[2]), int(parts[1]))

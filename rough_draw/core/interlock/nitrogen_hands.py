@@ -16,7 +16,8 @@ def reached_by(board: Board, state: State) -> frozenset[int]:
     return frozenset(r for r in group if not board.rooms[r].source)
 
 
-def _filled(board: Board, state: State, pa: float) -> State:
+def filled(board: Board, state: State, pa: float) -> State:
+    """Nitrogen at ``pa`` absolute in all that it comes to."""
     inside = reached_by(board, state)
     gas = tuple((0.0, pa, 0.0) if r in inside else g for r, g in enumerate(state.gas))
     return replace(state, gas=gas)
@@ -24,8 +25,8 @@ def _filled(board: Board, state: State, pa: float) -> State:
 
 def pressed(board: Board, state: State, pa: float) -> tuple[State, list[Consequence]]:
     """Nitrogen to ``pa`` absolute and let down to the air again: what stands in its way is pressed by all of it."""
-    said = compare(board, state, _filled(board, state, pa))
-    return replace(_filled(board, state, board.atmosphere), seen=True), gravest_first(said)
+    said = compare(board, state, filled(board, state, pa))
+    return replace(filled(board, state, board.atmosphere), seen=True), gravest_first(said)
 
 
 def swept(board: Board, state: State) -> tuple[State, list[Consequence]]:
@@ -34,4 +35,4 @@ def swept(board: Board, state: State) -> tuple[State, list[Consequence]]:
     said = air_in(board, state, inside, "joint")
     if state.pump and board.pump in inside:
         said.append(stop("pressure-into-pump", "nitrogen"))
-    return _filled(board, state, board.atmosphere), gravest_first(said)
+    return filled(board, state, board.atmosphere), gravest_first(said)

@@ -14,6 +14,7 @@ from rough_draw.core.sheet.steps import OnPart, OnRun, read_step
 
 LookKind = Literal["power", "pressure", "oil"]
 CheckKind = Literal["energise"]
+SafeKind = Literal["power", "vent"]
 NitrogenKind = Literal["test", "sweep"]
 VerdictKind = Literal["tight", "leak", "moisture", "both", "refrigerant", "rig", "not-judged"]
 EndKind = Literal["release", "repair", "later"]
@@ -31,6 +32,13 @@ class Check:
     """Power given to the compressor."""
 
     what: CheckKind
+
+
+@dataclass(frozen=True)
+class MakeSafe:
+    """What a look has found made safe: every feed locked out, every port let down to the air."""
+
+    what: SafeKind
 
 
 @dataclass(frozen=True)
@@ -76,6 +84,14 @@ class NameCause:
 
 
 @dataclass(frozen=True)
+class SetFault:
+    """Something put wrong, as bad as a normal deviate says, or right again (None): in a sandbox alone."""
+
+    cause: str
+    severity: float | None
+
+
+@dataclass(frozen=True)
 class AskHint:
     """A hint asked for, 1 to 3."""
 
@@ -89,7 +105,22 @@ class End:
     end: EndKind
 
 
-Action = OnRun | OnPart | Look | Check | Nitrogen | DoTest | Mend | PutRigOn | CallVerdict | NameCause | AskHint | End
+Action = (
+    OnRun
+    | OnPart
+    | Look
+    | Check
+    | MakeSafe
+    | Nitrogen
+    | DoTest
+    | Mend
+    | PutRigOn
+    | CallVerdict
+    | NameCause
+    | SetFault
+    | AskHint
+    | End
+)
 NAMED: dict[str, Callable[[str], Action]] = {
     "test": DoTest,
     "mend": Mend,
@@ -98,10 +129,15 @@ NAMED: dict[str, Callable[[str], Action]] = {
 }
 """Actions on a thing of the job's own, by how their text begins."""
 CHECKS: tuple[CheckKind, ...] = get_args(CheckKind)
+MADE_SAFE: tuple[SafeKind, ...] = get_args(SafeKind)
 BY_NITROGEN: tuple[NitrogenKind, ...] = get_args(NitrogenKind)
 LOOKED: tuple[LookKind, ...] = get_args(LookKind)
 CALLED: tuple[VerdictKind, ...] = get_args(VerdictKind)
 ENDED: tuple[EndKind, ...] = get_args(EndKind)
+
+
+WORST = 3.0
+"""How bad something can be, as a normal deviate either way."""
 
 
 @lru_cache(maxsize=4096)
@@ -123,6 +159,8 @@ def read_action(text: str) -> Action | None:
         return None
     if way == "look":
         return Look(thing) if thing in LOOKED else None
+    if way == "safe":
+        return MakeSafe(thing) if thing in MADE_SAFE else None
     if way == "nitrogen":
         return Nitrogen(thing) if thing in BY_NITROGEN else None
     if way == "verdict":
@@ -131,4 +169,17 @@ def read_action(text: str) -> Action | None:
         return End(thing) if thing in ENDED else None
     if way == "hint":
         return AskHint(int(thing)) if thing in "123" and len(thing) == 1 else None
+    if way == "wrong":
+        return _set_fault(thing)
     return NAMED[way](thing) if way in NAMED else None
+
+
+def _set_fault(thing: str) -> SetFault | None:
+    cause, _, how = thing.rpartition("=")
+    if how == "off":
+        return SetFault(cause, None) if cause else None
+    try:
+        severity = float(how)
+    except ValueError:
+        return None
+    return SetFault(cause, severity) if cause and -WORST <= severity <= WORST else None

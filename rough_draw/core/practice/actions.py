@@ -21,11 +21,14 @@ from rough_draw.core.practice.action_kinds import (
     End,
     EndKind,
     Look,
+    MakeSafe,
     Mend,
     NameCause,
     Nitrogen,
     NitrogenKind,
     PutRigOn,
+    SafeKind,
+    SetFault,
     VerdictKind,
     read_action,
 )
@@ -71,6 +74,10 @@ BY_HAND: dict[str, float] = {
     "pump-care": 1.0,
     "tag": 0.5,
     "energise": 0.2,
+    "check-room": 1.0,
+    "gauges-on": 1.5,
+    "watch-suction": 0.1,
+    "see-still": 2.0,
     "note": 0.0,
 }
 """Touches on the run as a whole, minutes each."""
@@ -92,6 +99,12 @@ ON_PART: dict[str, float] = {
     "empty-hose": 1.0,
 }
 """Touches on one valve, part or port, minutes each."""
+SAFE_MINUTES: dict[SafeKind, float] = {"power": 6.0, "vent": 3.0}
+"""A second feed found and locked; every port let down slowly."""
+SAFE = tuple(
+    Deed(f"safe:{key}", message(f"deed-safe-{key}"), minutes, "before") for key, minutes in SAFE_MINUTES.items()
+)
+"""What a look may ask for, offered whether it does or not."""
 NITROGEN_MINUTES: dict[NitrogenKind, float] = {"test": 10.0 + STAND_MINUTES, "sweep": 5.0}
 """Bottle, regulator and hose on and off, and the test's own standing; a sweep's flow comes on top."""
 RIG_MINUTES = 6.0
@@ -202,6 +215,8 @@ def minutes_of(kind: str) -> float | None:
             return ON_PART.get(part_move)
         case Look():
             return next(d.minutes for d in LOOKS if d.kind == kind)
+        case MakeSafe(what):
+            return SAFE_MINUTES[what]
         case Nitrogen(how):
             return NITROGEN_MINUTES[how]
         case DoTest(test):
@@ -210,7 +225,7 @@ def minutes_of(kind: str) -> float | None:
             return MENDS[mend][0] if mend in MENDS else None
         case PutRigOn():
             return RIG_MINUTES
-        case CallVerdict() | NameCause() | AskHint() | End():
+        case CallVerdict() | NameCause() | SetFault() | AskHint() | End():
             return 0.0
         case None:
             return None
@@ -231,6 +246,8 @@ def words_of(kind: str, names: Mapping[str, Name] | None = None) -> Name:
             return message(f"done-{part_move}", what=named(part))
         case Look():
             return next(d.words for d in LOOKS if d.kind == kind)
+        case MakeSafe(what):
+            return message(f"done-safe-{what}")
         case Nitrogen(how):
             return message(f"done-nitrogen-{how}")
         case DoTest(test):
@@ -243,6 +260,8 @@ def words_of(kind: str, names: Mapping[str, Name] | None = None) -> Name:
             return message("done-called", verdict=verdict_words(verdict))
         case NameCause(cause):
             return message("done-named", cause=named(cause))
+        case SetFault(cause, severity):
+            return message("done-put-right" if severity is None else "done-put-wrong", cause=named(cause))
         case AskHint(step):
             return message("done-hint", hint=message(f"hint-{step}"))
         case End(end):

@@ -36,6 +36,8 @@ def _impossible(s: Scenario) -> Iterator[tuple[str, Message]]:
     for f in s.hidden.faults:
         if f.at_s > 0.0 and not words[f.key].later:
             yield "hidden.faults", message("compose-not-later", cause=words[f.key].words)
+    if s.hidden.found and s.before:
+        yield "hidden.found", message("compose-found-running")
     yield from _before(s)
     try:
         whole = assemble(s.true_job(), needs_pump=False)

@@ -34,7 +34,7 @@ def trained(s: Scenario) -> tuple[Stretch, ...]:
     ballast = any(step == OnRun("ballast-open") for step in steps)
     asked: dict[Stretch, bool] = {
         "rig": not s.rigged or bool(s.sheet.rig.cores_in) or any(k in ON_THE_PORT for k in kinds),
-        "prove": any(k in ON_THE_RIG for k in kinds),
+        "prove": bool(s.hidden.found) or any(k in ON_THE_RIG for k in kinds),
         "draw": ballast or bool(s.hidden.shut) or any(k in IN_THE_SYSTEM for k in kinds),
         "hold": any(k in TOLD_BY_HOLD for k in kinds),
         "release": s.ends == "release",

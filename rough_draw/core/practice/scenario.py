@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import fields
-from typing import Literal
+from typing import Literal, get_args
 
 from pydantic import Field, field_validator, model_validator
 
+from rough_draw.core.charging.charge import keeps_charge
 from rough_draw.core.diagnosis.causes import causes
 from rough_draw.core.diagnosis.faults import Cause, CauseKind
 from rough_draw.core.model.assemble import assemble
@@ -27,13 +28,22 @@ class Fault(Sheet):
     at_s: float = Field(0.0, ge=0, le=24 * 3600)
 
 
+FoundKind = Literal["second-feed", "pressure", "creeping"]
+AS_FOUND: tuple[FoundKind, ...] = get_args(FoundKind)
+
+
 class Hidden(Sheet):
-    """What the learner is not told. ``unknowns`` are normal deviates by name; ``shut``: links that really are shut."""
+    """What the learner is not told. ``unknowns`` are normal deviates by name; ``shut``: links that really are shut.
+
+    ``found``: what a look before the draw finds: a second feed that is live, nitrogen still on the system, nitrogen
+    that comes back past a seat after it was let down.
+    """
 
     seed: int = Field(1, ge=0, le=2**31)
     unknowns: dict[str, float] = Field({}, max_length=10)
     faults: tuple[Fault, ...] = Field((), max_length=8)
     shut: tuple[Slug, ...] = Field((), max_length=20)
+    found: tuple[FoundKind, ...] = Field((), max_length=3)
 
     @field_validator("unknowns")
     @classmethod
@@ -54,7 +64,11 @@ class Before(Sheet):
 
 
 class Scenario(Sheet):
-    """The whole scenario. ``rigged``: a rig stands on it already; ``arrive_s``: when the learner comes, s."""
+    """The whole scenario. ``rigged``: a rig stands on it already; ``arrive_s``: when the learner comes, s.
+
+    ``working``: the unit works still and keeps its charge to itself: it is pumped down before a rig goes on.
+    ``sandbox``: what is so is seen and changed as it goes on; it counts for nothing.
+    """
 
     format: Literal["rough-draw/scenario"] = "rough-draw/scenario"
     version: Literal[1] = 1
@@ -69,14 +83,18 @@ class Scenario(Sheet):
     before: tuple[Before, ...] = Field((), max_length=40)
     arrive_s: float = Field(0.0, ge=0, le=24 * 3600)
     hints: tuple[Text, ...] = Field((), max_length=5)
+    working: bool = False
+    sandbox: bool = False
     hidden: Hidden = Hidden()
 
     @model_validator(mode="after")
     def _consistent(self) -> Scenario:
         kept = {s.id for s in self.sheet.scope.sections if s.holds_charge}
         links = {x.id for x in self.sheet.scope.links if not {x.a, x.b} & kept}
-        if self.ends == "release" and not kept:
+        if self.ends == "release" and not kept and not any(p.kind == "cylinder" for p in self.sheet.rig.parts):
             raise fault("ends", "nothing-to-release")
+        if self.working and (self.rigged or not keeps_charge(self.sheet.scope)):
+            raise fault("working", "nothing-to-pump-down")
         for name in self.hidden.shut:
             if name not in links:
                 raise fault(

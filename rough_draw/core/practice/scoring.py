@@ -23,6 +23,7 @@ from rough_draw.core.practice.action_kinds import (
     VerdictKind,
     read_action,
 )
+from rough_draw.core.practice.scenario import FoundKind
 
 Skill = Literal["safety", "rig", "reading", "diagnosis", "economy"]
 SKILLS: dict[Skill, str] = {
@@ -53,6 +54,8 @@ ACTED_WRONG_MOST = 30.0
 LATER_MOST, LATER_READ_MOST, LATER_RIGHT_MOST = 20.0, 35.0, 60.0
 """The whole at the most where the job was left for later: without a sound hold, with one, with one that was read
 rightly."""
+OTHERS_MOST = 50.0
+"""The whole at the most where it was sent to repair, and a sound hand mends it and goes on."""
 WRONG_MOST = 30.0
 """Economy at the most where the verdict was wrong: what was done quickly was not the job."""
 PUMP_STOPPED_FIRST: tuple[ConsequenceKind, ...] = ("off-before-isolated", "back-through-pump")
@@ -91,7 +94,7 @@ class Facts:
     ``own_rig``/``best_rig``: seconds to the target of the rig in use and of the best that the van allows, both as they
     should be; ``answers``: what the rig says to questions a to d; None of these where no rig was up for choice.
     ``falling``: isolated over the target while it still fell; ``steep``: it rose so fast that nobody waits for more.
-    ``expert_end``: how a sound hand ends it.
+    ``expert_end``: how a sound hand ends it. ``left_unsafe``: what a look would have found, and nobody made safe.
     """
 
     acts: tuple[Act, ...]
@@ -114,6 +117,7 @@ class Facts:
     steep: bool = False
     expert_end: str = ""
     held_s: float = 0.0
+    left_unsafe: tuple[FoundKind, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -157,7 +161,7 @@ def caps(f: Facts) -> list[tuple[float, Message]]:
     if f.end == "repair" and f.held_s < soon:
         found.append((NO_HOLD_MOST, "too-soon", {**held}))
     if f.end == "repair" and f.expert_end == "release":
-        found.append((LATER_RIGHT_MOST, "finished-by-others", {}))
+        found.append((OTHERS_MOST, "finished-by-others", {}))
     if acted and f.falling:
         found.append((NO_HOLD_MOST, "hasty", {"level": vacuum(f.target)}))
     right, _ = _verdict_called(f)
@@ -191,6 +195,9 @@ def safety(f: Facts) -> Mark:
         if look not in done:
             score -= LOOK_COSTS
             lines.append(_lost(LOOK_COSTS, f"not-looked-{what}", zero=gauge_pressure(0.0)))
+    for left in f.left_unsafe:
+        score -= STOP_COSTS
+        lines.append(_lost(STOP_COSTS, f"left-{left}"))
     if f.charged and not set(f.truth_at_end) & {"tight"}:
         score -= CHARGED_COSTS
         lines.append(_lost(CHARGED_COSTS, "charged-unsound"))

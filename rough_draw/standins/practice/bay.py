@@ -9,7 +9,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import replace
 
 from rough_draw.core.diagnosis.faults import Cause
-from rough_draw.core.interlock.consequence import Consequence, Touch, touch_of
+from rough_draw.core.interlock.consequence import Consequence, Touch, caution, touch_of
 from rough_draw.core.interlock.nitrogen_hands import pressed, swept
 from rough_draw.core.interlock.port_parts import PLUNGER
 from rough_draw.core.interlock.step_words import part_words
@@ -24,9 +24,11 @@ from rough_draw.core.practice.action_kinds import (
     DoTest,
     End,
     Look,
+    MakeSafe,
     NameCause,
     Nitrogen,
     PutRigOn,
+    SetFault,
     read_action,
 )
 from rough_draw.core.practice.rig_choice import RigChoice, RigFault, rig_of
@@ -34,19 +36,21 @@ from rough_draw.core.practice.scenario import Scenario
 from rough_draw.core.sheet.kit import KitItem
 from rough_draw.core.sheet.steps import OnPart, OnRun
 from rough_draw.standins.practice.hold_truth import HoldTruth, hold_truth
-from rough_draw.standins.practice.nitrogen_world import NitrogenWorld
 from rough_draw.standins.practice.observations import hint, looked, outcome, port_words
 from rough_draw.standins.practice.session_log import CannotDo, Done, Named
+from rough_draw.standins.practice.working_unit import WorkingUnit
 from rough_draw.standins.world import PUMP, World
 
 
-class Bay(NitrogenWorld):
+class Bay(WorkingUnit):
     """One practice job, with hands at it. ``because``: why they do what they do next, where somebody says so."""
 
     because: Name = ""
 
     def __init__(self, scenario: Scenario, van: Sequence[KitItem]) -> None:
         super().__init__(scenario, van)
+        self.found_begins()
+        self.unit_begins()
         for b in scenario.before:
             self._wait_out(b.at_s)
             self._make(b.kind, None, before=True)
@@ -58,6 +62,7 @@ class Bay(NitrogenWorld):
             raise CannotDo(message("cannot-over"))
         minutes = self.minutes(kind)
         self._check(kind, choice)
+        self.check_unit(read_action(kind))
         self._wait_out(self.time + minutes * 60.0)
         return self._make(kind, choice)
 
@@ -94,10 +99,13 @@ class Bay(NitrogenWorld):
             case OnPart("take-off", part):
                 if part not in self.board.ends or part in self.off:
                     raise CannotDo(message("cannot-take-off", part=part))
+            case SetFault(cause):
+                if not (self.scenario.sandbox and any(c.key == cause for c in self.could_be())):
+                    raise CannotDo(message("cannot-unknown", deed=kind[:60]))
             case PutRigOn():
                 self._check_rig(choice)
             case CallVerdict():
-                if not (self.isolated or self._apart()):
+                if not (self.isolated or self.apart()):
                     raise CannotDo(message("cannot-not-isolated"))
             case OnRun("isolate"):
                 if not self.isolation.tubes:
@@ -121,19 +129,22 @@ class Bay(NitrogenWorld):
         except (RigFault, ValueError) as e:
             raise CannotDo(e.told if isinstance(e, Fault) else str(e)) from None
 
-    def _apart(self) -> bool:
+    def apart(self) -> bool:
         """Whether shut valves part the system from the pump, by hand or all together."""
         return self.rigged and self.assembly.gauge_node not in self._compiled.network.connected(PUMP)
 
     def _make(self, kind: str, choice: RigChoice | None, before: bool = False) -> Done:
+        self.creep()
+        action = read_action(kind)
+        of_unit = self.on_unit(action)
         said = self._judged(kind)
         names = self.names()
-        action = read_action(kind)
         for key in actions.cures(kind, [c.key for c, _ in self.at_work()]):
             self.mended.add(key)
         showed = self._carried_out(kind, action, choice)
         hold = self.hold_truth() if isinstance(action, CallVerdict) else None
-        opened = action.part if isinstance(action, OnPart) and action.move in ("open", "crack") else ""
+        moved = isinstance(action, OnPart) and action.move in ("open", "crack") and not of_unit
+        opened = action.part if isinstance(action, OnPart) and moved else ""
         if opened and self.board.gates[opened].kind in ("service", "cylinder"):
             self.charged = True
         if not self.charged:
@@ -149,7 +160,7 @@ class Bay(NitrogenWorld):
             choice=choice,
             before=before,
             worst=self.worst_spot(),
-            apart=self._apart(),
+            apart=self.apart(),
             reason=self.because,
         )
         self.done.append(made)
@@ -157,10 +168,14 @@ class Bay(NitrogenWorld):
 
     def _carried_out(self, kind: str, action: Action | None, choice: RigChoice | None) -> str:
         """Do it to the simulated job; what it showed."""
+        self.lock(action)
+        if self.on_unit(action):
+            return self.work_unit(action)
         match action:
             case PutRigOn() if choice is not None:
                 self._put_on(rig_of(self.told, choice, self.van), self._off_with(choice))
                 self.rigged = True
+                self.press_again()
             case OnPart("take-off" | "put-on", part) if part.endswith(PLUNGER):
                 pass
             case OnPart("take-off", part):
@@ -176,9 +191,15 @@ class Bay(NitrogenWorld):
             case End(end):
                 self.ended = end
             case Nitrogen(how):
+                self.let_down()
                 return self.press() if how == "test" else self.sweep_through()
+            case SetFault(cause, severity):
+                self.set_fault(cause, severity)
+            case MakeSafe(safe):
+                return self.make_safe(safe)
             case Look(what):
-                return looked(self, what)
+                charged = self.unit_pressure() if what == "pressure" else None
+                return charged or self.see(what) or looked(self, what)
             case AskHint(step):
                 return hint(self, step)
             case OnPart("open" | "shut", valve) if valve not in self.assembly.valves:
@@ -200,7 +221,11 @@ class Bay(NitrogenWorld):
 
     def _judged(self, kind: str) -> tuple[Consequence, ...]:
         """What the interlock says of it, and the contents after it."""
-        match read_action(kind):
+        action = read_action(kind)
+        of_unit = self.unit_said(action)
+        if of_unit or self.on_unit(action):
+            return tuple(of_unit)
+        match action:
             case Nitrogen(how):
                 by = (
                     pressed(self.board, self.contents, self.test_pa())
@@ -209,6 +234,8 @@ class Bay(NitrogenWorld):
                 )
                 self.contents, told = by
                 return tuple(told)
+            case PutRigOn() if self.still_pressed():
+                return (caution("loosened-under-pressure"),)
             case OnRun("isolate" | "reopen" as move):
                 touches = [Touch("shut" if move == "isolate" else "open", v) for v in self.isolation.valves]
             case OnPart(part_move, part):

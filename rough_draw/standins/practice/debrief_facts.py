@@ -60,6 +60,7 @@ def facts(bay: Bay, expert: Bay, best: Best | None) -> Facts:
         end=bay.ended,
         ballast_left=bay.ballast,
         held_s=max(0.0, held),
+        left_unsafe=bay.left_unsafe(),
     )
 
 

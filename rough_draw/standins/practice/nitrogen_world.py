@@ -86,7 +86,7 @@ class NitrogenWorld(SessionWorld):
                 per = self._compiled.volumes.per_amount[i]
                 gas[i] *= leaves
                 gas[i, Gas.AIR] = max(0.0, net.atmosphere / per - gas[i, Gas.WATER] - gas[i, Gas.REFRIGERANT])
-        self._state = replace(self._state, gas=gas)
+        self._state = replace(self._state, gas=gas, step=1e-3)
 
     def _place(self, node: str) -> Name:
         """A node in words: a section by its name, what is on a part by the part's."""

@@ -90,6 +90,9 @@ def hint(bay: Bay, step: int) -> Name:
     own = bay.scenario.hints
     if step <= len(own):
         return own[step - 1]
+    left = bay.left_unsafe()
+    if left:
+        return (message("hint-before"), message("hint-look-again"), message(f"practice-found-{left[0]}"))[step - 1]
     if bay.scenario.hidden.shut and bay.still_shut():
         return (message("hint-gauge-blind"), actions.TESTS["ways"].do, message("hint-section-closed"))[step - 1]
     if bay.ballast and bay.pump_on:

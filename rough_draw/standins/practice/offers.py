@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from rough_draw.core.advice.part_findings import DRIVEN
@@ -14,8 +15,11 @@ from rough_draw.core.practice.action_kinds import BY_NITROGEN
 from rough_draw.core.practice.actions import Deed
 from rough_draw.core.proving.foretold_test import wanted
 from rough_draw.core.sheet.rig import ToolPart
+from rough_draw.core.sheet.steps import PartMove
 from rough_draw.standins.practice.bay import Bay
+from rough_draw.standins.practice.working_unit import HANDS
 
+CHARGING: tuple[PartMove, ...] = ("purge", "zero-scale", "weigh-in", "trim", "empty-hose")
 TURNED = {
     **{kind: {"open": "drive-open", "shut": "drive-shut"} for kind in DRIVEN},
     "solenoid": {"open": "magnet-on", "shut": "magnet-off"},
@@ -39,7 +43,7 @@ class Group:
 def groups(bay: Bay) -> list[Group]:
     """Everything that hands could do now, but putting on another rig and naming what is the matter."""
     found = [
-        Group("before", actions.LOOKS),
+        Group("before", (*actions.LOOKS, *actions.SAFE)),
         Group("run", tuple(_run(bay))),
         Group("parts", tuple(_parts(bay))),
         Group("tests", tuple(Deed(f"test:{t.key}", t.do, t.minutes, "tests") for t in actions.TESTS.values())),
@@ -47,7 +51,18 @@ def groups(bay: Bay) -> list[Group]:
             "mend", tuple(Deed(f"mend:{k}", actions.mend_words(k), m, "mend") for k, (m, _) in actions.MENDS.items())
         ),
     ]
-    return found if bay.rigged else [g for g in found if g.key == "before"]
+    if bay.rigged:
+        return found
+    return [Group("before", (*actions.LOOKS, *actions.SAFE, *_on_the_unit(bay)))]
+
+
+def _on_the_unit(bay: Bay) -> list[Deed]:
+    """What a pump-down takes, where the unit works still."""
+    if bay.low is None:
+        return []
+    names = bay.names()
+    valves = [_on(way, v, names[v]) for v in bay.unit_valves() for way in ("shut", "open")]
+    return [*(Deed(k, message(f"deed-{k}"), actions.BY_HAND[k], "before") for k in HANDS), *valves]
 
 
 def _run(bay: Bay) -> list[Deed]:
@@ -73,7 +88,7 @@ def _run(bay: Bay) -> list[Deed]:
         )
         for how in BY_NITROGEN
     ]
-    return nitrogen + [Deed(k, message(f"deed-{k}", where=where), actions.BY_HAND[k], "run") for k in kinds]
+    return [*(Deed(k, message(f"deed-{k}", where=where), actions.BY_HAND[k], "run") for k in kinds), *nitrogen]
 
 
 def _parts(bay: Bay) -> list[Deed]:
@@ -99,8 +114,21 @@ def _parts(bay: Bay) -> list[Deed]:
             found.append(_on("cap", port.id, port.words()))
     found += [_on("put-on" if p in bay.off else "take-off", p, names[p]) for p in bay.board.ends if p != "pump"]
     found += _plungers(bay)
+    found += _charging(bay, names)
     opened = [n for n, g in bay.board.gates.items() if g.kind == "service" and n in bay.contents.opened]
     return found + [_on("stem-cap", n, names[n]) for n in opened if f"stem-cap:{n}" not in bay.contents.done]
+
+
+def _charging(bay: Bay, names: Mapping[str, Name]) -> list[Deed]:
+    """What a cylinder on the rig is worked with, and the ports looked at once something is in."""
+    sources = [g.name for g in bay.board.gates.values() if g.kind == "cylinder"]
+    found = [_on(way, s, names[s]) for s in sources for way in CHARGING]
+    if sources or bay.charged:
+        found += [Deed(k, message(f"deed-{k}"), actions.BY_HAND[k], "parts") for k in ("start", "stop-unit")]
+    if bay.charged:
+        found += [_on("check-port", p.id, p.words()) for p in bay.told.scope.ports]
+        found.append(Deed("pump-care", message("deed-pump-care"), actions.BY_HAND["pump-care"], "parts"))
+    return found
 
 
 def _plungers(bay: Bay) -> list[Deed]:

@@ -96,6 +96,14 @@ class SessionWorld(World):
         self._begin_others()
         self.gauge = gauge_of(told)
 
+    def set_fault(self, key: str, severity: float | None) -> None:
+        """Put something wrong from now on, or right again."""
+        rest = tuple(x for x in self.truth.all() if x[0] != key)
+        more = rest if severity is None else (*rest, (key, severity, self.time))
+        self.truth = replace(self.truth, fault="", more=more)
+        self.mended.discard(key)
+        self._coming = [(self._known[k], s, at) for k, s, at in more if k in self._known]
+
     def still_shut(self) -> tuple[str, ...]:
         """Links that really are shut, and nobody has opened yet."""
         opened = {d.action for d in self.done}

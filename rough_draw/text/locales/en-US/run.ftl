@@ -69,11 +69,15 @@ done-taken-back = Correction, did not happen: { $step }
 done-energise = Power to the compressor
 done-crack = Opened a quarter turn: { $what }
 done-cap = Capped { $what }
+done-safe-power = Looked for another feed
+done-safe-vent = Every port let down to the air
 done-nitrogen-test = Pressure test under dry nitrogen, let down again
 done-nitrogen-sweep = Swept with dry nitrogen
 done-put-rig-on = Put a rig on: { $setup }
 done-called = Verdict: { $verdict }
 done-named = Named: { $cause }
+done-put-wrong = Put wrong: { $cause }
+done-put-right = Put right: { $cause }
 done-hint = Asked for a hint: { $hint }
 
 step-unknown = There is no step { $step }; use one of { $known }, open:<valve>, shut:<valve>.
