@@ -17,7 +17,7 @@ from rough_draw.core.practice.scoring import marks, total
 from rough_draw.scenarios.generator import COUNT, make
 from rough_draw.scenarios.handmade import by_hand
 from rough_draw.scenarios.sheets import VAN
-from rough_draw.standins.practice import evidence, mending
+from rough_draw.standins.practice import before_the_draw, evidence, mending
 from rough_draw.standins.practice import expert as expert_module
 from rough_draw.standins.practice.bay import Bay
 from rough_draw.standins.practice.best_choice import Best
@@ -69,7 +69,7 @@ def test_passing_it_unseen_does_not_do(scenario: Scenario) -> None:
 
 def test_it_sees_only_what_a_learner_sees() -> None:
     """No name of what is hidden stands in how it plays."""
-    for module in (expert_module, evidence, mending):
+    for module in (expert_module, before_the_draw, evidence, mending):
         source = inspect.getsource(module)
         for secret in (
             ".hidden",

@@ -8,8 +8,8 @@ from collections.abc import Sequence
 from rough_draw.core.advice.setup_check import answers
 from rough_draw.core.diagnosis.faults import kind_of
 from rough_draw.core.interlock.release import release_steps
-from rough_draw.core.message import Figure, Message, Value, message
-from rough_draw.core.message.figure import duration, gauge_pressure, vacuum
+from rough_draw.core.message import Message, Value, message
+from rough_draw.core.message.figure import duration, vacuum
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.planning.next_step import ballast_at
 from rough_draw.core.planning.plan import time_to_target
@@ -18,8 +18,8 @@ from rough_draw.core.practice.rig_choice import RigFault, rig_of
 from rough_draw.core.practice.scenario import Scenario
 from rough_draw.core.sheet.criteria import chosen
 from rough_draw.core.sheet.kit import KitItem
-from rough_draw.standins.practice.as_found import CREEPS_S, SAFE
 from rough_draw.standins.practice.bay import Bay
+from rough_draw.standins.practice.before_the_draw import looked_first, pumped_down
 from rough_draw.standins.practice.best_choice import Best, best_choice
 from rough_draw.standins.practice.evidence import ORDER, hold_says, jumps, meaning
 from rough_draw.standins.practice.expected import still_wet
@@ -49,12 +49,6 @@ HELD_ON = 40 * 60.0
 """How much longer a hold goes on that says leak where no leak was found, s."""
 AS_STEEP = 0.8
 """Share of the rise before from which one has come back as steep."""
-LOOKS_AGAIN = 4
-"""How often one look is made again at the most."""
-MOST_WATCHED, WATCHED_S = 60, 12.0
-"""How often the suction is looked at while it is pumped down, at the most, and s between."""
-TURN_AT = 35_000.0
-"""Pa over the air at which the suction valve is begun to be closed: it falls on until it is."""
 SCATTER = 0.12
 """How far a reading jumps from one to the next, as a log, before its joint is looked at."""
 
@@ -76,9 +70,8 @@ class Expert:
 
     def play(self) -> Bay:
         """To the end, or as far as a working day goes."""
-        self._because("look", zero=gauge_pressure(0.0))
-        self._pump_down()
-        self._look()
+        pumped_down(self.bay)
+        looked_first(self.bay)
         self._rig()
         self._ways()
         self._start()
@@ -92,40 +85,6 @@ class Expert:
             self._again(verdict)
         self._finish(verdict)
         return self.bay
-
-    def _pump_down(self) -> None:
-        """A unit that works takes its own charge; the valve is turned early, since that takes its time."""
-        bay = self.bay
-        if bay.low is None:
-            return
-        self._because("pump-down", zero=gauge_pressure(0.0))
-        valves = {side: v for v, side in bay.unit_valves().items()}
-        for kind in ("check-room", "gauges-on", "start", f"shut:{valves['liquid']}"):
-            bay.do(kind)
-        for _ in range(MOST_WATCHED):
-            shown = bay.do("watch-suction").showed
-            over = dict(shown.values).get("pressure") if isinstance(shown, Message) else None
-            if isinstance(over, Figure) and over.value < TURN_AT:
-                break
-            bay.advance(bay.time + WATCHED_S)
-        for kind in (f"shut:{valves['suction']}", "stop-unit", "see-still"):
-            bay.do(kind)
-
-    def _look(self) -> None:
-        """Before a hand touches anything; what a look finds is made safe, and looked at again until it stands."""
-        bay = self.bay
-        for look in actions.LOOKS:
-            shown = bay.do(look.kind).showed
-            for _ in range(LOOKS_AGAIN):
-                safe = SAFE.get(shown.key) if isinstance(shown, Message) else None
-                if safe is None:
-                    break
-                self._because("make-safe")
-                bay.do(f"safe:{safe}")
-                if safe == "vent":
-                    # What creeps past a seat takes minutes to be seen.
-                    bay.advance(bay.time + CREEPS_S)
-                shown = bay.do(look.kind).showed
 
     def _because(self, key: str, **values: Value) -> None:
         """Why the next things are done."""
