@@ -2,7 +2,11 @@
 
 Acknowledged are a typed reading or a touch that was answered, and a gauge's reading that the stream of news has told
 of: each must be on disk once, whatever was killed since. What a gauge says while there is no server is lost, and is not
-counted. The clock is not stepped and the disk not slowed: steps of the clock have tests of their own.
+counted. The server's clock is stepped and its disk is slow (`bench.rough_server`).
+
+How long things take is asked of the last third, in which nothing is killed. Beside it runs a process that does nothing
+but sleep for a moment and look at the clock (`bench.stalls`): where that was not woken either, the machine itself
+stood, and what was under way then is told apart.
 """
 
 from __future__ import annotations
@@ -13,17 +17,19 @@ import contextlib
 import json
 import random
 import signal
-import statistics
 import subprocess
 import sys
 import tempfile
 import time
 from collections import Counter
 from dataclasses import dataclass, field
+from pathlib import Path
 
 import httpx
 
 from bench.gauges import memory_mb
+from bench.rough_server import STEPS
+from bench.stalls import Stalls
 
 PORT, FARM = 8081, 8082
 KILL_S = 60.0
@@ -48,6 +54,10 @@ async def farm(port: int) -> None:
     await server.serve_forever()
 
 
+Span = tuple[float, float]
+"""From when to when something took, s by the monotonic clock, which all processes of a machine share."""
+
+
 @dataclass
 class Told:
     """What was acknowledged, by job; and how long things took."""
@@ -55,11 +65,12 @@ class Told:
     typed: dict[str, set[float]] = field(default_factory=dict)
     heard: dict[str, set[float]] = field(default_factory=dict)
     touched: dict[str, set[str]] = field(default_factory=dict)
-    late: list[float] = field(default_factory=list)
-    answers: list[float] = field(default_factory=list)
-    yard: list[float] = field(default_factory=list)
+    late: list[Span] = field(default_factory=list)
+    answers: list[Span] = field(default_factory=list)
+    yard: list[Span] = field(default_factory=list)
     faults: Counter[str] = field(default_factory=Counter)
     kills: int = 0
+    steps: int = 0
 
     def heard_of(self, what: str, answer: httpx.Response) -> httpx.Response:
         """The answer; one that was none is kept with what was asked and what it says."""
@@ -78,9 +89,9 @@ async def follow(client: httpx.AsyncClient, key: str, told: Told) -> None:
                         continue
                     message = json.loads(line[5:])
                     if message.get("kind") == "readings":
-                        now = time.time()
+                        now, wall = time.monotonic(), time.time()
                         told.heard.setdefault(key, set()).update(message["at"])
-                        told.late += [now - at for at in message["at"]]
+                        told.late += [(now - (wall - at), now) for at in message["at"]]
         await asyncio.sleep(0.5)
 
 
@@ -98,12 +109,12 @@ async def work(client: httpx.AsyncClient, keys: list[str], live: list[str], told
             begun = time.monotonic()
             if choice < 0.35:
                 told.heard_of("the Yard", await client.get("/api/jobs")).raise_for_status()
-                told.yard.append(time.monotonic() - begun)
+                told.yard.append((begun, time.monotonic()))
                 continue
             if choice < 0.6:
                 found = await client.get(f"/api/jobs/{rng.choice(live)}/live")
                 told.heard_of("live", found)
-                told.answers.append(time.monotonic() - begun)
+                told.answers.append((begun, time.monotonic()))
                 continue
         except httpx.HTTPError:
             continue
@@ -123,7 +134,7 @@ async def work(client: httpx.AsyncClient, keys: list[str], live: list[str], told
                 continue
             told.heard_of(path.rpartition("/")[2], answer)
             if answer.status_code == 201:
-                told.answers.append(time.monotonic() - begun)
+                told.answers.append((begun, time.monotonic()))
                 if typed:
                     told.typed.setdefault(key, set()).add(at)
                 else:
@@ -135,16 +146,31 @@ class Servers:
     """The server and the gauges, started and killed."""
 
     def __init__(self, db: str) -> None:
-        self.db = db
+        self.db, self.steps = db, f"{db}.steps"
+        self.step(0.0)
         self.server = self._server()
         self.gauges = self._farm()
 
     def _server(self) -> subprocess.Popen[bytes]:
-        command = [sys.executable, "-m", "rough_draw.cli", "serve", "--db", self.db, "--port", str(PORT)]
+        command = [
+            sys.executable,
+            "-m",
+            "bench.rough_server",
+            self.steps,
+            "serve",
+            "--db",
+            self.db,
+            "--port",
+            str(PORT),
+        ]
         return subprocess.Popen(command, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
 
     def _farm(self) -> subprocess.Popen[bytes]:
         return subprocess.Popen([sys.executable, "-m", "bench.soak", "--farm"])
+
+    def step(self, seconds: float) -> None:
+        """The server's clock that much off."""
+        Path(self.steps).write_text(str(seconds))
 
     def kill(self, rng: random.Random) -> None:
         """One of them, without a word; it is started again at once."""
@@ -173,7 +199,9 @@ async def up(client: httpx.AsyncClient) -> None:
         await asyncio.sleep(0.2)
 
 
-async def measure(servers: Servers, gauges: int, pages: int, count: int, seconds: float) -> dict[str, float]:
+async def measure(
+    servers: Servers, stalls: Stalls, gauges: int, pages: int, count: int, seconds: float
+) -> dict[str, float]:
     """Trouble for two thirds of the time, peace for the last, in which memory is looked at; then what is on disk."""
     told, rng = Told(), random.Random(7)
     limits = httpx.Limits(max_connections=2 * gauges + 4 * pages)
@@ -192,8 +220,12 @@ async def measure(servers: Servers, gauges: int, pages: int, count: int, seconds
             await asyncio.to_thread(servers.kill, rng)
             told.kills += 1
             await up(client)
+            servers.step(rng.choice(STEPS))
+            told.steps += 1
+        servers.step(0.0)
         await asyncio.sleep(20.0)
         told.late.clear(), told.answers.clear(), told.yard.clear()
+        stalls.begin()
         first = memory_mb(servers.server.pid)
         await asyncio.sleep(max(20.0, seconds / 3))
         last = memory_mb(servers.server.pid)
@@ -217,20 +249,24 @@ async def measure(servers: Servers, gauges: int, pages: int, count: int, seconds
             doubled += sum(notes[m] - 1 for m in marks if notes[m] > 1)
             kept += sum(len(s["at"]) for s in whole["readings"])
 
-    def share(values: list[float], at: float) -> float:
-        return 1e3 * sorted(values)[int(at * (len(values) - 1))] if values else 0.0
+    def share(spans: list[Span], at: float) -> float:
+        values = sorted(1e3 * (b - a) for a, b in stalls.clear(spans))
+        return values[int(at * (len(values) - 1))] if values else 0.0
 
     return {
         "kills": told.kills,
+        "steps of the clock": told.steps,
         "readings on disk": kept,
         "acknowledged": sum(map(len, (*told.typed.values(), *told.heard.values(), *told.touched.values()))),
         "lost": lost,
         "doubled": doubled,
         "answers of 5xx": sum(told.faults.values()),
-        "reading to stream, median ms": 1e3 * statistics.median(told.late),
+        "reading to stream, median ms": share(told.late, 0.5),
         "reading to stream, p99 ms": share(told.late, 0.99),
+        "the same, stalls and all": stalls.share_of(told.late, 0.99),
         "API p95 ms": share(told.answers, 0.95),
         "Yard p95 ms": share(told.yard, 0.95),
+        "machine stood, % of the time": stalls.percent(),
         "memory, MB": last,
         "grown, %": 100.0 * (last - first) / first,
         **{f"  {words}": n for words, n in told.faults.items()},
@@ -250,11 +286,12 @@ def main() -> None:
         asyncio.run(farm(FARM))
         return
     with tempfile.TemporaryDirectory() as d:
-        servers = Servers(f"{d}/soak.sqlite3")
+        servers, stalls = Servers(f"{d}/soak.sqlite3"), Stalls()
         try:
-            found = asyncio.run(measure(servers, a.gauges, a.pages, a.jobs, 60.0 * a.minutes))
+            found = asyncio.run(measure(servers, stalls, a.gauges, a.pages, a.jobs, 60.0 * a.minutes))
         finally:
             servers.stop()
+            stalls.stop()
     for name, value in found.items():
         print(f"{name:<30}{value:>12.1f}")
     if found["lost"] or found["doubled"] or found["answers of 5xx"]:

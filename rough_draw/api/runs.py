@@ -21,6 +21,7 @@ from rough_draw.core.planning.time_share import TimeShare, time_shares
 from rough_draw.core.sheet.gauge_owner import DIAL
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.kit import KitItem
+from rough_draw.core.sheet.once import once_a_sheet
 from rough_draw.core.sheet.run_state import RunState, Touch, fold, in_effect
 from rough_draw.core.sheet.steps import OnPart
 from rough_draw.store import jobs, shelf
@@ -29,6 +30,7 @@ KEPT = 160
 """Plans and verdicts kept: more than the history shows at once, or it would work them all out each time."""
 
 
+@once_a_sheet(1024)
 def plan_key(job: Job) -> str:
     """What a plan depends on, as a text."""
     return job.model_dump_json(include={"scope": True, "rig": True, "criterion": True, "prove": {"stages"}})

@@ -5,9 +5,10 @@ from __future__ import annotations
 import json
 import secrets
 import sqlite3
+import threading
 import time
-from collections.abc import Collection, Sequence
-from contextlib import AbstractContextManager
+from collections.abc import Collection, Iterator, Sequence
+from contextlib import contextmanager
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
@@ -30,10 +31,18 @@ ADD_READING = (
 """In words too, for a log of a hundred thousand rows."""
 
 
-def writing() -> AbstractContextManager[object]:
-    """A transaction that takes the write lock at once, so that two writers wait instead of failing half way."""
-    transaction: AbstractContextManager[object] = database.atomic("IMMEDIATE")
-    return transaction
+_turn = threading.RLock()
+
+
+@contextmanager
+def writing() -> Iterator[None]:
+    """A transaction that takes the write lock at once, so that two writers wait instead of failing half way.
+
+    Writers of this process take turns first: the file's own lock is asked for again and again, by chance and no longer
+    than its time, and on a busy day somebody is passed over until that is up.
+    """
+    with _turn, database.atomic("IMMEDIATE"):
+        yield
 
 
 class NotFound(Telling, LookupError):
@@ -119,12 +128,19 @@ def day(at: float) -> str:
     return time.strftime("%Y-%m-%d %H:%M", time.localtime(at))
 
 
-def must_be_open(key: str) -> JobRow:
-    """The row of a job that may still change. Raises NotFound, or Sealed."""
-    row = _row(key)
-    if row.sealed_at is not None:
-        raise Sealed(row.sealed_at)
-    return row
+def must_be_open(key: str) -> str:
+    """The key of a job that may still change. Raises NotFound, or Sealed. Asked for every reading: in words."""
+    found = database.execute_sql("SELECT sealed_at FROM job WHERE key = ?", (key,)).fetchone()
+    if found is None:
+        raise NotFound(message("no-job", key=key[:40]))
+    if found[0] is not None:
+        raise Sealed(found[0])
+    return key
+
+
+def _open_row(key: str) -> JobRow:
+    must_be_open(key)
+    return _row(key)
 
 
 def create(job: Job, key: str | None = None, at: float | None = None, written: str | None = None) -> StoredJob:
@@ -159,7 +175,7 @@ def listing(only: Collection[str] | None = None) -> list[StoredJob]:
 def save(key: str, version: int, job: Job) -> StoredJob:
     """Replace a sheet if it is still at ``version``; raises Conflict otherwise. The old state is kept for undo."""
     with writing():
-        row = must_be_open(key)
+        row = _open_row(key)
         if row.version != version:
             raise Conflict(row.version)
         document = job.model_dump_json()
@@ -181,7 +197,7 @@ def undo(key: str, version: int | None = None) -> StoredJob:
     is known. Raises NothingToUndo, and Conflict where the sheet has moved on from it.
     """
     with writing():
-        row = must_be_open(key)
+        row = _open_row(key)
         if version is not None and row.version != version:
             raise Conflict(row.version)
         last = Revision.select().where(Revision.job == key).order_by(Revision.id.desc()).first()
@@ -207,7 +223,7 @@ def delete(key: str) -> None:
 def add_touch(key: str, kind: str, at: float, note: str = "", client_key: str | None = None, hand: str = "") -> Touch:
     """Log a touch, with whose ``hand`` it was; one whose client key is known already is returned as it was."""
     with writing():
-        job = must_be_open(key).key
+        job = must_be_open(key)
         known = touch_of(job, client_key) if client_key else None
         if known is not None:
             return known
@@ -240,7 +256,8 @@ def touches(key: str) -> list[Touch]:
 
 def touch_count(key: str) -> int:
     """How many touches a job has: more each time its run moves."""
-    return int(TouchRow.select().where(TouchRow.job == key).count())
+    found = database.execute_sql("SELECT count(*) FROM touch WHERE job_id = ?", (key,)).fetchone()
+    return int(found[0])
 
 
 def mark() -> tuple[object, ...]:
@@ -255,7 +272,7 @@ def mark() -> tuple[object, ...]:
 def add_readings(key: str, readings: Sequence[NewReading], source: str) -> int:
     """Add readings in one transaction; returns how many were new. A client key already seen is passed over."""
     with writing():
-        job = must_be_open(key).key
+        job = must_be_open(key)
         to = database.connection()
         before = to.total_changes
         try:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from threading import Condition, Lock
+from threading import Lock
 from typing import Annotated
 
 import numpy as np
@@ -18,8 +18,9 @@ from rough_draw.api.hold import holds
 from rough_draw.api.jobs.schemas import JobIn, NewJobIn, ProposalOut, PumpOut, StageState, UndoIn, YardRow
 from rough_draw.api.people.browser import person_here
 from rough_draw.api.rig_log import log_rig_change
-from rough_draw.api.run.standing import live_of
+from rough_draw.api.run.standing import hand_wanted
 from rough_draw.api.schemas import JobOut
+from rough_draw.api.sharing import Shared
 from rough_draw.core.hold.wording import headline
 from rough_draw.core.message import Name, message
 from rough_draw.core.planning import pump_use
@@ -67,9 +68,7 @@ def _row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
         pa = None if over else float(main.pa[-1])
     # Plans and verdicts are shown here once they are there; the Yard does not wait for them.
     if is_live and not ended and runs.plan_ready(run.job):
-        live = live_of(stored.key, run, hub, watched=False)
-        if live.phase != "before" and live.next:
-            next_title, next_at = live.next[0].title, live.next[0].due_at
+        next_title, next_at = hand_wanted(stored.key, run, hub) or ("", None)
     if stage in ("release", "record") and (judged := holds.judged_ready(run)) is not None:
         if judged.verdict.verdict != "tight-and-dry" and not run.job.release.steps_done and not ended:
             stage, words = "hold", headline(judged.verdict)
@@ -151,7 +150,7 @@ def _open_key(stored: jobs.StoredJob, hub: Hub) -> tuple[object, ...]:
     return stored.key, stored.version, stored.updated_at, jobs.touch_count(stored.key), heard, reader()
 
 
-@cached(TTLCache(4096, SHARED_S), key=_open_key, condition=Condition())
+@cached(TTLCache(4096, SHARED_S), key=_open_key, lock=Lock())
 def _open_row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
     """Of jobs under way. All tablets are told of new readings at once: the row is worked out for one, and shared."""
     return _row(stored, hub)
@@ -161,7 +160,7 @@ def _quiet_key(stored: jobs.StoredJob, hub: Hub) -> tuple[object, ...]:
     return *_open_key(stored, hub), jobs.last_reading(stored.key)
 
 
-@cached(TTLCache(4096, QUIET_S), key=_quiet_key, condition=Condition())
+@cached(TTLCache(4096, QUIET_S), key=_quiet_key, lock=Lock())
 def _quiet_row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
     """Of jobs that no gauge is heard of: they change by their sheet, a step, or a reading that is typed."""
     return _row(stored, hub)
@@ -201,13 +200,10 @@ def pumps() -> list[PumpOut]:
     ]
 
 
-def _yard_key(only: str | None, hub: Hub) -> tuple[object, ...]:
-    return only, id(hub), hub.listeners.count, jobs.mark(), reader()
+_shared: Shared[bytes] = Shared(SHARED_S)
 
 
-@cached(TTLCache(64, SHARED_S), key=_yard_key, condition=Condition())
 def _yard(only: str | None, hub: Hub) -> bytes:
-    """All tablets hear of a change at once and ask for the same: worked out and written for one, and shared."""
     given = each_job(lambda s: _row_once(s, hub), None if only is None else only.split(","))
     rows = [g.value if g.value is not None else _faulty(g.stored, g.fault) for g in given]
     return ROWS.dump_json(sorted(rows, key=lambda r: r.rank))
@@ -219,7 +215,9 @@ def yard(
     only: Annotated[str | None, Query(pattern=r"^[a-z0-9-]{1,40}(,[a-z0-9-]{1,40})*$", max_length=20_000)] = None,
 ) -> Response:
     """All jobs with what they wait for, those with a hand needed soonest first; ``only`` those named that are there."""
-    return Response(_yard(only, hub), media_type="application/json")
+    asked = (only, hub, reader())
+    body = _shared.of(asked, lambda: (hub.listeners.count, jobs.mark()), lambda: _yard(only, hub))
+    return Response(body, media_type="application/json")
 
 
 @router.post("/jobs", status_code=201)

@@ -56,6 +56,21 @@ def _planned(n: Now, criterion: Criterion) -> Outlook:
 
 
 def next_steps(n: Now, criterion: Criterion, answer: Answer | None) -> list[NextOut]:
+    """The steps ahead, as they are said."""
+    return [
+        NextOut(
+            kind=t.kind,
+            title=t.title,
+            why=t.why,
+            caution=t.caution,
+            first=t.first,
+            due_at=None if t.due is None else n.now + t.due,
+        )
+        for t in steps_ahead(n, criterion, answer)
+    ]
+
+
+def steps_ahead(n: Now, criterion: Criterion, answer: Answer | None) -> list[NextTouch]:
     """The steps ahead, by the fit's outlook where it has one."""
     job, state = n.run.job, n.run.state
     outlook = _planned(n, criterion)
@@ -72,17 +87,7 @@ def next_steps(n: Now, criterion: Criterion, answer: Answer | None) -> list[Next
     where = runs.isolation_for(job).where
     held = _held_back(n, criterion, answer, trend)
     ahead = next_touches(job, view_state, criterion, n.pa, n.over, outlook, n.now, where, held)
-    return [
-        NextOut(
-            kind=t.kind,
-            title=t.title,
-            why=t.why,
-            caution=t.caution,
-            first=t.first,
-            due_at=None if t.due is None else n.now + t.due,
-        )
-        for t in _after_isolating(n, ahead)
-    ]
+    return _after_isolating(n, ahead)
 
 
 def _in_time(seconds: float | None, unknown: float | None) -> float | None:

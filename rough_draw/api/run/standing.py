@@ -8,7 +8,7 @@ from rough_draw.api import runs
 from rough_draw.api.devices.hub import Hub, second_name
 from rough_draw.api.diagnosis.cases import sign_of
 from rough_draw.api.run.fits import CONTRADICTS, fit_out, fitted, fitted_beside
-from rough_draw.api.run.next_card import next_steps
+from rough_draw.api.run.next_card import next_steps, steps_ahead
 from rough_draw.api.run.now import Now, look, sections_of
 from rough_draw.api.run.schemas import (
     GaugeOut,
@@ -58,13 +58,13 @@ def _words(n: Now, criterion: Criterion) -> Name:
     return message(f"pace-{n.stand.pace}") if n.phase == "draw" else ""
 
 
-def live_of(key: str, run: runs.RunView, hub: Hub, watched: bool = True) -> LiveOut:
-    """Where a run stands now, from what is stored and the plan. ``watched``: by a page of its own."""
+def live_of(key: str, run: runs.RunView, hub: Hub) -> LiveOut:
+    """Where a run stands now, from what is stored and the plan, for a page that watches it."""
     n = look(key, run, hub)
     job, state = run.job, run.state
     criterion = criteria.chosen(job.criterion)
     link = hub.links.get(key)
-    answer = fitted(key, run, watched) if n.phase == "draw" else None
+    answer = fitted(key, run) if n.phase == "draw" else None
     goal, _ = goal_of(job, run.made, state.started_at or 0.0)
     gauge = job.rig.gauge
     sign = sign_of(run)
@@ -110,6 +110,16 @@ def live_of(key: str, run: runs.RunView, hub: Hub, watched: bool = True) -> Live
         speed=hub.speed(key),
         stale=link.stale if link is not None else False,
     )
+
+
+def hand_wanted(key: str, run: runs.RunView, hub: Hub) -> tuple[Name, float | None] | None:
+    """The next step of a run under way and when it is due (epoch s), as nobody watches it; None where there is none."""
+    n = look(key, run, hub)
+    if n.phase == "before":
+        return None
+    answer = fitted(key, run, watched=False) if n.phase == "draw" else None
+    ahead = steps_ahead(n, criteria.chosen(run.job.criterion), answer)
+    return (ahead[0].title, None if ahead[0].due is None else n.now + ahead[0].due) if ahead else None
 
 
 def _gauges(n: Now) -> list[GaugeOut]:

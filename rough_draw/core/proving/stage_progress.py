@@ -9,6 +9,7 @@ from rough_draw.core.message import Message, Name, message
 from rough_draw.core.message.figure import duration
 from rough_draw.core.proving.assessment import prove
 from rough_draw.core.sheet.job import Job
+from rough_draw.core.sheet.once import once_a_sheet
 from rough_draw.core.sheet.run_state import RunState
 
 STAGES: tuple[str, ...] = ("scope", "rig", "prove", "draw", "hold", "release", "record")
@@ -23,13 +24,23 @@ class Stage:
     missing: Name
 
 
+@once_a_sheet(1024)
+def _checks_left(job: Job) -> int:
+    """How many checks before the draw hold it up. Every row of the Yard asks, whenever anything moves."""
+    return sum(g.holds_up for g in prove(job).gates)
+
+
+@once_a_sheet(1024)
+def _steps_left(job: Job) -> int:
+    return sum(s.key not in job.release.steps_done for s in release_steps(job))
+
+
 def stages(job: Job, run: RunState, hold_span: float, hold_needs: float, read: bool = True) -> list[Stage]:
     """State of every stage. ``hold_span`` s has been read of ``hold_needs`` s of the chosen standard; ``read``: whether
     any reading was taken, without which nobody knows of a draw.
     """
     named = bool(job.party.customer.strip() and job.party.unit.strip())
-    open_gates = [g for g in prove(job).gates if g.holds_up]
-    steps = [s for s in release_steps(job) if s.key not in job.release.steps_done]
+    checks, steps = _checks_left(job), _steps_left(job)
     drawn = run.started_at is not None and run.isolated_at is not None and read
     if run.started_at is None:
         draw_missing = message("missing-pump")
@@ -47,10 +58,10 @@ def stages(job: Job, run: RunState, hold_span: float, hold_needs: float, read: b
     return [
         stage("scope", named, message("missing-names")),
         stage("rig", named, message("missing-scope")),
-        stage("prove", not open_gates, message("missing-checks", count=len(open_gates))),
+        stage("prove", not checks, message("missing-checks", count=checks)),
         stage("draw", drawn, draw_missing),
         stage("hold", held, hold_missing),
-        stage("release", not steps, message("missing-steps", count=len(steps))),
+        stage("release", not steps, message("missing-steps", count=steps)),
         stage("record", bool(job.closing.signed_by), message("missing-signature")),
     ]
 
