@@ -10,7 +10,7 @@ from playwright.sync_api import Page, Route, expect
 
 from rough_draw.core.physics.units import MICRON_PA
 from tests.browser.test_job import new_job, stage
-from tests.browser.waits import Visits, saved, told, unfolded, until
+from tests.browser.waits import Visits, saved, tapped, told, unfolded, until
 
 pytestmark = pytest.mark.browser
 
@@ -95,8 +95,8 @@ def test_opening_again_ends_the_hold(phone: Page, site: str) -> None:
     stage(phone, "Draw")
     tool = phone.get_by_role("button", name="the core tool at the suction port, closed").last
     tool.scroll_into_view_if_needed()
-    tool.tap()
     dialog = phone.get_by_role("dialog")
+    tapped(tool, dialog)
     expect(dialog).to_contain_text("The pump is running")
     dialog.get_by_role("button", name="Open again").tap()
     expect(dialog).to_be_hidden()
@@ -114,8 +114,8 @@ def test_a_stopped_pump_is_not_opened_to_the_system(phone: Page, site: str) -> N
     stage(phone, "Draw")
     tool = phone.get_by_role("button", name="the core tool at the suction port, closed").last
     tool.scroll_into_view_if_needed()
-    tool.tap()
     dialog = phone.get_by_role("dialog")
+    tapped(tool, dialog)
     expect(dialog.get_by_role("alert")).to_contain_text("Air and oil of the stopped pump would go into the system")
     expect(dialog.get_by_role("button", name="Open again", exact=True)).to_have_count(0)
     expect(dialog.get_by_role("button", name="Open again all the same")).to_be_visible()
@@ -184,8 +184,8 @@ def test_a_valve_is_asked_about_by_touch(phone: Page, site: str) -> None:
     phone.goto(f"{site}/jobs/larkspur-3/draw")
     valve = phone.get_by_role("button", name=re.compile("core tool at the suction port, open"))
     valve.scroll_into_view_if_needed()
-    valve.tap()
     dialog = phone.get_by_role("dialog")
+    tapped(valve, dialog)
     expect(dialog).to_contain_text("Isolate at")
     expect(dialog).to_contain_text("The hold test begins")
     dialog.get_by_role("button", name="Cancel").tap()

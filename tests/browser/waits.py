@@ -7,7 +7,7 @@ from collections.abc import Callable
 from contextlib import suppress
 from typing import Any
 
-from playwright.sync_api import Page, Request, Response, expect
+from playwright.sync_api import Locator, Page, Request, Response, expect
 
 from tests.browser.conftest import PATIENCE_MS
 
@@ -63,6 +63,17 @@ def unfolded(page: Page, title: str) -> None:
             expect(head).to_have_attribute("aria-expanded", "true", timeout=4000)
             break
     expect(head).to_have_attribute("aria-expanded", "true")
+
+
+def tapped(what: Locator, then: Locator) -> None:
+    """Tap, until what follows is there: while answers come in the page may move under the finger."""
+    for _ in range(5):
+        if not then.is_visible():
+            what.tap()
+        with suppress(AssertionError):
+            expect(then).to_be_visible(timeout=4000)
+            break
+    expect(then).to_be_visible()
 
 
 class Visits:

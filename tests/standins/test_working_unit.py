@@ -9,8 +9,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
+from rough_draw.core.catalogue.working_unit import DEEPEST, FALLS_S
 from rough_draw.core.message import Figure, Message
-from rough_draw.core.practice.low_side import DEEPEST, FALLS_S, LowSide
+from rough_draw.core.practice.low_side import LowSide
 from rough_draw.core.practice.scenario import Scenario
 from rough_draw.core.practice.scoring import marks
 from rough_draw.scenarios.handmade import by_hand

@@ -20,3 +20,5 @@ LOW_BATTERY = 20.0
 """Charge, %, under which a gauge may die before the hold is over: estimate, by an hour or two of use."""
 TINY = 0.5e-3
 """Volume, m³, under which a rise says little: a leak that no system would feel runs up hundreds of microns a minute."""
+TEST_KPA = Quantity(2000.0, 1000.0, 3800.0, "kPa", "estimate: gauge pressure of a tightness test, no plate at hand")
+BUBBLES = Quantity(1e-3, 1e-4, 1e-2, "Pa·m³/s", "estimate: outward, from this on soap shows bubbles within seconds")

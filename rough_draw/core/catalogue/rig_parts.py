@@ -109,8 +109,8 @@ PUMP_ULTIMATE_SINGLE = Quantity(
 SWEEP_FLOW = Quantity(1.5e-4, 0.8e-4, 4e-4, "m³/s", "estimate: a slow flow of nitrogen, about 9 l/min")
 SWEEP_CHANGES = Quantity(3.0, 2.0, 5.0, "volumes", "estimate: well mixed, three volumes leave 5 % of the air")
 CURRENT_PER_CFM = Quantity(1.1, 0.8, 1.5, "A/CFM", "estimate: pump motor at 120 V; half of it at 230 V")
-SAG_SOUND = Quantity(0.012, 0.004, 0.03, "", "estimate: share of the voltage lost at a pump on a sound supply")
-SAG_WEAK = Quantity(0.14, 0.08, 0.22, "", "estimate: the same where the pump runs slow for its supply")
+SAG_SOUND = Quantity(0.012, 0.004, 0.03, "1", "estimate: share of the voltage lost at a pump on a sound supply")
+SAG_WEAK = Quantity(0.14, 0.08, 0.22, "1", "estimate: the same where the pump runs slow for its supply")
 STARTING_CURRENT = Quantity(5.0, 3.5, 7.0, "of running", "estimate: single-phase motor, locked rotor")
 
 

@@ -4,14 +4,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from rough_draw.core.catalogue.proving import BUBBLES, TEST_KPA
 from rough_draw.core.engine.network import Leak, Network
 from rough_draw.core.physics.leak_path import outward_viscous, pressure_left
-from rough_draw.core.physics.quantity import Quantity
 from rough_draw.core.proving.pressure_test import PressureTest, judge
 from rough_draw.core.sheet.evidence import PressureReading, Prove
-
-TEST_KPA = Quantity(2000.0, 1000.0, 3800.0, "kPa", "estimate: gauge pressure of a tightness test, no plate at hand")
-BUBBLES = Quantity(1e-3, 1e-4, 1e-2, "Pa·m³/s", "estimate: outward, from this on soap shows bubbles within seconds")
 
 
 @dataclass(frozen=True)
