@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from typing import Literal
 
 from rough_draw.core.message import Message, Value, message
+from rough_draw.core.sheet import rig_edit
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.rig import Rig
 
@@ -92,6 +93,12 @@ class Finding:
     @property
     def _told(self) -> str:
         return f"{self.kind}-{self.case}" if self.case else self.kind
+
+
+def fix_by(job: Job, words: Message, make: Callable[[], Rig]) -> Fix | None:
+    """The job with the rig that edits make, as a fix; none where there is no such rig: another part is in the way."""
+    rig = rig_edit.attempt(make)
+    return rig_fix(job, words, rig) if rig is not None else None
 
 
 def rig_fix(job: Job, words: Message, rig: Rig) -> Fix:

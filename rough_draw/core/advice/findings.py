@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from rough_draw.core.advice.finding import RANK, Finding, Fix, rig_fix
+from rough_draw.core.advice.finding import RANK, Finding, Fix, fix_by, rig_fix
 from rough_draw.core.advice.part_findings import about_driven, about_parts, about_pressure
 from rough_draw.core.advice.rig_findings import about_gauge, about_hold, about_hoses, about_pump, about_sight
 from rough_draw.core.catalogue.systems import CHECK_CRACK, LINKS
@@ -14,7 +14,8 @@ from rough_draw.core.sheet import rig_edit
 from rough_draw.core.sheet.criteria import chosen
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.naming import opened_words
-from rough_draw.core.sheet.rig import HosePart, ToolPart
+from rough_draw.core.sheet.rig import HosePart, Part, Rig, ToolPart
+from rough_draw.core.sheet.scope import Port
 
 
 def findings(job: Job, assembly: Assembly, isolation: Isolation, gauge_error: float, target: float) -> list[Finding]:
@@ -113,9 +114,11 @@ def _ways(job: Job, assembly: Assembly) -> list[Finding]:
             if port is None or part is None:
                 continue
             under = isinstance(part, ToolPart)
-            rig = job.rig.with_core(port.id, False)
-            if not under:
-                rig = rig_edit.put_at_port(rig, part.id, {"kind": "tool", "fits": port.size})
+
+            def pulled(p: Port = port, at: str = part.id, under: bool = under) -> Rig:
+                bare = job.rig.with_core(p.id, False)
+                return bare if under else rig_edit.put_at_port(bare, at, {"kind": "tool", "fits": p.size})
+
             words = message("fix-pull-core" if under else "fix-core-tool", port=port.words())
             found.append(
                 Finding(
@@ -124,7 +127,7 @@ def _ways(job: Job, assembly: Assembly) -> list[Finding]:
                     severity="stop",
                     place=part.id,
                     values={"port": port.words()},
-                    fix=rig_fix(job, words, rig),
+                    fix=fix_by(job, words, pulled),
                 )
             )
     return found
@@ -138,9 +141,12 @@ def _ports(job: Job) -> list[Finding]:
         if port is None or fits is None:
             continue
         if fits != port.size:
-            rig = rig_edit.put_at_port(job.rig, part.id, {"kind": "adapter", "fits": port.size, "depressor": port.core})
-            if isinstance(part, ToolPart):
-                rig = rig_edit.swap(job.rig, part.id, {"fits": port.size})
+
+            def fitting(p: Port = port, at: Part = part) -> Rig:
+                if isinstance(at, ToolPart):
+                    return rig_edit.swap(job.rig, at.id, {"fits": p.size})
+                return rig_edit.put_at_port(job.rig, at.id, {"kind": "adapter", "fits": p.size, "depressor": p.core})
+
             found.append(
                 Finding(
                     kind="fit",
@@ -148,10 +154,10 @@ def _ports(job: Job) -> list[Finding]:
                     severity="stop",
                     place=part.id,
                     values={"end": fits, "size": port.size, "port": port.words()},
-                    fix=rig_fix(
+                    fix=fix_by(
                         job,
                         message("fix-tool-size" if isinstance(part, ToolPart) else "fix-adapter", size=port.size),
-                        rig,
+                        fitting,
                     ),
                 )
             )
@@ -191,9 +197,13 @@ def _tools(job: Job) -> list[Finding]:
             # Nothing can be screwed between such a part, a gauge, and its port.
             continue
         bare = rig.model_copy(update={"cores_in": tuple(c for c in rig.cores_in if c != port.id)})
-        tooled = rig_edit.put_at_port(bare, part.id, {"kind": "tool", "fits": port.size})
-        if isinstance(part, HosePart) and part.depressor:
-            tooled = rig_edit.swap(tooled, part.id, {"depressor": False, "kit": part.kit, "name": part.name})
+
+        def tooled(p: Port = port, at: Part = part, bare: Rig = bare) -> Rig:
+            under = rig_edit.put_at_port(bare, at.id, {"kind": "tool", "fits": p.size})
+            if isinstance(at, HosePart) and at.depressor:
+                return rig_edit.swap(under, at.id, {"depressor": False, "kit": at.kit, "name": at.name})
+            return under
+
         found.append(
             Finding(
                 kind="no-valve",
@@ -201,7 +211,7 @@ def _tools(job: Job) -> list[Finding]:
                 severity="caution",
                 place=part.id,
                 values={"port": port.words()},
-                fix=rig_fix(job, message("fix-core-tool", port=port.words()), tooled),
+                fix=fix_by(job, message("fix-core-tool", port=port.words()), tooled),
             )
         )
     return found

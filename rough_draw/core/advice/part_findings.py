@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from rough_draw.core.advice.finding import Finding, rig_fix
+from rough_draw.core.advice.finding import Finding, fix_by, rig_fix
 from rough_draw.core.catalogue.rig_parts import HOSE_BORE, HOSE_END_BORE, PORT_BORE, PUMP_INLET_BORE
 from rough_draw.core.message import message
 from rough_draw.core.message.figure import vacuum
@@ -40,7 +40,7 @@ def _manifolds(job: Job) -> list[Finding]:
     body = next((p for p in job.rig.parts if isinstance(p, ManifoldPart)), None)
     if body is None or not any(p.port for p in job.rig.below(body.id)):
         return []
-    fix = rig_fix(job, message("change-no-manifold"), rig_edit.without_manifold(job.rig))
+    fix = fix_by(job, message("change-no-manifold"), lambda: rig_edit.without_manifold(job.rig))
     return [Finding(kind="manifold", severity="caution", place=body.id, fix=fix)]
 
 

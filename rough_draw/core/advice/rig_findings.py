@@ -5,7 +5,7 @@ from __future__ import annotations
 from math import inf
 
 from rough_draw.core.advice.cord import check_of
-from rough_draw.core.advice.finding import Finding, Severity, rig_fix
+from rough_draw.core.advice.finding import Finding, Severity, fix_by, rig_fix
 from rough_draw.core.advice.setup_check import gauge_valve
 from rough_draw.core.catalogue.proving import BEYOND
 from rough_draw.core.catalogue.rig_parts import HOSE_SIZES
@@ -19,7 +19,8 @@ from rough_draw.core.sheet import rig_edit
 from rough_draw.core.sheet.criteria import NEEDLE_PA
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.naming import hose_size
-from rough_draw.core.sheet.rig import GaugePart, HosePart, ManifoldPart, Rig, ToolPart
+from rough_draw.core.sheet.rig import GaugePart, HosePart, ManifoldPart, Part, Rig, ToolPart
+from rough_draw.core.sheet.scope import Port
 
 FAR_OFF = 0.2
 """Share of the target from which the difference between gauge and worst spot is said."""
@@ -104,11 +105,16 @@ def _tools_everywhere(job: Job) -> Rig:
         if port is None or not rig.keeps_core(port) or isinstance(part, ToolPart):
             continue
         cores = tuple(c for c in rig.cores_in if c != port.id)
-        rig = rig_edit.put_at_port(
-            rig.model_copy(update={"cores_in": cores}), part.id, {"kind": "tool", "fits": port.size}
-        )
-        if isinstance(part, HosePart) and part.depressor:
-            rig = rig_edit.swap(rig, part.id, {"depressor": False, "kit": part.kit, "name": part.name})
+        bare = rig.model_copy(update={"cores_in": cores})
+
+        def tooled(p: Port = port, at: Part = part, bare: Rig = bare) -> Rig:
+            under = rig_edit.put_at_port(bare, at.id, {"kind": "tool", "fits": p.size})
+            if isinstance(at, HosePart) and at.depressor:
+                return rig_edit.swap(under, at.id, {"depressor": False, "kit": at.kit, "name": at.name})
+            return under
+
+        # Where another part is in the way the port stays as it is.
+        rig = rig_edit.attempt(tooled) or rig
     return rig
 
 
@@ -122,14 +128,14 @@ def _far_gauge(job: Job, gauge: GaugePart) -> Rig | None:
         port = free[0]
         tool = rig_edit.fresh_id(rig, "tool")
         under = {"kind": "tool", "id": tool, "port": port.id, "fits": port.size}
-        return rig_edit.move(rig_edit.add(rig, under), gauge.id, tool, "end", None)
+        return rig_edit.attempt(lambda: rig_edit.move(rig_edit.add(job.rig, under), gauge.id, tool, "end", None))
     rig = _tools_everywhere(job)
     tools = [p for p in rig.pumped() if isinstance(p, ToolPart) and not any(c.at == "side" for c in rig.children(p.id))]
     if not tools:
         return None
     tool = rig_edit.fresh_id(rig, "tool")
-    more = rig_edit.add(rig, {"kind": "tool", "id": tool, "on": tools[0].id, "at": "side"})
-    return rig_edit.move(more, gauge.id, tool, "end", None)
+    more = {"kind": "tool", "id": tool, "on": tools[0].id, "at": "side"}
+    return rig_edit.attempt(lambda: rig_edit.move(rig_edit.add(rig, more), gauge.id, tool, "end", None))
 
 
 def about_gauge(job: Job, assembly: Assembly, error: float, target: float) -> list[Finding]:
@@ -194,7 +200,7 @@ def _gauge_open_to_charge(job: Job, assembly: Assembly, gauge: GaugePart) -> lis
     if gauge_valve(job, assembly) is not None:
         return []
     found = []
-    under = rig_fix(job, message("fix-gauge-tool"), rig_edit.put_under(job.rig, gauge.id))
+    under = fix_by(job, message("fix-gauge-tool"), lambda: rig_edit.put_under(job.rig, gauge.id))
     chain = job.rig.chain(gauge)
     if not (chain[0].kind == "pump" and any(p.kind == "manifold" for p in chain)):
         found.append(
@@ -237,8 +243,9 @@ def _gauge_coarse(gauge: GaugePart, target: float) -> Finding | None:
 
 
 def _far_gauge_new(job: Job) -> Rig | None:
-    rig = rig_edit.add(job.rig, {"kind": "gauge", "id": "gauge", "on": job.rig.pump.id, "at": "side"})
-    gauge = rig.gauge
+    new = {"kind": "gauge", "id": "gauge", "on": job.rig.pump.id, "at": "side"}
+    rig = rig_edit.attempt(lambda: rig_edit.add(job.rig, new))
+    gauge = rig.gauge if rig is not None else None
     return _far_gauge(job.model_copy(update={"rig": rig}), gauge) if gauge else None
 
 

@@ -24,7 +24,7 @@ def end_cylinder_goal() -> Goal:
 
     def moves(board: Board, state: State) -> Iterator[Touch]:
         if _open_to_rig(board, state):
-            yield Touch("shut", next((n for n in _shutting(board) if n in state.opened), "pump"))
+            yield from (Touch("shut", n) for n in _still_open(board, state)[:1])
         elif not state.vented:
             yield Touch("vent-pump")
         elif state.pump:
@@ -61,6 +61,11 @@ def _shutting(board: Board) -> list[str]:
     stems = [f"port:{n}" for n in board.ports if f"port:{n}" not in board.cored and f"port:{n}" not in board.sprung]
     ways = [valves_between(board.job, board.assembly, p.port or "") for p in board.job.rig.pumped()]
     return stems or list(dict.fromkeys(w[0] for w in ways if w))
+
+
+def _still_open(board: Board, state: State) -> list[str]:
+    """What is to be closed yet; last of all the pump's own valve, where there is one."""
+    return [n for n in (*_shutting(board), "pump") if n in board.gates and n in state.opened]
 
 
 def _open_to_rig(board: Board, state: State) -> int:

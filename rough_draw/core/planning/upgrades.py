@@ -81,8 +81,12 @@ def _cores(job: Job) -> list[Change]:
             every = _without_core(every, port.id)
             words, source = message("change-pull-core", port=port.words()), "hand"
         else:
-            one = _tool_under(rig, part.id, port.id, port.size)
-            every = _tool_under(every, part.id, port.id, port.size)
+            under = rig_edit.attempt(lambda at=part.id, p=port: _tool_under(rig, at, p.id, p.size))  # type: ignore[misc]
+            if under is None:
+                continue
+            one = under
+            more = rig_edit.attempt(lambda r=every, at=part.id, p=port: _tool_under(r, at, p.id, p.size))  # type: ignore[misc]
+            every = more or every
             words, source = message("change-pull-core-with-tool", port=port.words()), "buy"
         pulled += 1
         found.append(_change(job, f"pull-core-{port.id}", words, one, source))  # type: ignore[arg-type]
@@ -116,7 +120,8 @@ def _depressors(job: Job) -> list[Change]:
 def _manifold(job: Job) -> list[Change]:
     if not any(isinstance(p, ManifoldPart) for p in job.rig.parts):
         return []
-    return [_change(job, "no-manifold", message("change-no-manifold"), rig_edit.without_manifold(job.rig))]
+    rig = rig_edit.attempt(lambda: rig_edit.without_manifold(job.rig))
+    return [_change(job, "no-manifold", message("change-no-manifold"), rig)] if rig is not None else []
 
 
 def _larger_hoses(job: Job) -> list[Change]:
@@ -192,7 +197,9 @@ def _second_way(job: Job, kit: list[KitItem]) -> list[Change]:
             hose = {**hoses[0].values, "kit": hoses[0].id, "name": hoses[0].name, "depressor": False}
             tool = {**tools[0].values, "kit": tools[0].id, "name": tools[0].name}
             source = "kit"
-        more = rig_edit.add_way(rig, port.id, port.size, hose, tool)
+        more = rig_edit.attempt(lambda p=port, h=hose, t=tool: rig_edit.add_way(rig, p.id, p.size, h, t))  # type: ignore[misc]
+        if more is None:
+            continue
         found.append(_change(job, f"second-{port.id}", message("change-second-hose", port=port.words()), more, source))
     return found
 

@@ -5,6 +5,7 @@ A refused edit raises ValueError (or pydantic's ValidationError, which is one) a
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any
 
 from pydantic import TypeAdapter
@@ -14,6 +15,14 @@ from rough_draw.core.sheet.rig import GaugePart, HosePart, ManifoldPart, Part, R
 
 _PART: TypeAdapter[Part] = TypeAdapter(Part)
 LETTERS = {"hose": "abcdefgh", "tool": "abcdefgh"}
+
+
+def attempt(make: Callable[[], Rig]) -> Rig | None:
+    """The rig that edits make; None where they make none. For what is proposed, and not asked for: it is left out."""
+    try:
+        return make()
+    except ValueError:
+        return None
 
 
 def fresh_id(rig: Rig, kind: str) -> str:
