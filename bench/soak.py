@@ -29,7 +29,7 @@ import httpx
 
 from bench.gauges import memory_mb
 from bench.rough_server import STEPS
-from bench.stalls import Stalls
+from bench.stalls import Span, Stalls, share_of
 
 PORT, FARM = 8081, 8082
 KILL_S = 60.0
@@ -52,10 +52,6 @@ async def farm(port: int) -> None:
 
     server = await asyncio.start_server(gauge, "127.0.0.1", port)
     await server.serve_forever()
-
-
-Span = tuple[float, float]
-"""From when to when something took, s by the monotonic clock, which all processes of a machine share."""
 
 
 @dataclass
@@ -250,8 +246,7 @@ async def measure(
             kept += sum(len(s["at"]) for s in whole["readings"])
 
     def share(spans: list[Span], at: float) -> float:
-        values = sorted(1e3 * (b - a) for a, b in stalls.clear(spans))
-        return values[int(at * (len(values) - 1))] if values else 0.0
+        return share_of(stalls.clear(spans), at)
 
     return {
         "kills": told.kills,
@@ -263,7 +258,7 @@ async def measure(
         "answers of 5xx": sum(told.faults.values()),
         "reading to stream, median ms": share(told.late, 0.5),
         "reading to stream, p99 ms": share(told.late, 0.99),
-        "the same, stalls and all": stalls.share_of(told.late, 0.99),
+        "the same, stalls and all": share_of(told.late, 0.99),
         "API p95 ms": share(told.answers, 0.95),
         "Yard p95 ms": share(told.yard, 0.95),
         "machine stood, % of the time": stalls.percent(),

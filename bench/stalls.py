@@ -4,19 +4,29 @@ from __future__ import annotations
 
 import subprocess
 import sys
+import tempfile
 import time
 
 NAP_S = 0.02
 STOOD_S = 0.1
 """Longer than this after its nap a process that does nothing was not given a core, s."""
 Span = tuple[float, float]
+"""From when to when something took, s by the monotonic clock, which all processes of a machine share."""
+
+
+def share_of(spans: list[Span], at: float) -> float:
+    """A quantile of how long spans are, ms."""
+    values = sorted(1e3 * (b - a) for a, b in spans)
+    return values[int(at * (len(values) - 1))] if values else 0.0
 
 
 class Stalls:
     """Stalls since `begin`, watched by a process of its own."""
 
     def __init__(self) -> None:
-        self.process = subprocess.Popen([sys.executable, "-m", "bench.stalls"], stdout=subprocess.PIPE, text=True)
+        # Not a pipe: nobody reads before the end, and a full one would hold up who only watches.
+        self.told = tempfile.TemporaryFile("w+")  # noqa: SIM115  open as long as the watch
+        self.process = subprocess.Popen([sys.executable, "-m", "bench.stalls"], stdout=self.told)
         self.since = time.monotonic()
         self.found: list[Span] | None = None
 
@@ -28,26 +38,22 @@ class Stalls:
         """End the watch; what it saw."""
         if self.found is None:
             self.process.terminate()
-            told, _ = self.process.communicate()
-            spans = [tuple(map(float, line.split())) for line in told.splitlines()]
+            self.process.wait()
+            self.told.seek(0)
+            spans = [tuple(map(float, line.split())) for line in self.told]
             self.found = [(a, b) for a, b in spans if b >= self.since]
             self.until = time.monotonic()
         return self.found
 
     def clear(self, spans: list[Span]) -> list[Span]:
         """Those that no stall lies in."""
-        return [(a, b) for a, b in spans if not any(x < b and y > a for x, y in self.stop())]
+        stood = self.stop()
+        return [(a, b) for a, b in spans if not any(x < b and y > a for x, y in stood)]
 
     def percent(self) -> float:
         """Of the time, how much the machine stood."""
         stood = sum(b - a for a, b in self.stop())
         return 100.0 * stood / (self.until - self.since)
-
-    @staticmethod
-    def share_of(spans: list[Span], at: float) -> float:
-        """A quantile of how long spans are, ms, whatever lay in them."""
-        values = sorted(1e3 * (b - a) for a, b in spans)
-        return values[int(at * (len(values) - 1))] if values else 0.0
 
 
 def main() -> None:

@@ -55,14 +55,7 @@ def told(method: str, ending: str) -> Callable[[Response], bool]:
 def unfolded(page: Page, title: str) -> None:
     """Open what a phone has folded under a title."""
     head = page.get_by_role("button", name=title).and_(page.locator("[aria-expanded]"))
-    # While answers come in, the page may move under the finger: whoever has missed presses again.
-    for _ in range(5):
-        if head.get_attribute("aria-expanded") == "false":
-            head.tap()
-        with suppress(AssertionError):
-            expect(head).to_have_attribute("aria-expanded", "true", timeout=4000)
-            break
-    expect(head).to_have_attribute("aria-expanded", "true")
+    tapped(head, head.and_(page.locator("[aria-expanded=true]")))
 
 
 def tapped(what: Locator, then: Locator) -> None:

@@ -12,7 +12,7 @@ import { useTitle } from "../lib/title";
 import { useUnits } from "../lib/units";
 import { ink, pencil } from "../practice/curves";
 import { elapsed } from "../practice/elapsed";
-import { isWhole, NOTHING, RigSlots, type Chosen } from "../practice/RigSlots";
+import { AS_IT_STANDS, isWhole, NOTHING, ofTheVan, RigSlots, type Chosen } from "../practice/RigSlots";
 import { FIRST, useSheet } from "../practice/sheets";
 import { hiddenOf, NOTHING_WRONG, Wrong } from "../practice/Wrong";
 import { Trace } from "../trace/Trace";
@@ -21,8 +21,6 @@ import { SelectField } from "../ui/Choice";
 import { Facts } from "../ui/Facts";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
 
-/** The sheet's own rig stands in the list beside the setups of the van. */
-const OWN = "own";
 const SEED = 7;
 const LANES = ["One rig", "The other"];
 
@@ -35,9 +33,9 @@ export function PracticeRace() {
   const { sources, sheet, possible, isNew } = useSheet(from);
   const rigs = useQuery(options.rigsFor(from, sheet.data));
   const results = useRef<HTMLDivElement>(null);
-  const race = useMutation({ onSuccess: () => results.current?.scrollIntoView({ block: "start" }), mutationFn: () => commands.race(sheet.data!, hiddenOf(wrong, SEED), lanes.map((c) => (c.pattern === OWN ? null : c))) });
-  const own = (sheet.data?.rig?.parts ?? []).length > 0 && !isNew ? [{ value: OWN, label: "As it stands on the sheet" }] : [];
-  const ready = sheet.data !== undefined && lanes.every((c) => c.pattern === OWN || isWhole(rigs.data, c));
+  const race = useMutation({ onSuccess: () => results.current?.scrollIntoView({ block: "start" }), mutationFn: () => commands.race(sheet.data!, hiddenOf(wrong, SEED), lanes.map(ofTheVan)) });
+  const own = (sheet.data?.rig?.parts ?? []).length > 0 && !isNew ? [AS_IT_STANDS] : [];
+  const ready = sheet.data !== undefined && lanes.every((c) => isWhole(rigs.data, c));
   return (
     <div className="grid gap-3 lg:grid-cols-[minmax(320px,400px)_minmax(0,1fr)]">
       <header className="flex flex-wrap items-baseline justify-between gap-x-4 lg:col-span-2">

@@ -54,8 +54,7 @@ export function PracticeRun() {
       )}
       <div className="grid content-start gap-3">
         <Clock run={r} busy={deed.isPending} onPace={(speed) => deed.mutate({ speed })} />
-        {r.truth && <WhatIsSo truth={r.truth} />}
-        {!r.truth && <Sheet title="The job">
+        {r.truth ? <WhatIsSo truth={r.truth} /> : <Sheet title="The job">
           <p>{r.scenario.brief}</p>
           <p className="mt-2 text-soft">
             {r.school}. {r.scenario.ends === "release" ? "It ends with the unit's charge let in, cores back, ports capped." : "It ends with your verdict."}
@@ -80,8 +79,7 @@ export function PracticeRun() {
         {r.rigged ? <PracticeRig runKey={key} run={r} busy={deed.isPending} onDo={act} /> : <p className="text-soft">Nothing is connected yet. The van is open.</p>}
       </Sheet>
       <div className={`${r.truth ? "" : "order-last lg:order-none "}grid content-start gap-3`}>
-        {r.truth && <PutWrong truth={r.truth} busy={deed.isPending} onDo={act} onDone={() => void leave()} />}
-        {!r.truth && <Calls run={r} busy={deed.isPending} onDo={act} />}
+        {r.truth ? <PutWrong truth={r.truth} busy={deed.isPending} onDo={act} onDone={() => void leave()} /> : <Calls run={r} busy={deed.isPending} onDo={act} />}
       </div>
       <div className="grid min-w-0 content-start gap-3">
         <Hands run={r} busy={deed.isPending} onDo={act} />

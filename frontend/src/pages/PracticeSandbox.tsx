@@ -5,14 +5,12 @@ import { Link, useNavigate } from "react-router";
 import { commands } from "../api/commands";
 import { options } from "../api/options";
 import { useTitle } from "../lib/title";
-import { isWhole, NOTHING, RigSlots } from "../practice/RigSlots";
+import { AS_IT_STANDS, isWhole, ofTheVan, OWN, RigSlots } from "../practice/RigSlots";
 import { FIRST, useSheet } from "../practice/sheets";
 import { hiddenOf, NOTHING_WRONG, Wrong } from "../practice/Wrong";
 import { Button } from "../ui/Button";
 import { SelectField } from "../ui/Choice";
 import { Fault, Sheet } from "../ui/Sheet";
-
-const OWN = "own";
 
 /** One's own system and rig to try things out on: nothing is hidden, anything can be wrong, and nothing counts. */
 export function PracticeSandbox() {
@@ -20,14 +18,14 @@ export function PracticeSandbox() {
   const navigate = useNavigate();
   const [from, setFrom] = useState(FIRST);
   const [wrong, setWrong] = useState(NOTHING_WRONG);
-  const [chosen, setChosen] = useState({ ...NOTHING, pattern: OWN });
+  const [chosen, setChosen] = useState(OWN);
   const { sources, sheet, possible } = useSheet(from);
   const rigs = useQuery(options.rigsFor(from, sheet.data));
   const begin = useMutation({
-    mutationFn: () => commands.sandbox(sheet.data!, hiddenOf(wrong, Math.floor(Math.random() * 1e6)), chosen.pattern === OWN ? null : chosen),
+    mutationFn: () => commands.sandbox(sheet.data!, hiddenOf(wrong, Math.floor(Math.random() * 1e6)), ofTheVan(chosen)),
     onSuccess: (run) => navigate(`/practice/${run.key}`),
   });
-  const ready = sheet.data !== undefined && (chosen.pattern === OWN || isWhole(rigs.data, chosen));
+  const ready = sheet.data !== undefined && isWhole(rigs.data, chosen);
   return (
     <div className="mx-auto grid max-w-4xl gap-3">
       <header className="flex flex-wrap items-baseline justify-between gap-x-4">
@@ -46,11 +44,11 @@ export function PracticeSandbox() {
               onChange={(v) => {
                 setFrom(v);
                 setWrong(NOTHING_WRONG);
-                setChosen({ ...NOTHING, pattern: OWN });
+                setChosen(OWN);
               }}
               options={sources}
             />
-            <RigSlots rigs={rigs.data} chosen={chosen} more={[{ value: OWN, label: "As it stands on the sheet" }]} onChange={setChosen} />
+            <RigSlots rigs={rigs.data} chosen={chosen} more={[AS_IT_STANDS]} onChange={setChosen} />
           </div>
         </Sheet>
         <Sheet title="To begin with">

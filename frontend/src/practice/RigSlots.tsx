@@ -5,9 +5,16 @@ import { SelectField } from "../ui/Choice";
 /** A rig as far as it is chosen: a setup, and numbers of the van's parts by place. */
 export type Chosen = Required<RigChoice>;
 export const NOTHING: Chosen = { pattern: "", parts: {} };
+/** The sheet's own rig stands in the list beside the setups of the van. */
+export const OWN: Chosen = { pattern: "own", parts: {} };
+export const AS_IT_STANDS = { value: OWN.pattern, label: "As it stands on the sheet" };
 
-/** Whether every place of the setup has its part. */
+/** The rig of the van that is chosen; null stands for the sheet's own. */
+export const ofTheVan = (chosen: Chosen): Chosen | null => (chosen.pattern === OWN.pattern ? null : chosen);
+
+/** Whether every place of the setup has its part; the sheet's own rig has them all. */
 export const isWhole = (rigs: RigsOut | undefined, chosen: Chosen): boolean => {
+  if (ofTheVan(chosen) === null) return true;
   const setup = rigs?.rigs.find((r) => r.pattern === chosen.pattern);
   return setup !== undefined && setup.slots.every((s) => chosen.parts[s.slot] !== undefined);
 };

@@ -140,8 +140,9 @@ def drop(key: str) -> None:
 def scenario(key: str) -> Scenario:
     """A scenario by its key: by hand, one's own, or made from a number (``made-<level>-<number>``)."""
     known = {s.key: s for s in [*by_hand(), *store.own()]}
-    if key in known or key_now(key) in known:
-        return known[key] if key in known else known[key_now(key)]
+    found = known.get(key) or known.get(key_now(key))
+    if found is not None:
+        return found
     parts = key.split("-")
     if len(parts) == 3 and parts[0] == "made" and parts[1] in "12345" and parts[2].isdigit() and len(parts[2]) < 10:
         return make(int(parts[2]), int(parts[1]))

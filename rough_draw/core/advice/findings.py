@@ -14,7 +14,7 @@ from rough_draw.core.sheet import rig_edit
 from rough_draw.core.sheet.criteria import chosen
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.naming import opened_words
-from rough_draw.core.sheet.rig import HosePart, Part, Rig, ToolPart
+from rough_draw.core.sheet.rig import Part, Rig, ToolPart
 from rough_draw.core.sheet.scope import Port
 
 
@@ -196,13 +196,9 @@ def _tools(job: Job) -> list[Finding]:
         if part.on is not None and "end" not in part.outlets():
             # Nothing can be screwed between such a part, a gauge, and its port.
             continue
-        bare = rig.model_copy(update={"cores_in": tuple(c for c in rig.cores_in if c != port.id)})
 
-        def tooled(p: Port = port, at: Part = part, bare: Rig = bare) -> Rig:
-            under = rig_edit.put_at_port(bare, at.id, {"kind": "tool", "fits": p.size})
-            if isinstance(at, HosePart) and at.depressor:
-                return rig_edit.swap(under, at.id, {"depressor": False, "kit": at.kit, "name": at.name})
-            return under
+        def tooled(p: Port = port, at: str = part.id) -> Rig:
+            return rig_edit.core_tool_under(rig, at, p)
 
         found.append(
             Finding(

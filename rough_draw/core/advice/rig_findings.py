@@ -19,7 +19,7 @@ from rough_draw.core.sheet import rig_edit
 from rough_draw.core.sheet.criteria import NEEDLE_PA
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.naming import hose_size
-from rough_draw.core.sheet.rig import GaugePart, HosePart, ManifoldPart, Part, Rig, ToolPart
+from rough_draw.core.sheet.rig import GaugePart, HosePart, ManifoldPart, Rig, ToolPart
 from rough_draw.core.sheet.scope import Port
 
 FAR_OFF = 0.2
@@ -104,14 +104,9 @@ def _tools_everywhere(job: Job) -> Rig:
         port = job.scope.port(part.port or "")
         if port is None or not rig.keeps_core(port) or isinstance(part, ToolPart):
             continue
-        cores = tuple(c for c in rig.cores_in if c != port.id)
-        bare = rig.model_copy(update={"cores_in": cores})
 
-        def tooled(p: Port = port, at: Part = part, bare: Rig = bare) -> Rig:
-            under = rig_edit.put_at_port(bare, at.id, {"kind": "tool", "fits": p.size})
-            if isinstance(at, HosePart) and at.depressor:
-                return rig_edit.swap(under, at.id, {"depressor": False, "kit": at.kit, "name": at.name})
-            return under
+        def tooled(p: Port = port, at: str = part.id, rig: Rig = rig) -> Rig:
+            return rig_edit.core_tool_under(rig, at, p)
 
         # Where another part is in the way the port stays as it is.
         rig = rig_edit.attempt(tooled) or rig

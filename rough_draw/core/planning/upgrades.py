@@ -81,11 +81,11 @@ def _cores(job: Job) -> list[Change]:
             every = _without_core(every, port.id)
             words, source = message("change-pull-core", port=port.words()), "hand"
         else:
-            under = rig_edit.attempt(lambda at=part.id, p=port: _tool_under(rig, at, p.id, p.size))  # type: ignore[misc]
+            under = rig_edit.attempt(lambda at=part.id, p=port: rig_edit.core_tool_under(rig, at, p))  # type: ignore[misc]
             if under is None:
                 continue
             one = under
-            more = rig_edit.attempt(lambda r=every, at=part.id, p=port: _tool_under(r, at, p.id, p.size))  # type: ignore[misc]
+            more = rig_edit.attempt(lambda r=every, at=part.id, p=port: rig_edit.core_tool_under(r, at, p))  # type: ignore[misc]
             every = more or every
             words, source = message("change-pull-core-with-tool", port=port.words()), "buy"
         pulled += 1
@@ -97,14 +97,6 @@ def _cores(job: Job) -> list[Change]:
 
 def _without_core(rig: Rig, port: str) -> Rig:
     return rig.model_copy(update={"cores_in": tuple(c for c in rig.cores_in if c != port)})
-
-
-def _tool_under(rig: Rig, part: str, port: str, size: str) -> Rig:
-    tooled = rig_edit.put_at_port(_without_core(rig, port), part, {"kind": "tool", "fits": size})
-    above = tooled.get(part)
-    if not isinstance(above, HosePart):
-        return tooled
-    return rig_edit.swap(tooled, part, {"depressor": False, "kit": above.kit})
 
 
 def _depressors(job: Job) -> list[Change]:

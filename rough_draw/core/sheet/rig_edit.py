@@ -12,6 +12,7 @@ from pydantic import TypeAdapter
 
 from rough_draw.core.message import Fault, message
 from rough_draw.core.sheet.rig import GaugePart, HosePart, ManifoldPart, Part, Rig, TeePart, ToolPart
+from rough_draw.core.sheet.scope import Port
 
 _PART: TypeAdapter[Part] = TypeAdapter(Part)
 LETTERS = {"hose": "abcdefgh", "tool": "abcdefgh"}
@@ -23,6 +24,16 @@ def attempt(make: Callable[[], Rig]) -> Rig | None:
         return make()
     except ValueError:
         return None
+
+
+def core_tool_under(rig: Rig, name: str, port: Port) -> Rig:
+    """A core tool between a part and its port, the port's core pulled, the pin of a hose on it out."""
+    bare = rig.model_copy(update={"cores_in": tuple(c for c in rig.cores_in if c != port.id)})
+    tooled = put_at_port(bare, name, {"kind": "tool", "fits": port.size})
+    above = tooled.get(name)
+    if not isinstance(above, HosePart) or not above.depressor:
+        return tooled
+    return swap(tooled, name, {"depressor": False, "kit": above.kit, "name": above.name})
 
 
 def fresh_id(rig: Rig, kind: str) -> str:

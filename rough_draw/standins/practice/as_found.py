@@ -63,11 +63,8 @@ class AsFound(NitrogenWorld):
         self.creep()
         if "pressure" not in self._left:
             return message("shows-no-gas")
-        self._left.discard("pressure")
+        self.let_down()
         self._press_on(1.0)
-        if "creeping" in self._left:
-            self._left.discard("creeping")
-            self._creeps_at = self.time + CREEPS_S
         return message("shows-let-down")
 
     def creep(self) -> None:
@@ -85,8 +82,11 @@ class AsFound(NitrogenWorld):
         return "pressure" in self._left
 
     def let_down(self) -> None:
-        """Nothing is left on it: nitrogen went in and out, or another hand let it go."""
+        """Nothing is left on it, whoever let it go; what creeps past a seat begins to come back."""
         self._left.discard("pressure")
+        if "creeping" in self._left:
+            self._left.discard("creeping")
+            self._creeps_at = self.time + CREEPS_S
 
     def press_again(self) -> None:
         """The pressure that stands on it in what stands there now."""

@@ -71,7 +71,7 @@ class Bay(WorkingUnit):
         minutes = actions.minutes_of(kind)
         if minutes is None:
             raise CannotDo(message("cannot-unknown", deed=kind[:60]))
-        return minutes + (self.sweep().minutes if kind == "nitrogen:sweep" and self.rigged else 0.0)
+        return minutes + (self.sweep().minutes if self.rigged and read_action(kind) == Nitrogen("sweep") else 0.0)
 
     def _check(self, kind: str, choice: RigChoice | None) -> None:
         """Whether hands can do it here. Raises CannotDo."""
@@ -110,9 +110,11 @@ class Bay(WorkingUnit):
             case OnRun("isolate"):
                 if not self.isolation.tubes:
                     raise CannotDo(message("cannot-isolate"))
-            case Nitrogen():
+            case Nitrogen(how):
                 if self.charged:
                     raise CannotDo(message("cannot-under-pressure"))
+                if how == "sweep" and not self.sweep().passed:
+                    raise CannotDo(message("cannot-sweep"))
             case NameCause(cause):
                 if not any(c.key == cause for c in self.nameable()):
                     raise CannotDo(message("cannot-name", cause=cause))
@@ -137,11 +139,14 @@ class Bay(WorkingUnit):
         self.creep()
         action = read_action(kind)
         of_unit = self.on_unit(action)
-        said = self._judged(kind)
+        said = tuple(self.unit_said(action))
+        if not (said or of_unit):
+            said = self._judged(kind)
         names = self.names()
         for key in actions.cures(kind, [c.key for c, _ in self.at_work()]):
             self.mended.add(key)
-        showed = self._carried_out(kind, action, choice)
+        self.lock(action)
+        showed = self.work_unit(action) if of_unit else self._carried_out(kind, action, choice)
         hold = self.hold_truth() if isinstance(action, CallVerdict) else None
         moved = isinstance(action, OnPart) and action.move in ("open", "crack") and not of_unit
         opened = action.part if isinstance(action, OnPart) and moved else ""
@@ -168,9 +173,6 @@ class Bay(WorkingUnit):
 
     def _carried_out(self, kind: str, action: Action | None, choice: RigChoice | None) -> str:
         """Do it to the simulated job; what it showed."""
-        self.lock(action)
-        if self.on_unit(action):
-            return self.work_unit(action)
         match action:
             case PutRigOn() if choice is not None:
                 self._put_on(rig_of(self.told, choice, self.van), self._off_with(choice))
@@ -221,11 +223,7 @@ class Bay(WorkingUnit):
 
     def _judged(self, kind: str) -> tuple[Consequence, ...]:
         """What the interlock says of it, and the contents after it."""
-        action = read_action(kind)
-        of_unit = self.unit_said(action)
-        if of_unit or self.on_unit(action):
-            return tuple(of_unit)
-        match action:
+        match read_action(kind):
             case Nitrogen(how):
                 by = (
                     pressed(self.board, self.contents, self.test_pa())

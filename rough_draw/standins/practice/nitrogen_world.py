@@ -65,8 +65,6 @@ class NitrogenWorld(SessionWorld):
         """Send nitrogen each way in turn: gases go, water that lies there dries off as far as the flow can hold it."""
         net, way = self._network(), self.sweep()
         passed = frozenset(n.name for n in net.nodes if n.name in way.passed)
-        if not passed:
-            raise CannotDo(message("cannot-sweep"))
         self._nitrogen_in(passed, SWEPT_LEAVES)
         temperature = {n.name: n.temperature for n in net.nodes}
         warm = [temperature[p.node] for p in net.pools]

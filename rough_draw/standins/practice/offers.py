@@ -42,8 +42,11 @@ class Group:
 
 def groups(bay: Bay) -> list[Group]:
     """Everything that hands could do now, but putting on another rig and naming what is the matter."""
-    found = [
-        Group("before", (*actions.LOOKS, *actions.SAFE)),
+    before = Group("before", (*actions.LOOKS, *actions.SAFE, *_on_the_unit(bay)))
+    if not bay.rigged:
+        return [before]
+    return [
+        before,
         Group("run", tuple(_run(bay))),
         Group("parts", tuple(_parts(bay))),
         Group("tests", tuple(Deed(f"test:{t.key}", t.do, t.minutes, "tests") for t in actions.TESTS.values())),
@@ -51,14 +54,11 @@ def groups(bay: Bay) -> list[Group]:
             "mend", tuple(Deed(f"mend:{k}", actions.mend_words(k), m, "mend") for k, (m, _) in actions.MENDS.items())
         ),
     ]
-    if bay.rigged:
-        return found
-    return [Group("before", (*actions.LOOKS, *actions.SAFE, *_on_the_unit(bay)))]
 
 
 def _on_the_unit(bay: Bay) -> list[Deed]:
     """What a pump-down takes, where the unit works still."""
-    if bay.low is None:
+    if bay.low is None or bay.rigged:
         return []
     names = bay.names()
     valves = [_on(way, v, names[v]) for v in bay.unit_valves() for way in ("shut", "open")]

@@ -7,7 +7,7 @@ from dataclasses import replace
 from rough_draw.core.catalogue.fluids import AMBIENT_SHARE
 from rough_draw.core.interlock.consequence import Consequence, caution, stop
 from rough_draw.core.interlock.pump_down import sides
-from rough_draw.core.message import Figure, Message, message
+from rough_draw.core.message import Message, message
 from rough_draw.core.message.figure import gauge_pressure
 from rough_draw.core.practice.action_kinds import Action, Look, MakeSafe, PutRigOn
 from rough_draw.core.practice.low_side import LowSide
@@ -87,23 +87,17 @@ class WorkingUnit(AsFound):
                 self.low = replace(low, **{f"{side}_open": way == "open"})
             case _:
                 pass
-        return self._reads() if self._gauged else ""
+        return message("shows-suction", pressure=gauge_pressure(low.pa - low.air)) if self._gauged else ""
 
     def lock(self, action: Action | None) -> None:
         """Power locked out stops what runs."""
         if self.low is not None and action in (Look("power"), MakeSafe("power")):
             self._locked = True
-            self.low = replace(self.low.later(self.time), running=False)
+            self.low = replace(self.low, running=False)
 
     def unit_pressure(self) -> Message | None:
         """What a look at the ports of a charged unit shows; None where no more than a whiff is left, or no unit is."""
-        if self.low is None or self.rigged or self.low.later(self.time).emptied:
+        low = self.low
+        if low is None or self.rigged or low.emptied:
             return None
-        return message("shows-charged", pressure=self._over(self.low.later(self.time)))
-
-    def _reads(self) -> Message:
-        assert self.low is not None
-        return message("shows-suction", pressure=self._over(self.low))
-
-    def _over(self, low: LowSide) -> Figure:
-        return gauge_pressure(low.pa - low.air)
+        return message("shows-charged", pressure=gauge_pressure(low.pa - low.air))
