@@ -57,8 +57,9 @@ export function Release({ jobKey, job, editor, live }: StageProps) {
         await touch.mutateAsync({ kind: step.kind }).catch(() => undefined);
       }
       made.push(step.value);
+      // Kept as it goes: who leaves in the middle finds what was done.
+      set({ steps_done: [...done, ...made] });
     }
-    set({ steps_done: [...done, ...made] });
     setBusy(false);
   };
   const [busy, setBusy] = useState(false);
