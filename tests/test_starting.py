@@ -111,7 +111,7 @@ def test_a_fault_of_the_code_is_not_laid_to_the_file(tmp_path: Path, monkeypatch
     def fails(*_: object, **__: object) -> None:
         raise IntegrityError("UNIQUE constraint failed")
 
-    with TestClient(create_app(str(tmp_path / "d.sqlite3")), base_url="http://localhost") as api:
+    with TestClient(create_app(str(tmp_path / "d.sqlite3"), warm=False), base_url="http://localhost") as api:
         monkeypatch.setattr(jobs, "get", fails)
         with pytest.raises(IntegrityError):
             api.get("/api/jobs/any")

@@ -79,18 +79,27 @@ FEATURES = (
 """In the order in which their paths are tried."""
 
 
-def _warm(hub: Hub) -> None:
-    """Load the compiled engine in the background, so that the first plan need not wait for it."""
+def _warm(hub: Hub, ended: threading.Event) -> None:
+    """Load the compiled engine in the background, so that the first plan need not wait for it.
+
+    Leaves off when the server has ended: another file may be open by then.
+    """
     from rough_draw.core.planning.plan import plan_job
     from rough_draw.core.sheet.job import Job
 
     plan_job(Job(), size=2)
-    for stored in jobs.listing():
-        run = runs.view_of(stored)
-        if run.series and not run.job.closing.signed_by:
-            runs.plan_for(run.job)
-            holds.judge(run)
-            hub.listeners.changed_from_thread(job=stored.key)
+    for stored in [] if ended.is_set() else jobs.listing():
+        if ended.is_set():
+            return
+        try:
+            run = runs.view_of(stored)
+            if run.series and not run.job.closing.signed_by:
+                runs.plan_for(run.job)
+                holds.judge(run)
+                hub.listeners.changed_from_thread(job=stored.key)
+        except (Telling, ValueError, KeyError, TypeError):
+            # One job that cannot be worked out keeps no other from being warm.
+            log.exception("%s is not worked out beforehand", stored.key)
 
 
 def create_app(
@@ -110,11 +119,13 @@ def create_app(
         await hub.start()
         app.state.hub = hub
         app.state.alarms = Alarms()
+        ended = threading.Event()
         beside = [
-            asyncio.create_task(_prepare(app.state.preparing, hub, warm)),
+            asyncio.create_task(_prepare(app.state.preparing, hub, ended if warm else None)),
             asyncio.create_task(Watcher(hub, app.state.alarms).run()),
         ]
         yield
+        ended.set()
         for task in beside:
             task.cancel()
         await asyncio.gather(*beside, return_exceptions=True)
@@ -147,15 +158,15 @@ def create_app(
     return app
 
 
-async def _prepare(preparing: Preparing, hub: Hub, warm: bool) -> None:
-    """Prepare what is to be, then read again the gauges that were read before, and load the engine."""
+async def _prepare(preparing: Preparing, hub: Hub, warmed_until: threading.Event | None) -> None:
+    """Prepare what is to be, then read again the gauges that were read before, and load the engine (if until when)."""
     if preparing.said() is not None:
         # A thread of its own: nobody who stops the server waits for it.
         threading.Thread(target=preparing.run, daemon=True).start()
         while preparing.said() is not None:
             await asyncio.sleep(0.2)
-    if warm:
-        threading.Thread(target=_warm, args=(hub,), daemon=True).start()
+    if warmed_until:
+        threading.Thread(target=_warm, args=(hub, warmed_until), daemon=True).start()
     await _resume(hub)
 
 
