@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
-import json
 import re
 from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import Locator, Page, Route, expect
+from playwright.sync_api import Locator, Page, expect
 
 from tests.browser.conftest import PATIENCE_MS
+from tests.browser.test_job import keyed
 from tests.browser.waits import at_pace, saved, until
 from tests.test_cli import table
 
@@ -32,21 +32,6 @@ class Hand:
     def fill(self, what: Locator, text: str) -> None:
         self.fields.append(str(what))
         what.fill(text)
-
-
-def keyed(page: Page, site: str, key: str) -> None:
-    """The next job that is opened gets this key: what its simulated world holds follows from it."""
-
-    def instead(route: Route) -> None:
-        if route.request.method != "POST":
-            route.continue_()
-            return
-        file = {"format": "rough-draw/job-file", "version": 2, "key": key, "job": route.request.post_data_json}
-        sent = {"name": "job.json", "mimeType": "application/json", "buffer": json.dumps(file).encode()}
-        made = page.request.post(f"{site}/api/job-files?again=true", multipart={"file": sent})
-        route.fulfill(status=made.status, json=made.json())
-
-    page.route("**/api/jobs", instead)
 
 
 def test_an_honest_plain_job_from_nothing_to_its_seal(page: Page, site: str) -> None:
