@@ -114,6 +114,21 @@ def touches(draw: st.DrawFn, job: Job, most: int = 8) -> list[str]:
     return draw(st.lists(st.sampled_from([*RUN, *on_part, *on_port]), max_size=most))
 
 
+ODD_SHEETS = (
+    "",
+    '{"format":',
+    "null",
+    "[]",
+    "7e999",
+    "[" * 5000,
+    '{"party": 5}',
+    '{"party": {"customer": null}}',
+    '{"scope": {"sections": 5}}',
+    '{"rig": {"parts": [{"kind": "warp-drive"}]}}',
+    '{"scope": {"ambient_c": 1e308}}',
+)
+"""Sheets as a damaged file or a later version may leave them: none of them can be read."""
+
 TIMES = np.arange(0.0, 1200.0, 30.0)
 MICRONS = 210.0 + 0.35 * TIMES
 """The hold that every table holds: 0.35 µ/s."""

@@ -21,6 +21,7 @@ from rough_draw.api.charge import routes as charge_routes
 from rough_draw.api.day import routes as day_routes
 from rough_draw.api.devices.hub import Hub
 from rough_draw.api.diagnosis import routes as diagnosis_routes
+from rough_draw.api.each_job import each_job
 from rough_draw.api.hold import holds
 from rough_draw.api.hold import routes as hold_routes
 from rough_draw.api.jobs import routes as jobs_routes
@@ -44,7 +45,6 @@ from rough_draw.api.run import step_routes
 from rough_draw.api.settings import routes as settings_routes
 from rough_draw.api.slow_bodies import SlowBodies
 from rough_draw.api.unchanged import Unchanged
-from rough_draw.core.message import Telling
 from rough_draw.store import jobs
 from rough_draw.store.database import open_database
 from rough_draw.text.bundle import FIRST, bundles
@@ -88,18 +88,18 @@ def _warm(hub: Hub, ended: threading.Event) -> None:
     from rough_draw.core.sheet.job import Job
 
     plan_job(Job(), size=2)
-    for stored in [] if ended.is_set() else jobs.listing():
+
+    def work_out(stored: jobs.StoredJob) -> None:
         if ended.is_set():
             return
-        try:
-            run = runs.view_of(stored)
-            if run.series and not run.job.closing.signed_by:
-                runs.plan_for(run.job)
-                holds.judge(run)
-                hub.listeners.changed_from_thread(job=stored.key)
-        except (Telling, ValueError, KeyError, TypeError):
-            # One job that cannot be worked out keeps no other from being warm.
-            log.exception("%s is not worked out beforehand", stored.key)
+        run = runs.view_of(stored)
+        if run.series and not run.job.closing.signed_by:
+            runs.plan_for(run.job)
+            holds.judge(run)
+            hub.listeners.changed_from_thread(job=stored.key)
+
+    if not ended.is_set():
+        each_job(work_out)
 
 
 def create_app(
@@ -171,13 +171,10 @@ async def _prepare(preparing: Preparing, hub: Hub, warmed_until: threading.Event
 
 
 async def _resume(hub: Hub) -> None:
-    def find() -> list[tuple[str, object, object, object]]:
-        return hub.resumable()  # type: ignore[return-value]
-
-    for key, job, touches, last in await asyncio.to_thread(find):
+    for key, job, touches, last in await asyncio.to_thread(hub.resumable):
         try:
             async with hub.lock(key):
-                await hub.resume(key, job, touches, last)  # type: ignore[arg-type]
-        except (Telling, ValueError, KeyError, TypeError):
+                await hub.resume(key, job, touches, last)
+        except Exception:
             # One job that cannot be worked out keeps no other from being read.
             log.exception("the gauge of %s is not read again", key)

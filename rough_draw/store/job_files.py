@@ -101,7 +101,7 @@ class JobFile(BaseModel):
     weights: list[FileWeight] = []
     photos: list[FilePhoto] = []
     chain: list[FileEntry] = []
-    _written: dict[str, Any] | None = PrivateAttr(None)
+    _written: Any = PrivateAttr(None)
     """The sheet as the file has it: what was sealed is that, and not what a later version makes of it."""
 
 
@@ -119,8 +119,8 @@ def where(error: ValidationError) -> str:
 
 
 def dump(key: str) -> JobFile:
-    """The job file of a stored job; raises NotFound."""
-    stored = jobs.get(key)
+    """The job file of a stored job, with the sheet as it stands where it cannot be read; raises NotFound."""
+    stored = jobs.kept(key)
     entries = sealing.chain_of(key)
     form = form_of(entries[0].body) if entries else JCS
     series = [
@@ -133,7 +133,7 @@ def dump(key: str) -> JobFile:
     scale = [FileWeight(**w._asdict()) for w in weights.of(key)]
     seen = [FilePhoto(**sealing.described(p), width=p.width, height=p.height) for p in photos.of(key)]
     found = JobFile(key=key, job=stored.job, touches=touches, readings=series, weights=scale, photos=seen, chain=chain)
-    found._written = jobs.document(key) if chain else None
+    found._written = jobs.document(key) if chain or stored.fault else None
     return found
 
 
@@ -227,7 +227,7 @@ def load(file: JobFile, again: bool = False, pictures: Mapping[str, bytes] | Non
 
     Raises Duplicate where the same job stands here unchanged, unless it is wanted ``again`` as a copy.
     """
-    taken = {s.key for s in jobs.listing()}
+    taken = {s.key for s in jobs.listing(unreadable=True)}
     if (
         not again
         and file.key in taken

@@ -10,17 +10,17 @@ import time
 from collections.abc import Collection, Iterator, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
 from peewee import OperationalError, fn
 
-from rough_draw.core.message import Telling, message
+from rough_draw.core.message import Name, Telling, message
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.run_state import Touch
 from rough_draw.store.models import ChainRow, JobRow, PhotoRow, Revision, TouchRow, WeightRow, database
 from rough_draw.store.reading_cache import Readings, all_readings, forget
+from rough_draw.store.sheets import read_sheet
 
 KEEP_REVISIONS = 200
 TOUCHES_OF = "SELECT kind, at, note, hand FROM touch WHERE job_id = ? ORDER BY at, id"
@@ -69,9 +69,13 @@ class NothingToUndo(Telling, RuntimeError):
     """The sheet has no earlier state."""
 
 
+class Unreadable(Telling):
+    """A job is there, and what is stored of it cannot be read: a later version wrote it, or the file is damaged."""
+
+
 @dataclass(frozen=True, kw_only=True)
 class StoredJob:
-    """A job with its version and times."""
+    """A job with its version and times. ``fault``: why its sheet cannot be read; ``job`` then says only whose it is."""
 
     key: str
     version: int
@@ -80,6 +84,7 @@ class StoredJob:
     updated_at: float
     can_undo: bool
     sealed_at: float | None = None
+    fault: Name = ""
 
 
 @dataclass(frozen=True)
@@ -96,24 +101,29 @@ class NewReading:
     part: str | None = None
 
 
-@lru_cache(maxsize=1024)
-def _sheet(document: str) -> Job:
-    """The sheet of a document. Sheets do not change, so whoever polls is given the same one again."""
-    return Job.model_validate_json(document)
-
-
-def _stored(row: JobRow, undo: bool | None = None) -> StoredJob:
+def _kept(row: JobRow, undo: bool | None = None) -> StoredJob:
+    """A job as it stands, whether its sheet can be read or not."""
     if undo is None:
         undo = Revision.select().where(Revision.job == row.key).exists()
+    read = read_sheet(row.document)
     return StoredJob(
         key=row.key,
         version=row.version,
-        job=_sheet(row.document),
+        job=read.job,
         created_at=row.created_at,
         updated_at=row.updated_at,
         can_undo=undo,
         sealed_at=row.sealed_at,
+        fault=read.fault,
     )
+
+
+def _stored(row: JobRow, undo: bool | None = None) -> StoredJob:
+    """A job whose sheet can be read. Raises Unreadable."""
+    found = _kept(row, undo)
+    if found.fault:
+        raise Unreadable(found.fault)
+    return found
 
 
 def _row(key: str) -> JobRow:
@@ -153,23 +163,37 @@ def create(job: Job, key: str | None = None, at: float | None = None, written: s
 
 
 def get(key: str) -> StoredJob:
-    """A job by key; raises NotFound."""
+    """A job by key; raises NotFound, Unreadable."""
     return _stored(_row(key))
 
 
-def document(key: str) -> dict[str, Any]:
-    """A sheet as it stands in the store, whichever version wrote it. Raises NotFound."""
-    found: dict[str, Any] = json.loads(_row(key).document)
-    return found
+def kept(key: str) -> StoredJob:
+    """A job by key, whether its sheet can be read or not; raises NotFound."""
+    return _kept(_row(key))
 
 
-def listing(only: Collection[str] | None = None) -> list[StoredJob]:
-    """All jobs, or those of these keys that are there; latest change first."""
+def document(key: str) -> Any:
+    """A sheet as it stands in the store, whichever version wrote it: an object; its text where it is none. Raises
+    NotFound.
+    """
+    written = _row(key).document
+    try:
+        found = json.loads(written)
+    except (ValueError, RecursionError):
+        return written
+    return found if isinstance(found, dict) else written
+
+
+def listing(only: Collection[str] | None = None, unreadable: bool = False) -> list[StoredJob]:
+    """All jobs, or those of these keys that are there; latest change first. With ``unreadable``, those too of which
+    only the names can be told.
+    """
     undo = {key for (key,) in Revision.select(Revision.job).distinct().tuples()}
     rows = JobRow.select().order_by(JobRow.updated_at.desc())
     if only is not None:
         rows = rows.where(JobRow.key.in_(list(only)))
-    return [_stored(r, r.key in undo) for r in rows]
+    found = (_kept(r, r.key in undo) for r in rows)
+    return [x for x in found if unreadable or not x.fault]
 
 
 def save(key: str, version: int, job: Job) -> StoredJob:

@@ -111,7 +111,7 @@ def add(
     with jobs.writing():
         # What a follow-up visit brings does not touch what was sealed.
         if found.visit:
-            jobs.get(key)
+            jobs.kept(key)
         else:
             jobs.must_be_open(key)
         rows = PhotoRow.select().where(PhotoRow.job == key)

@@ -133,7 +133,7 @@ def _keep(key: str, entries: Sequence[Entry]) -> None:
 def amend(key: str, body: Mapping[str, Any], at: float | None = None) -> Entry:
     """Add a correction to a sealed record: what it said and what it should say stay both. Raises NotSealed."""
     with jobs.writing():
-        jobs.get(key)
+        jobs.kept(key)
         chain = chain_of(key)
         if not chain:
             raise NotSealed(message("problem-still-open"))
@@ -151,7 +151,7 @@ def add_visit(key: str, body: Mapping[str, Any], at: float | None = None) -> Ent
     """
     now = at if at is not None else time.time()
     with jobs.writing():
-        jobs.get(key)
+        jobs.kept(key)
         chain = chain_of(key)
         closed = closing_of(chain)
         if closed is None:

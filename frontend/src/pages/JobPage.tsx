@@ -1,6 +1,6 @@
 import { Undo2 } from "lucide-react";
 import { lazy, Suspense, useEffect, type ComponentType, type LazyExoticComponent } from "react";
-import { Link, useNavigate, useParams } from "react-router";
+import { useNavigate, useParams } from "react-router";
 
 import { useEditor } from "../api/editor";
 import { useCatalogue, useJob, useLive, useStages } from "../api/queries";
@@ -17,6 +17,7 @@ import { Button } from "../ui/Button";
 import { Fault } from "../ui/Sheet";
 import { GaugeState } from "../stages/GaugeState";
 import { Lost } from "./Lost";
+import { Unopened } from "./Unopened";
 
 /** Each stage is fetched when it is opened: a phone beside the unit needs one of them. */
 const STAGES: Record<string, LazyExoticComponent<ComponentType<StageProps>>> = {
@@ -61,15 +62,7 @@ function Opened({ jobKey, stage }: { jobKey: string; stage: string }) {
   const who = editor.job?.party;
   useTitle(`${STAGE_NAMES[stage as keyof typeof STAGE_NAMES]}: ${[who?.customer || "New job", who?.unit].filter(Boolean).join(", ")}`);
 
-  if (found.error && !editor.job)
-    return (
-      <div className="mx-auto mt-12 max-w-lg">
-        <Fault title="This job cannot be opened" detail={found.error.message} />
-        <Link to="/" className="mt-4 inline-block font-bold underline">
-          Back to the Yard
-        </Link>
-      </div>
-    );
+  if (found.error && !editor.job) return <Unopened jobKey={jobKey} error={found.error} />;
   if (!editor.job) return <p className="p-6 text-soft">Opening the sheet…</p>;
   const { party, scope } = editor.job;
   const facts = [party?.unit, kinds.data?.templates.find((t) => t.value === scope?.template)?.label, scope?.refrigerant, scope?.oil].filter(Boolean);

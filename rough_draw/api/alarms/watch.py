@@ -17,7 +17,7 @@ from rough_draw.api.run.next_card import next_steps
 from rough_draw.api.run.now import look
 from rough_draw.core.diagnosis.alarm_rules import Facts, Ring, ringing
 from rough_draw.core.engine.network import NetworkError
-from rough_draw.core.message import Message
+from rough_draw.core.message import Message, Name, message
 from rough_draw.core.model.system import ScopeError
 from rough_draw.core.planning.next_step import Outlook, next_touches
 from rough_draw.core.sheet import criteria
@@ -25,6 +25,8 @@ from rough_draw.store import jobs
 from rough_draw.text import say
 
 SHARED_S = 1.0
+UNWATCHED = "unwatched"
+"""Key of the alarm that a job's alarms cannot be watched."""
 AWAKE_S = 600.0
 """A job whose last reading is older than this, s, has nobody beside it."""
 
@@ -69,7 +71,7 @@ class Alarms:
         found = []
         for given in each_job(lambda s: rings_of(s, hub)):
             stored = given.stored
-            for ring in given.value or []:
+            for ring in _unwatched(stored, given.fault, hub) if given.fault else given.value or []:
                 key = (stored.key, ring.key)
                 since = self._since.setdefault(key, time.time())
                 title = say(title_of(stored))
@@ -80,6 +82,12 @@ class Alarms:
         self._since = {k: v for k, v in self._since.items() if k in on}
         self._silenced &= on
         return found
+
+
+def _unwatched(stored: jobs.StoredJob, fault: Name, hub: Hub) -> list[Ring]:
+    """Who has set an alarm on a gauge that is read is called when nothing can watch it."""
+    set_here = stored.key in hub.links and stored.job.alarms and not stored.job.closing.signed_by
+    return [Ring(UNWATCHED, message("alarm-unwatched", why=fault))] if set_here else []
 
 
 def rings_of(stored: jobs.StoredJob, hub: Hub) -> list[Ring]:

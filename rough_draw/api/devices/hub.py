@@ -9,6 +9,7 @@ import time
 from rough_draw.api.devices.gauge_driver import Link
 from rough_draw.api.devices.reading_writer import Keeper
 from rough_draw.api.devices.scale_driver import ScaleLink, scale_name
+from rough_draw.api.each_job import each_job
 from rough_draw.api.news.listeners import Listeners
 from rough_draw.core.message import message
 from rough_draw.core.sheet.gauge_owner import AT_PUMP
@@ -44,6 +45,10 @@ SECOND = "gauge-second"
 def second_name(key: str) -> str:
     """The line's name of the second gauge of a job."""
     return f"{key}/pump"
+
+
+Resumable = tuple[str, Job, list[Touch], float | None]
+"""A job whose gauge is read again: its key, its sheet, its touches, and when it was last read."""
 
 
 class Hub:
@@ -232,18 +237,9 @@ class Hub:
         link = self.links.get(key)
         return f"{link.host}:{link.port}" if link is not None and key not in self.server.worlds else ""
 
-    def resumable(self) -> list[tuple[str, Job, list[Touch], float | None]]:
+    def resumable(self) -> list[Resumable]:
         """Jobs that had a stand-in attached and were still running when the server stopped."""
-        found = []
-        for stored in jobs.listing():
-            if stored.sealed_at is not None or stored.job.closing.signed_by:
-                continue
-            touches = jobs.touches(stored.key)
-            if on_now(touches) in (ATTACHED, CONNECTED):
-                series = jobs.readings(stored.key)
-                last = max((float(s.at[-1]) for s in series if s.at.size), default=None)
-                found.append((stored.key, stored.job, touches, last))
-        return found
+        return [given.value for given in each_job(_resumable) if given.value is not None]
 
     async def resume(self, key: str, job: Job, touches: list[Touch], last_reading: float | None) -> None:
         """Read a job's gauge again as before the server stopped."""
@@ -253,6 +249,16 @@ class Hub:
         kept = json.loads(next(t.note for t in reversed(touches) if t.kind == CONNECTED))
         part = job.rig.gauge.id if job.rig.gauge else None
         self.attach_outside(key, str(kept["host"]), int(kept["port"]), str(kept["opens"]), part)
+
+
+def _resumable(stored: jobs.StoredJob) -> Resumable | None:
+    if stored.sealed_at is not None or stored.job.closing.signed_by:
+        return None
+    touches = jobs.touches(stored.key)
+    if on_now(touches) not in (ATTACHED, CONNECTED):
+        return None
+    last = max((float(s.at[-1]) for s in jobs.readings(stored.key) if s.at.size), default=None)
+    return stored.key, stored.job, touches, last
 
 
 def on_now(touches: list[Touch]) -> str:

@@ -266,9 +266,10 @@ def save_job(key: Key, body: JobIn) -> JobOut:
 @router.post("/jobs/{key}/undo")
 def undo_job(key: Key, body: UndoIn | None = None) -> JobOut:
     """Take the last edit back; 409 if it is no longer the one that is meant."""
-    before = jobs.get(key).job.rig
+    before = jobs.kept(key)
     stored = jobs.undo(key, body.version if body is not None else None)
-    log_rig_change(key, before, stored.job.rig)
+    if not before.fault:
+        log_rig_change(key, before.job.rig, stored.job.rig)
     return job_out(stored)
 
 

@@ -28,7 +28,7 @@ router = APIRouter(tags=["record"])
 
 
 def _name(key: str, ending: str) -> dict[str, str]:
-    job = jobs.get(key).job
+    job = jobs.kept(key).job
     words = re.sub(r"[^a-z0-9]+", "-", f"{job.party.customer} {job.party.unit}".lower()).strip("-")[:60] or key
     return {"Content-Disposition": f'attachment; filename="{words}{ending}"'}
 

@@ -149,3 +149,4 @@ alarm-after = { $time } since the pump started.
 alarm-slower = Falls slower than { $rate }.
 alarm-due = { $step }.
 alarm-stale = Nothing heard from the gauge.
+alarm-unwatched = Its alarms are not watched: { $why }.
