@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from datetime import UTC, datetime, timedelta
+from datetime import UTC, timedelta
 
 from icalendar import Alarm, Calendar, Event
 
 from rough_draw.core.message import message
 from rough_draw.core.planning.pump_use import name_of
 from rough_draw.core.planning.schedule import Planned
+from rough_draw.store.moments import moment
 from rough_draw.text import say
 
 
@@ -21,14 +22,14 @@ def ics(jobs: list[Planned]) -> bytes:
         if job.start is None:
             continue
         for t in job.touches:
-            at = datetime.fromtimestamp(job.start + t.at.value, UTC).replace(microsecond=0)
+            at = moment(job.start + t.at.value, UTC).replace(microsecond=0)
             event = Event()
             event.add("uid", f"{job.key}-{t.kind}@rough-draw")
-            event.add("dtstamp", datetime.fromtimestamp(job.start, UTC).replace(microsecond=0))
+            event.add("dtstamp", moment(job.start, UTC).replace(microsecond=0))
             event.add("dtstart", at)
             event.add("dtend", at + timedelta(seconds=max(60.0, t.hands)))
             event.add("summary", say(message("calendar-summary", step=t.title, job=job.title)))
-            early, late = (datetime.fromtimestamp(job.start + x).strftime("%H:%M") for x in (t.at.low, t.at.high))
+            early, late = (moment(job.start + x).strftime("%H:%M") for x in (t.at.low, t.at.high))
             told = {"early": early, "late": late, "pump": name_of(job.pump)}
             event.add("description", say(message("calendar-description", **told)))
             alarm = Alarm()

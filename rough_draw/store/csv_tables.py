@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import csv
 import io
-from datetime import UTC, datetime
+from datetime import UTC
 
 import numpy as np
 
 from rough_draw.core.physics.units import from_pa
 from rough_draw.store import jobs, labels, shelf
+from rough_draw.store.moments import moment
 
 
 def safe_cell(text: str) -> str:
@@ -56,7 +57,7 @@ def readings_csv(key: str, unit: str = "micron") -> str:
             words = {"isolate": "isolated"}.get(t.kind, t.kind)
             notes.setdefault(after[0], []).append(words + (f": {t.note}" if t.note else ""))
     for at in times:
-        stamp = datetime.fromtimestamp(at, UTC).isoformat(timespec="milliseconds")
+        stamp = moment(at, UTC).isoformat(timespec="milliseconds")
         note = safe_cell("; ".join(notes.get(at, [])))
         source = [["", "simulated"][at in simulated]] if made else []
         writer.writerow([stamp, f"{at - times[0]:.3f}", *table[at], *source, note])

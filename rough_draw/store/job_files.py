@@ -123,15 +123,15 @@ def dump(key: str) -> JobFile:
     stored = jobs.kept(key)
     entries = sealing.chain_of(key)
     form = form_of(entries[0].body) if entries else JCS
+    # Rows are not judged again: what earlier versions let in goes out as it stands.
     series = [
-        # Not judged again: what earlier versions let in goes out as it stands.
         FileSeries.model_construct(gauge=r.gauge, part=part, at=list(r.at), pa=list(r.pa), simulated=r.simulated)
         for part, r in sealing.plain_readings(key, form)
     ]
-    touches = [FileTouch(kind=t.kind, at=t.at, note=t.note, hand=t.hand) for t in jobs.touches(key)]
+    touches = [FileTouch.model_construct(kind=t.kind, at=t.at, note=t.note, hand=t.hand) for t in jobs.touches(key)]
     chain = [FileEntry(**sealing.as_values(e)) for e in entries]
-    scale = [FileWeight(**w._asdict()) for w in weights.of(key)]
-    seen = [FilePhoto(**sealing.described(p), width=p.width, height=p.height) for p in photos.of(key)]
+    scale = [FileWeight.model_construct(**w._asdict()) for w in weights.of(key)]
+    seen = [FilePhoto.model_construct(**sealing.described(p), width=p.width, height=p.height) for p in photos.of(key)]
     found = JobFile(key=key, job=stored.job, touches=touches, readings=series, weights=scale, photos=seen, chain=chain)
     found._written = jobs.document(key) if chain or stored.fault else None
     return found

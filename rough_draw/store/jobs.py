@@ -19,6 +19,7 @@ from rough_draw.core.message import Name, Telling, message
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.run_state import Touch
 from rough_draw.store.models import ChainRow, JobRow, PhotoRow, Revision, TouchRow, WeightRow, database
+from rough_draw.store.moments import moment
 from rough_draw.store.reading_cache import Readings, all_readings, forget
 from rough_draw.store.sheets import read_sheet
 
@@ -135,7 +136,7 @@ def _row(key: str) -> JobRow:
 
 def day(at: float) -> str:
     """A day and time of this machine's clock, as people write it."""
-    return time.strftime("%Y-%m-%d %H:%M", time.localtime(at))
+    return moment(at).strftime("%Y-%m-%d %H:%M")
 
 
 def must_be_open(key: str) -> str:

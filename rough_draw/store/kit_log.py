@@ -17,6 +17,9 @@ from rough_draw.store.jobs import writing
 from rough_draw.store.stored import VALUES
 from rough_draw.text import kept
 
+TELLS: dict[EventKind, str] = {"blank-off": "micron"}
+"""The figure without which an event of a kind tells nothing: one that came without it is passed over."""
+
 
 @dataclass(frozen=True)
 class NewEvent:
@@ -36,9 +39,10 @@ def history(numbers: Iterable[int] | None = None) -> dict[int, list[KitEvent]]:
         query = query.where(models.KitEventRow.kit.in_(list(numbers)))
     found: dict[int, list[KitEvent]] = {}
     for r in query:
-        event = KitEvent(
-            kind=r.kind, at=r.at, job=r.job, values=VALUES.read(r.document), verdict=r.verdict, words=kept(r.words)
-        )
+        values = VALUES.read(r.document)
+        if r.kind in TELLS and not isinstance(values.get(TELLS[r.kind]), int | float):
+            continue
+        event = KitEvent(kind=r.kind, at=r.at, job=r.job, values=values, verdict=r.verdict, words=kept(r.words))
         found.setdefault(r.kit, []).append(event)
     return found
 

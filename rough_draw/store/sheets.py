@@ -9,7 +9,7 @@ from functools import lru_cache
 from pydantic import ValidationError
 
 from rough_draw.core.message import Name, message
-from rough_draw.core.sheet.base import place_of, told_of
+from rough_draw.core.sheet.base import place_of
 from rough_draw.core.sheet.job import Job
 
 NAMES = ("customer", "unit")
@@ -30,8 +30,7 @@ def read_sheet(document: str) -> Read:
     try:
         return Read(Job.model_validate_json(document))
     except ValidationError as e:
-        first = e.errors()[0]
-        fault = message("job-unreadable", place=place_of(first)[:LONGEST] or "sheet", why=told_of(first))
+        fault = message("job-unreadable", place=place_of(e.errors()[0])[:LONGEST] or "sheet")
         return Read(_named(document), fault)
 
 

@@ -15,7 +15,7 @@ from fastapi.testclient import TestClient
 
 from rough_draw.api import each_job
 from rough_draw.api.app import create_app
-from rough_draw.store import jobs
+from rough_draw.store import jobs, kit_log, shelf
 from rough_draw.store.models import database
 from tests.worlds import ODD_SHEETS
 
@@ -143,3 +143,35 @@ def test_after_a_restart_the_gauges_of_the_others_are_read_again(
         while not client.get(f"/api/jobs/{good}/live").json()["standin"]:
             assert time.monotonic() < end, "the gauge of the good job is not read again"
             time.sleep(0.1)
+
+
+@pytest.mark.parametrize("at", [-7.0, 1e308, 253_402_300_800.0])
+def test_a_stamp_that_an_earlier_version_let_in_stops_no_page_and_no_file(
+    client: TestClient, two: tuple[str, str], at: float
+) -> None:
+    bad, _ = two
+    client.post(f"/api/jobs/{bad}/touches", json={"kind": "pump-on"})
+    reading = {"at": time.time(), "pa": 30.0, "key": "one"}
+    posted = client.post(f"/api/jobs/{bad}/readings", json={"gauge": "typed", "readings": [reading]})
+    assert posted.status_code == 201, posted.text
+    with database.atomic():
+        database.execute_sql("UPDATE touch SET at = ? WHERE job_id = ?", (at, bad))
+        database.execute_sql("UPDATE reading SET at = ? WHERE job_id = ?", (at, bad))
+    for path in SHARED:
+        assert client.get(f"/api/{path}").status_code == 200, path
+    for path in ("job.json", "readings.csv", "record.pdf", "page.pdf", "live", "stages"):
+        assert client.get(f"/api/jobs/{bad}/{path}").status_code == 200, path
+    out = client.get(f"/api/jobs/{bad}/job.json").json()
+    assert (out["touches"][0]["at"], out["readings"][0]["at"]) == (at, [at])
+
+
+def test_an_event_of_the_kit_without_its_figure_is_passed_over(client: TestClient) -> None:
+    number = shelf.add_kit("pump", "Old Bess", {"id": "pump", "kind": "pump"})
+    with database.atomic():
+        for document in ("{}", "[]", "7", '{"micron": "low"}', '{"micron": 40.0}'):
+            database.execute_sql(
+                "INSERT INTO kit_event (kit, kind, job, at, document, verdict, words) VALUES (?, ?, ?, ?, ?, ?, ?)",
+                (number, "blank-off", f"job-{document}", 1.7e9, document, "good", ""),
+            )
+    assert client.get("/api/kit").status_code == 200
+    assert len(kit_log.history([number])[number]) == 1

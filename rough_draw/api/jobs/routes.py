@@ -112,12 +112,13 @@ def _rank(hand: bool, at: float | None, done: bool) -> float:
 
 def _faulty(stored: jobs.StoredJob, fault: Name) -> YardRow:
     """A job that cannot be worked out, with why: its sheet is where that is mended."""
+    read = not stored.fault
     return YardRow(
         key=stored.key,
         title=stored.job.title,
         customer=stored.job.party.customer,
         unit=stored.job.party.unit,
-        refrigerant=stored.job.scope.refrigerant,
+        refrigerant=stored.job.scope.refrigerant if read else "",
         stage="scope",
         words=fault,
         pa=None,
@@ -128,7 +129,7 @@ def _faulty(stored: jobs.StoredJob, fault: Name) -> YardRow:
         stages=[StageState(key=key, done=False, missing=fault if key == "scope" else "") for key in STAGES],
         updated_at=stored.updated_at,
         technician=stored.job.party.technician,
-        pump=pump_name(stored.job.rig.pump),
+        pump=pump_name(stored.job.rig.pump) if read else "",
         start_at=None,
         rank=_rank(False, None, False),
     )

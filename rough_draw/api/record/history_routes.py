@@ -5,6 +5,7 @@ from __future__ import annotations
 from fastapi import APIRouter, Query
 
 from rough_draw.api import runs
+from rough_draw.api.each_job import of_job
 from rough_draw.api.hold import holds
 from rough_draw.api.record.schemas import HistoryOut, PastRow
 from rough_draw.core.engine.network import NetworkError
@@ -72,7 +73,7 @@ def history(
     """Earlier evacuations, the latest first: of one customer, site or unit, or those that hold all of these words."""
     everything = jobs.listing()
     found = [s for s in everything if _wanted(s, customer, site, unit, q)]
-    rows = [r for s in found[:MOST] if (r := _row(s)) is not None]
+    rows = [given.value for s in found[:MOST] if (given := of_job(s, _row)).value is not None]
     return HistoryOut(
         rows=sorted(rows, key=lambda r: r.at, reverse=True),
         total=len(found),

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import time
 from dataclasses import dataclass, field
-from datetime import UTC, datetime
+from datetime import UTC
 
 import numpy as np
 from numpy.typing import NDArray
@@ -15,6 +15,7 @@ from rough_draw.core.planning.plan import Plan
 from rough_draw.core.records.hash_chain import Entry
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.run_state import Touch
+from rough_draw.store.moments import moment
 from rough_draw.store.photos import Photo
 
 FloatArray = NDArray[np.float64]
@@ -88,12 +89,12 @@ class Record:
 
 def clock(at: float) -> str:
     """Clock time of epoch s on this machine, with seconds."""
-    return datetime.fromtimestamp(at).astimezone().strftime("%H:%M:%S")
+    return moment(at).astimezone().strftime("%H:%M:%S")
 
 
 def stamp_both(at: float) -> str:
     """Day and clock time with its zone, and the same in UTC: read elsewhere, or years later, it is the same time."""
-    local = datetime.fromtimestamp(at).astimezone()
+    local = moment(at).astimezone()
     zone = local.strftime("%Z") or time.tzname[0]
     there = local.astimezone(UTC)
     if local.utcoffset() == there.utcoffset():

@@ -1,6 +1,6 @@
 ## Files, backups, records and who may come in: what is wrong, and what to do.
 
-job-unreadable = What is stored of this job cannot be read, at { $place }: { $why } A later version may have written it, or the file is damaged. It can be taken out as it is stored, or put back to the state before the last edit.
+job-unreadable = The sheet of this job cannot be read, at “{ $place }”: a later version wrote it, or the file is damaged.
 no-job = There is no job “{ $key }”.
 no-person = There is nobody with that number.
 no-person-here = There is nobody with number { $number }: choose yourself again.
