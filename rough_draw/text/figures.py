@@ -78,6 +78,8 @@ def _duration(seconds: float, r: Reader) -> str:
 
 
 def _length(m: float, r: Reader) -> str:
+    if m < 0:
+        return f"−{_length(-m, r)}"
     if r.length == "ft":
         inches = m / INCH_M
         if inches >= 240:

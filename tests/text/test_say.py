@@ -186,6 +186,7 @@ def test_what_is_no_figure_of_anything_is_told_all_the_same(dimension: str, valu
         (Figure("temperature", 253.15), "−4 °F", "−20 °C"),
         (Figure("temperature-step", 5.0), "9 °F", "5 °C"),
         (Figure("length", 1.905), "6 ft 3 in", "1.9 m"),
+        (Figure("length", -0.3048), "−1 ft", "−0.3 m"),
         (Figure("bore", 0.00635), "1/4 in", "6.4 mm"),
         (Figure("mass", 0.4), "14.1 oz", "400 g"),
         (Figure("mass", 4.44), "9 lb 12.6 oz", "4.44 kg"),
