@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import hashlib
 import hmac
-import json
 import secrets
 import time
 from dataclasses import dataclass
@@ -12,6 +11,7 @@ from dataclasses import dataclass
 from rough_draw.core.message import Fault, message
 from rough_draw.store.jobs import writing
 from rough_draw.store.models import Setting, SignIn
+from rough_draw.store.stored import WORDS
 
 SHORTEST = 8
 N, R, P = 2**15, 8, 1
@@ -35,7 +35,7 @@ def set_passphrase(passphrase: str) -> None:
     if len(passphrase) < SHORTEST:
         raise WeakPassphrase(message("door-weak", least=SHORTEST))
     salt = secrets.token_bytes(16)
-    body = json.dumps({"salt": salt.hex(), "hash": _hashed(passphrase, salt)})
+    body = WORDS.write({"salt": salt.hex(), "hash": _hashed(passphrase, salt)})
     with writing():
         Setting.insert(key="passphrase", document=body).on_conflict_replace().execute()
         SignIn.delete().execute()
@@ -49,7 +49,8 @@ def has_passphrase() -> bool:
 def right(passphrase: str) -> bool:
     """Whether it is the one that was set; takes as long either way."""
     row = Setting.get_or_none(Setting.key == "passphrase")
-    kept = json.loads(row.document) if row is not None else {"salt": "00" * 16, "hash": ""}
+    # Nothing that can be read is nothing that opens.
+    kept = {"salt": "00" * 16, "hash": ""} | WORDS.read(row.document if row is not None else None)
     return hmac.compare_digest(_hashed(passphrase[:1000], bytes.fromhex(kept["salt"])), kept["hash"])
 
 

@@ -18,6 +18,7 @@ from rough_draw.core.records.hash_chain import digest
 from rough_draw.store import firm
 from rough_draw.store.jobs import NotFound, writing
 from rough_draw.store.models import ExamRow
+from rough_draw.store.stored import NUMBERS
 
 FORMAT = "rough-draw/certificate"
 SEEDS = 2**31 - 1
@@ -42,7 +43,7 @@ def _exam(row: ExamRow) -> Exam:
         person=row.person,
         name=row.name,
         level=row.level,
-        seeds=tuple(json.loads(row.seeds)),
+        seeds=tuple(NUMBERS.read(row.seeds)),
         began_at=row.began_at,
         certificate=row.certificate,
     )
@@ -57,7 +58,7 @@ def begin(person: int | None, name: str, level: int) -> Exam:
             person=person,
             name=name,
             level=level,
-            seeds=json.dumps(seeds),
+            seeds=NUMBERS.write(seeds),
             began_at=time.time(),
         )
     return _exam(row)

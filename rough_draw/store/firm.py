@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import base64
 import io
-import json
+import time
 
 from rough_draw.core.records.firm_signature import new_key
 from rough_draw.store.jobs import writing
 from rough_draw.store.models import Setting
 from rough_draw.store.photos import opened
+from rough_draw.store.stored import WORDS
 
 KEY = "logo"
 EDGE = 600
@@ -42,12 +43,10 @@ PAIR = "firm-key"
 
 
 def key_pair() -> tuple[str, str] | None:
-    """The firm's private and public key, in hex; None where it has none."""
+    """The firm's private and public key, in hex; None where it has none, or none that can be read."""
     row = Setting.get_or_none(Setting.key == PAIR)
-    if row is None:
-        return None
-    kept = json.loads(row.document)
-    return str(kept["private"]), str(kept["public"])
+    kept = WORDS.read(row.document) if row is not None else {}
+    return (kept["private"], kept["public"]) if {"private", "public"} <= kept.keys() else None
 
 
 def make_key() -> str:
@@ -57,5 +56,7 @@ def make_key() -> str:
         return found[1]
     private, public = new_key()
     with writing():
-        Setting.insert(key=PAIR, document=json.dumps({"private": private, "public": public})).execute()
+        # One that cannot be read makes way, and is kept: somebody may read it yet.
+        Setting.update(key=f"{PAIR}-{time.time_ns()}").where(Setting.key == PAIR).execute()
+        Setting.insert(key=PAIR, document=WORDS.write({"private": private, "public": public})).execute()
     return public

@@ -8,7 +8,7 @@ from rough_draw.core.message import message
 from rough_draw.core.sheet.settings import Settings
 from rough_draw.store.jobs import NotFound, writing
 from rough_draw.store.models import PersonRow
-from rough_draw.store.stored import UNITS as STORED_UNITS
+from rough_draw.store.stored import WORDS
 
 UNITS = (
     "pressure",
@@ -37,7 +37,7 @@ class Person:
 
 
 def _person(row: PersonRow) -> Person:
-    return Person(row.id, row.name, row.licence, STORED_UNITS.read(row.units))
+    return Person(row.id, row.name, row.licence, WORDS.read(row.units))
 
 
 def listing() -> list[Person]:
@@ -88,6 +88,6 @@ def settings_for(number: int | None, base: Settings) -> Settings:
 def keep_units(number: int, values: Settings) -> None:
     """Keep a person's units; raises NotFound."""
     get(number)
-    body = STORED_UNITS.write({k: getattr(values, k) for k in UNITS})
+    body = WORDS.write({k: getattr(values, k) for k in UNITS})
     with writing():
         PersonRow.update(units=body).where(PersonRow.id == number).execute()

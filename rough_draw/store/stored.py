@@ -48,8 +48,10 @@ VALUES: Stored[dict[str, Any]] = Stored(dict[str, JsonValue], dict)
 """Of an event on a part of the kit, of a template."""
 KIT: Stored[dict[str, Any]] = Stored(dict[str, str | int | float | bool | None], dict)
 """Of a part of the kit."""
-UNITS: Stored[dict[str, str]] = Stored(dict[str, str], dict)
+WORDS: Stored[dict[str, str]] = Stored(dict[str, str], dict)
+"""Of a person's units, of the firm's keys."""
 MARKS: Stored[dict[str, float | None]] = Stored(dict[str, float | None], dict)
+NUMBERS: Stored[list[int]] = Stored(list[int], list)
 DEEDS: Stored[Deeds] = Stored(Deeds, list)
 SETTINGS: Stored[Settings] = Stored(Settings, Settings)
 SCENARIO: Stored[Scenario | None] = Stored(Scenario | None, lambda: None)

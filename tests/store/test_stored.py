@@ -15,8 +15,8 @@ from hypothesis import strategies as st
 
 from rough_draw.api.app import create_app
 from rough_draw.core.sheet.settings import Settings
-from rough_draw.store import models, people, practice, shelf
-from rough_draw.store.stored import DEEDS, MARKS, SETTINGS, UNITS, VALUES
+from rough_draw.store import access, firm, models, people, practice, shelf
+from rough_draw.store.stored import DEEDS, MARKS, SETTINGS, VALUES, WORDS
 
 JSON = st.recursive(
     st.none()
@@ -35,6 +35,11 @@ PAGES = (
     "templates",
     "practice",
     "practice/runs/odd",
+    "practice/exams/odd",
+    "people/results",
+    "history",
+    "ahead",
+    "alarms",
     "kit.csv",
     "jobs",
     "pumps",
@@ -59,12 +64,12 @@ def test_a_session_and_settings_come_back() -> None:
     assert MARKS.read(MARKS.write({"total": 80.0, "hold": None})) == {"total": 80.0, "hold": None}
     assert SETTINGS.read(SETTINGS.write(Settings(firm="Quillmere Cold Works"))).firm == "Quillmere Cold Works"
     # As earlier versions wrote it, with spaces and keys in another order.
-    assert UNITS.read('{ "pressure": "pa",  "gauge": "bar" }') == {"gauge": "bar", "pressure": "pa"}
+    assert WORDS.read('{ "pressure": "pa",  "gauge": "bar" }') == {"gauge": "bar", "pressure": "pa"}
 
 
 @given(ODD)
 def test_what_cannot_be_read_is_as_never_filled(text: str) -> None:
-    for kind in (VALUES, UNITS, MARKS, DEEDS, SETTINGS):
+    for kind in (VALUES, WORDS, MARKS, DEEDS, SETTINGS):
         kind.read(text)
 
 
@@ -77,6 +82,14 @@ def test_one_spoiled_row_takes_no_page_down(api: TestClient, odd: str) -> None:
     person = people.add("Ossi Brandt", "")
     models.PersonRow.update(units=odd).where(models.PersonRow.id == person.id).execute()
     models.Setting.insert(key="settings", document=odd).on_conflict_replace().execute()
+    models.Setting.insert(key=firm.PAIR, document=odd).on_conflict_replace().execute()
+    models.KitEventRow.insert(
+        kit=spoiled, kind="blank-off", job="odd", at=1.7e9, document=odd
+    ).on_conflict_replace().execute()
+    models.JobRow.insert(key="odd", document=odd, created_at=1.7e9, updated_at=1.7e9).on_conflict_replace().execute()
+    models.ExamRow.insert(
+        key="odd", person=person.id, name="Ossi", level=1, seeds=odd, began_at=1.7e9
+    ).on_conflict_replace().execute()
     models.TemplateRow.insert(name="Odd", document=odd).on_conflict_replace().execute()
     models.OwnScenario.insert(key="odd", document=odd).on_conflict_replace().execute()
     models.PracticeRun.insert(
@@ -86,3 +99,16 @@ def test_one_spoiled_row_takes_no_page_down(api: TestClient, odd: str) -> None:
         assert api.get(f"/api/{page}").status_code < 500, page
     assert "Pump 9" in api.get("/api/kit").text
     assert practice.own() is not None
+    # A key that cannot be read makes way for one that can, and stays.
+    public = firm.make_key()
+    assert firm.key_pair() is not None
+    assert firm.make_key() == public
+    assert odd in {s.document for s in models.Setting.select()}
+
+
+@given(odd=ODD)
+@settings(max_examples=8, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+def test_a_passphrase_that_cannot_be_read_lets_nobody_in(api: TestClient, odd: str) -> None:
+    models.Setting.insert(key="passphrase", document=odd).on_conflict_replace().execute()
+    assert not access.right("")
+    assert not access.right("four dry coils")
