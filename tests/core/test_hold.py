@@ -202,6 +202,11 @@ def flat(level: float, minutes: float = 25, rise: float = 0.0) -> tuple[np.ndarr
     return t, (level + rise * t) * M
 
 
+def late(hold: tuple[np.ndarray, np.ndarray]) -> tuple[np.ndarray, np.ndarray]:
+    """The same as if the gauge had first been heard four hours on."""
+    return hold[0] + 4 * 3600.0, hold[1]
+
+
 @pytest.mark.parametrize(
     ("school", "data", "passed", "says"),
     [
@@ -214,6 +219,9 @@ def flat(level: float, minutes: float = 25, rise: float = 0.0) -> tuple[np.ndarr
         ("deep-and-flat", flat(150, rise=0.02), True, "settled"),
         ("deep-and-flat", flat(150, rise=0.2), False, "still-rising"),
         ("deep-and-flat", flat(300), False, "began-above"),
+        # First read when its minutes were over: under the limit then, it was so before; over it, nobody knows.
+        ("code-minimum", late(flat(400)), True, "stayed"),
+        ("code-minimum", late(flat(800)), None, "no-readings"),
     ],
 )
 def test_schools(school: str, data: tuple[np.ndarray, np.ndarray], passed: bool | None, says: str) -> None:

@@ -179,6 +179,9 @@ def apply(criterion: Criterion, times: FloatArray, pressures: FloatArray) -> Out
     need = criterion.minutes * 60.0
     # A standard that waits until it is flat looks at all of it; the others at their own minutes.
     inside = times <= need if criterion.flat_rate is None else times >= 0.0
+    if not inside.any() and float(pressures[0]) > criterion.limit:
+        # First read when its minutes were over: what it was within them nobody knows.
+        return says(None, "no-readings")
     peak = float(pressures[inside].max()) if inside.any() else float(pressures[0])
     if peak > criterion.limit * 1.0001:
         when = float(times[inside][np.argmax(pressures[inside] > criterion.limit)])

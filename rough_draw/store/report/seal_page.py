@@ -15,7 +15,7 @@ from rough_draw.core.physics.units import kelvin
 from rough_draw.core.records.hash_chain import closing_of, signers
 from rough_draw.core.sheet.job import Running
 from rough_draw.store.jobs import day
-from rough_draw.store.photos import Photo
+from rough_draw.store.photos import ABOUT, Photo
 from rough_draw.store.qr import qr_drawing
 from rough_draw.store.report.closing import running_words
 from rough_draw.store.report.inks import INK
@@ -41,6 +41,14 @@ def photos(r: Record) -> list[Flowable]:
     return [Heading(message("report-photos")), table]
 
 
+def _what_of(about: str) -> Name:
+    """What a picture is of; in its own words where it came in a file that says it otherwise."""
+    if not ABOUT.fullmatch(about):
+        return about
+    kind, _, what = about.partition(":")
+    return message(f"photo-of-{kind}", what=what.replace("-", " ").replace(":", " "))
+
+
 def _photo(p: Photo) -> list[Flowable]:
     found: list[Flowable] = []
     if p.data is not None:
@@ -49,8 +57,7 @@ def _photo(p: Photo) -> list[Flowable]:
         found.append(image)
     else:
         found.append(text(message("report-photo-absent"), SMALL))
-    kind, _, what = p.about.partition(":")
-    of = message(f"photo-of-{kind}", what=what.replace("-", " ").replace(":", " "))
+    of = _what_of(p.about)
     found.append(text(p.caption or of, SMALL))
     found.append(
         text(
