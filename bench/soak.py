@@ -33,6 +33,7 @@ from bench.stalls import Span, Stalls, share_of
 
 PORT, FARM = 8081, 8082
 KILL_S = 60.0
+NOT_YET = "Not yet"
 
 
 async def farm(port: int) -> None:
@@ -67,10 +68,17 @@ class Told:
     faults: Counter[str] = field(default_factory=Counter)
     kills: int = 0
     steps: int = 0
+    _last: float = 0.0
+
+    def moment(self) -> float:
+        """Now, to the millisecond, and never twice: hands that wake together would type at one moment."""
+        self._last = max(round(time.time(), 3), round(self._last + 0.001, 3))
+        return self._last
 
     def heard_of(self, what: str, answer: httpx.Response) -> httpx.Response:
         """The answer; one that was none is kept with what was asked and what it says."""
-        if answer.status_code >= 500:
+        # A server that says it is not ready yet, once on a machine, has not failed.
+        if answer.status_code >= 500 and NOT_YET not in answer.text:
             self.faults[f"{answer.status_code} {what}: {answer.text[:200]}"] += 1
         return answer
 
@@ -98,7 +106,7 @@ async def work(client: httpx.AsyncClient, keys: list[str], live: list[str], told
         n += 1
         await asyncio.sleep(rng.uniform(0.5, 2.5))
         key = rng.choice(keys)
-        at = round(time.time(), 3)
+        at = told.moment()
         mark = f"{id(told)}-{rng.getrandbits(60)}"
         choice = rng.random()
         try:
