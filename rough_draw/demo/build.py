@@ -137,7 +137,7 @@ def add(d: DemoJob, now: float) -> None:
     played = play(job, d.truth, d.hold_min, **told) if d.truth else None  # type: ignore[arg-type]
     end = now - d.ended_min_ago * 60.0
     if d.signed:
-        stamp = time.strftime("%Y-%m-%d %H:%M", time.localtime(end + 3000))
+        stamp = jobs.day(end + 3000)
         job = job.model_copy(update={"closing": job.closing.model_copy(update={"signed_at": stamp})})
     if d.start_in_h is not None:
         # On the quarter of an hour, as people say it.

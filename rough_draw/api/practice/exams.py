@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import datetime
-
 from rough_draw.api.errors import refusal
 from rough_draw.api.practice import sessions
 from rough_draw.api.practice.schemas import ExamJob, ExamOut
@@ -14,6 +12,7 @@ from rough_draw.scenarios.generator import make
 from rough_draw.store import exams, people, shelf
 from rough_draw.store import practice as store
 from rough_draw.store.jobs import NotFound
+from rough_draw.store.moments import moment
 from rough_draw.text import say
 
 
@@ -86,7 +85,7 @@ def certificate(key: str) -> str:
         {
             "title": p.title,
             "points": round(p.marks.get("total") or 0.0, 1),
-            "ended": datetime.fromtimestamp(p.ended_at or 0.0).astimezone().isoformat(timespec="minutes"),
+            "ended": moment(p.ended_at or 0.0).astimezone().isoformat(timespec="minutes"),
         }
         for p in runs
     ]
