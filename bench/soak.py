@@ -33,6 +33,8 @@ from bench.stalls import Span, Stalls, share_of
 
 PORT, FARM = 8081, 8082
 KILL_S = 60.0
+MEMORY_S = 120.0
+"""How often memory is looked at in peace, s."""
 
 
 async def farm(port: int) -> None:
@@ -65,6 +67,7 @@ class Told:
     answers: list[Span] = field(default_factory=list)
     yard: list[Span] = field(default_factory=list)
     faults: Counter[str] = field(default_factory=Counter)
+    twice: list[str] = field(default_factory=list)
     kills: int = 0
     steps: int = 0
     _last: float = 0.0
@@ -230,27 +233,31 @@ async def measure(
         await asyncio.sleep(20.0)
         told.late.clear(), told.answers.clear(), told.yard.clear()
         stalls.begin()
-        first = memory_mb(servers.server.pid)
-        await asyncio.sleep(max(20.0, seconds / 3))
-        last = memory_mb(servers.server.pid)
+        memory = [memory_mb(servers.server.pid)]
+        peace = max(20.0, seconds / 3)
+        for _ in range(parts := max(1, round(peace / MEMORY_S))):
+            await asyncio.sleep(peace / parts)
+            memory.append(memory_mb(servers.server.pid))
         for t in hands:
             t.cancel()
         await asyncio.sleep(2.0)
         for t in tasks:
             t.cancel()
         await asyncio.gather(*tasks, *hands, return_exceptions=True)
-        lost = doubled = kept = 0
+        lost = kept = 0
         for key in keys:
             whole = (await client.get(f"/api/jobs/{key}/job.json")).json()
             stamps = {t for s in whole["readings"] for t in s["at"]}
             wanted = told.typed.get(key, set()) | told.heard.get(key, set())
             lost += len(wanted - stamps)
             # Two gauges may read at one moment; the same gauge does not.
-            doubled += sum(len(s["at"]) - len(set(s["at"])) for s in whole["readings"])
+            for s in whole["readings"]:
+                for at in [t for t, n in Counter(s["at"]).items() if n > 1]:
+                    told.twice.append(f"{key} {s['gauge']} at {at:.3f}")
             notes = Counter(t["note"] for t in whole["touches"] if t["kind"] == "note")
             marks = told.touched.get(key, set())
             lost += len(marks - set(notes))
-            doubled += sum(notes[m] - 1 for m in marks if notes[m] > 1)
+            told.twice += [f"{key} note {m}" for m in marks if notes[m] > 1]
             kept += sum(len(s["at"]) for s in whole["readings"])
 
     def share(spans: list[Span], at: float) -> float:
@@ -262,7 +269,7 @@ async def measure(
         "readings on disk": kept,
         "acknowledged": sum(map(len, (*told.typed.values(), *told.heard.values(), *told.touched.values()))),
         "lost": lost,
-        "doubled": doubled,
+        "doubled": len(told.twice),
         "answers of 5xx": sum(told.faults.values()),
         "reading to stream, median ms": share(told.late, 0.5),
         "reading to stream, p99 ms": share(told.late, 0.99),
@@ -270,9 +277,11 @@ async def measure(
         "API p95 ms": share(told.answers, 0.95),
         "Yard p95 ms": share(told.yard, 0.95),
         "machine stood, % of the time": stalls.percent(),
-        "memory, MB": last,
-        "grown, %": 100.0 * (last - first) / first,
+        "memory, MB": memory[-1],
+        "grown, %": 100.0 * (memory[-1] - memory[0]) / memory[0],
+        **{f"  after {n * peace / parts / 60.0:.1f} min, MB": mb for n, mb in enumerate(memory)},
         **{f"  {words}": n for words, n in told.faults.items()},
+        **{f"  twice: {words}": 2 for words in told.twice},
     }
 
 
