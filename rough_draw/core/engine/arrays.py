@@ -19,14 +19,15 @@ class Elements(NamedTuple):
     """Tubes, pumps, leaks and sources.
 
     ``kind`` (E,); ``a``, ``b`` (E,) nodes at the ends, −1 the atmosphere and −2 the exhaust; ``par`` (E, 9) by kind;
-    ``temperature`` (E,) K; ``slot_ab``, ``slot_ba`` (E,) places of the blocks; ``account`` (E,) which boundary it
-    crosses, −1 for none.
+    ``alone`` (E, 8) what `kernels.passages` makes of it; ``temperature`` (E,) K; ``slot_ab``, ``slot_ba`` (E,) places
+    of the blocks; ``account`` (E,) which boundary it crosses, −1 for none.
     """
 
     kind: IntArray
     a: IntArray
     b: IntArray
     par: FloatArray
+    alone: FloatArray
     temperature: FloatArray
     slot_ab: IntArray
     slot_ba: IntArray

@@ -8,7 +8,7 @@ from functools import lru_cache
 import numpy as np
 
 from rough_draw.core.engine.arrays import Elements, IntArray, Volumes, Waters
-from rough_draw.core.engine.kernels import LEAK, PUMP, SOURCE, TUBE
+from rough_draw.core.engine.kernels import LEAK, PUMP, SOURCE, TUBE, passages
 from rough_draw.core.engine.network import EXHAUST, OUTSIDE, Network, Tube
 from rough_draw.core.engine.readiness import must_be_ready
 from rough_draw.core.engine.sparse import EliminationPlan, plan_elimination
@@ -135,12 +135,16 @@ def compile_network(net: Network) -> Compiled:
     counted = [r for r in rows if r.counted]
     number = {id(r): n for n, r in enumerate(counted)}
     i64 = np.int64
+    kind = np.array([r.kind for r in rows], dtype=i64)
+    par = np.array([[*r.par, *(0.0,) * (PARS - len(r.par))] for r in rows], dtype=float).reshape(len(rows), PARS)
+    temperature = np.array([r.temperature for r in rows], dtype=float)
     elements = Elements(
-        kind=np.array([r.kind for r in rows], dtype=i64),
+        kind=kind,
         a=np.array([r.a for r in rows], dtype=i64),
         b=np.array([r.b for r in rows], dtype=i64),
-        par=np.array([[*r.par, *(0.0,) * (PARS - len(r.par))] for r in rows], dtype=float).reshape(len(rows), PARS),
-        temperature=np.array([r.temperature for r in rows], dtype=float),
+        par=par,
+        alone=passages(kind, par, temperature),
+        temperature=temperature,
         slot_ab=np.array([plan.slot[r.a, r.b] if r.b >= 0 else 0 for r in rows], dtype=i64),
         slot_ba=np.array([plan.slot[r.b, r.a] if r.b >= 0 else 0 for r in rows], dtype=i64),
         account=np.array([number.get(id(r), -1) for r in rows], dtype=i64),

@@ -12,8 +12,14 @@ import numpy as np
 from numba import njit
 from numba.extending import register_jitable
 
-from rough_draw.core.physics.aperture import choked_hole, even_difference, molecular_aperture, viscous_aperture
-from rough_draw.core.physics.conductance import molecular_tube, tube_parts, turbulent_throughput, viscous_tube
+from rough_draw.core.physics.aperture import even_difference, hole_at, hole_between, molecular_aperture, nozzle
+from rough_draw.core.physics.conductance import (
+    molecular_tube,
+    tube_between,
+    tube_passage,
+    turbulent_throughput,
+    viscous_tube,
+)
 from rough_draw.core.physics.gas import (
     M_AIR,
     M_REFRIGERANT,
@@ -23,8 +29,15 @@ from rough_draw.core.physics.gas import (
     mean_speed,
     mutual_diffusion,
 )
-from rough_draw.core.physics.regime import air_equivalent, carried, slip_factor
-from rough_draw.core.physics.slot import molecular_slot, parallel_plates, slot_drag, slot_parts, viscous_slot
+from rough_draw.core.physics.regime import air_equivalent, carried, meetings, slip_factor, with_gas
+from rough_draw.core.physics.slot import (
+    molecular_slot,
+    parallel_plates,
+    slot_between,
+    slot_drag,
+    slot_passage,
+    viscous_slot,
+)
 from rough_draw.core.physics.sorption import sorbed_at
 from rough_draw.core.physics.water import (
     HEAT_ICE,
@@ -42,21 +55,26 @@ for _relation in (
     mean_speed,
     mutual_diffusion,
     air_equivalent,
+    with_gas,
+    meetings,
     carried,
     even_difference,
+    nozzle,
     molecular_aperture,
-    viscous_aperture,
-    choked_hole,
+    hole_at,
+    hole_between,
     molecular_tube,
     slip_factor,
     turbulent_throughput,
     viscous_tube,
-    tube_parts,
+    tube_passage,
+    tube_between,
     parallel_plates,
     slot_drag,
     viscous_slot,
     molecular_slot,
-    slot_parts,
+    slot_passage,
+    slot_between,
     sorbed_at,
     saturation_ice,
     saturation_liquid,
@@ -68,6 +86,8 @@ TUBE, PUMP, LEAK, SOURCE = 0, 1, 2, 3
 
 MOLAR_MASS = (M_AIR, M_WATER, M_REFRIGERANT)
 """By gas, in the order of `network.Gas`."""
+WATER_LIGHTER, REFRIGERANT_LIGHTER = math.sqrt(M_AIR / M_WATER), math.sqrt(M_AIR / M_REFRIGERANT)
+"""How much faster than air's the molecules of a gas are, and with them its molecular conductance."""
 _POOL_FADE = 2.0e-6
 """Mass, kg, below which the last film of free water fades smoothly to nothing."""
 
@@ -75,20 +95,37 @@ jit = njit(cache=True, error_model="numpy", nogil=True)
 
 
 @jit
-def _up_parts(par, total_a, total_b, m_mix, eta, t):  # type: ignore[no-untyped-def]
-    up, down = (total_a, total_b) if total_a >= total_b else (total_b, total_a)
-    if par[5] > 0.0:
-        return slot_parts(par[0], par[5], par[1], up, down, (m_mix, eta, t))
-    return tube_parts(par[0], par[1], up, down, (m_mix, eta, t))
+def passages(kind, par, temp):  # type: ignore[no-untyped-def]
+    """What of each element (E) does not change while it is run: (E, 8), a `Passage` each; nothing but tubes has one."""
+    found = np.zeros((kind.size, 8))
+    for e in range(kind.size):
+        if kind[e] == TUBE:
+            bore, length, width = par[e, 0], par[e, 1], par[e, 5]
+            if width > 0.0:
+                one = slot_passage(bore, width, length, temp[e])
+            else:
+                one = tube_passage(bore, length, temp[e])
+            for k in range(8):
+                found[e, k] = one[k]
+    return found
 
 
 @jit
-def _lift(par, difference):  # type: ignore[no-untyped-def]
-    """How far a one-way passage is open (0–1) and the slope of that: it lifts over half its cracking pressure."""
-    if par[3] <= 0.0:
+def _between(passage, size, total_a, total_b, gas):  # type: ignore[no-untyped-def]
+    """A passage (bore, length, width) with its gas between two ends, whichever of them is upstream."""
+    up, down = (total_a, total_b) if total_a >= total_b else (total_b, total_a)
+    if size[2] > 0.0:
+        return slot_between(passage, size[0], size[1], up, down)
+    return tube_between(passage, size[0], size[1], up, down, gas)
+
+
+@jit
+def _lift(one_way, crack, difference):  # type: ignore[no-untyped-def]
+    """How far a passage is open (0–1) and the slope of that: a one-way one lifts over half its cracking pressure."""
+    if one_way <= 0.0:
         return 1.0, 0.0
-    width = 0.5 * par[4] + 1.0
-    x = (difference - par[4]) / width
+    width = 0.5 * crack + 1.0
+    x = (difference - crack) / width
     if x <= 0.0:
         return 0.0, 0.0
     if x < 1.0:
@@ -96,119 +133,138 @@ def _lift(par, difference):  # type: ignore[no-untyped-def]
     return 1.0, 0.0
 
 
-@jit
-def tube_flow(par, pa, pb, t, q, dqa, dqb, want_jac):  # type: ignore[no-untyped-def]
-    """Throughput of each gas a → b through a tube into ``q``; derivatives by end pressures into ``dqa``, ``dqb``.
+NO_SLOPES = (0.0,) * 12
+NO_FLOW = (0.0,) * 15
+"""Throughput of each gas from a to b; its slope by every gas's pressure at a, and what its own has beyond that; the
+same by the pressures at b. As one tuple: a view of an array for each element costs as much as what flows through it."""
 
-    ``par`` = bore, length, count, one_way, crack, width, and the viscosities of the three gases at ``t``; with a width
-    it is a slot, whose gap is the bore. Gas is carried with the composition of the upstream end and diffuses down its
-    own gradient. Derivatives of the mixture's properties with composition are left out of the Jacobian (they are
-    small); all else is in.
+
+@jit
+def _tube(par, alone, e, a, b, t, want_jac):  # type: ignore[no-untyped-def]
+    """What flows through a tube, as `NO_FLOW` tells, between the partial pressures ``a`` and ``b``.
+
+    Its row ``e`` of ``par`` = bore, length, count, one_way, crack, width, and the viscosities of the three gases at
+    ``t``; with a width it is a slot, whose gap is the bore. Gas is carried with the composition of the upstream end
+    and diffuses down its own gradient. Derivatives of the mixture's properties with composition are left out of the
+    Jacobian (they are small); all else is in.
     """
-    count = par[2]
-    total_a = pa[0] + pa[1] + pa[2]
-    total_b = pb[0] + pb[1] + pb[2]
-    for k in range(3):
-        q[k] = 0.0
-    if want_jac:
-        for k in range(3):
-            for m in range(3):
-                dqa[k, m] = 0.0
-                dqb[k, m] = 0.0
+    a0, a1, a2 = a
+    b0, b1, b2 = b
+    total_a, total_b = a0 + a1 + a2, b0 + b1 + b2
     diff = total_a - total_b
-    lift, lift_slope = _lift(par, diff)
+    lift, lift_slope = _lift(par[e, 3], par[e, 4], diff)
     forward = total_a >= total_b
     up = total_a if forward else total_b
-    if count == 0.0 or lift == 0.0 or up < 1e-9:
-        return
-    source = pa if forward else pb
-    x0, x1, x2 = source[0] / up, source[1] / up, source[2] / up
-    m_mix = x0 * MOLAR_MASS[0] + x1 * MOLAR_MASS[1] + x2 * MOLAR_MASS[2]
-    eta = x0 * par[6] + x1 * par[7] + x2 * par[8]
-    conv, f_mol, scale = _up_parts(par, total_a, total_b, m_mix, eta, t)
-    speed = mean_speed(MOLAR_MASS[0], t)
-    c_mol0 = molecular_slot(par[0], par[5], par[1], speed) if par[5] > 0.0 else molecular_tube(par[0], par[1], speed)
-    share = (x0, x1, x2)
-    for k in range(3):
-        c_mol = c_mol0 * math.sqrt(MOLAR_MASS[0] / MOLAR_MASS[k])
-        q[k] = lift * count * scale * (conv * diff * share[k] + f_mol * c_mol * (pa[k] - pb[k]))
+    passes = lift * par[e, 2]
+    if passes == 0.0 or up < 1e-9:
+        return NO_FLOW
+    per = 1.0 / up
+    x0, x1, x2 = (a0 * per, a1 * per, a2 * per) if forward else (b0 * per, b1 * per, b2 * per)
+    m_mix = x0 * M_AIR + x1 * M_WATER + x2 * M_REFRIGERANT
+    eta = x0 * par[e, 6] + x1 * par[e, 7] + x2 * par[e, 8]
+    known = (alone[e, 0], alone[e, 1], alone[e, 2], alone[e, 3], alone[e, 4], alone[e, 5], alone[e, 6], alone[e, 7])
+    passage = with_gas(known, m_mix, eta)
+    size = (par[e, 0], par[e, 1], par[e, 5])
+    gas = (m_mix, eta, t)
+    conv, f_mol, scale = _between(passage, size, total_a, total_b, gas)
+    bulk, mol = passes * scale * conv, passes * scale * f_mol
+    # The molecular conductance of each gas by itself.
+    c0, c1, c2 = known[0], known[0] * WATER_LIGHTER, known[0] * REFRIGERANT_LIGHTER
+    moved = bulk * diff
+    q0 = moved * x0 + mol * c0 * (a0 - b0)
+    q1 = moved * x1 + mol * c1 * (a1 - b1)
+    q2 = moved * x2 + mol * c2 * (a2 - b2)
     if not want_jac:
-        return
+        return (q0, q1, q2, *NO_SLOPES)
     eps = 1e-5 * up
-    conv_a, f_a, scale_a = _up_parts(par, total_a + eps, total_b, m_mix, eta, t)
-    conv_b, f_b, scale_b = _up_parts(par, total_a, total_b + eps, m_mix, eta, t)
-    bulk, mol = scale * conv, scale * f_mol
-    bulk_da, bulk_db = (scale_a * conv_a - bulk) / eps, (scale_b * conv_b - bulk) / eps
-    mol_da, mol_db = (scale_a * f_a - mol) / eps, (scale_b * f_b - mol) / eps
-    for k in range(3):
-        c_mol = c_mol0 * math.sqrt(MOLAR_MASS[0] / MOLAR_MASS[k])
-        da = (bulk_da * diff + bulk) * share[k] + mol_da * c_mol * (pa[k] - pb[k])
-        db = (bulk_db * diff - bulk) * share[k] + mol_db * c_mol * (pa[k] - pb[k])
-        for m in range(3):
-            own = 1.0 if k == m else 0.0
-            carried = bulk * diff * (own - share[k]) / up
-            moved = lift_slope / lift * q[k]
-            dqa[k, m] = lift * count * (da + mol * c_mol * own + (carried if forward else 0.0)) + moved
-            dqb[k, m] = lift * count * (db - mol * c_mol * own + (0.0 if forward else carried)) - moved
+    conv_a, f_a, scale_a = _between(passage, size, total_a + eps, total_b, gas)
+    conv_b, f_b, scale_b = _between(passage, size, total_a, total_b + eps, gas)
+    slope = 1.0 / eps
+    bulk_da, bulk_db = (passes * scale_a * conv_a - bulk) * slope, (passes * scale_b * conv_b - bulk) * slope
+    mol_da, mol_db = (passes * scale_a * f_a - mol) * slope, (passes * scale_b * f_b - mol) * slope
+    opens = lift_slope / lift
+    # More of one gas upstream is less of the others in what is carried.
+    mixed = moved * per
+    mixed_a, mixed_b = (mixed, 0.0) if forward else (0.0, mixed)
+    all_a, all_b = bulk_da * diff + bulk - mixed_a, bulk_db * diff - bulk - mixed_b
+    return (
+        *(q0, q1, q2),
+        all_a * x0 + mol_da * c0 * (a0 - b0) + opens * q0,
+        all_a * x1 + mol_da * c1 * (a1 - b1) + opens * q1,
+        all_a * x2 + mol_da * c2 * (a2 - b2) + opens * q2,
+        *(mol * c0 + mixed_a, mol * c1 + mixed_a, mol * c2 + mixed_a),
+        all_b * x0 + mol_db * c0 * (a0 - b0) - opens * q0,
+        all_b * x1 + mol_db * c1 * (a1 - b1) - opens * q1,
+        all_b * x2 + mol_db * c2 * (a2 - b2) - opens * q2,
+        *(mixed_b - mol * c0, mixed_b - mol * c1, mixed_b - mol * c2),
+    )
 
 
 @jit
-def element_flow(kind, par, pa, pb, t, time, q, dqa, dqb, want_jac):  # type: ignore[no-untyped-def]
-    """Throughput of each gas a → b through any element; see the module constants for the kinds."""
-    if kind == TUBE:
-        tube_flow(par, pa, pb, t, q, dqa, dqb, want_jac)
-        return
-    for k in range(3):
-        q[k] = 0.0
-        for m in range(3):
-            dqa[k, m] = 0.0
-            dqb[k, m] = 0.0
-    if kind == PUMP:
-        # par = speed, ultimate of air, of water, of refrigerant
-        for k in range(3):
-            q[k] = par[0] * (pa[k] - par[1 + k])
-            dqa[k, k] = par[0]
-    elif kind == LEAK:
-        # par = choked throughput, water fraction outside; b is the atmosphere. Air comes in: q (a → b) < 0.
-        outside = pb[0] + pb[1] + pb[2]
-        inside = pa[0] + pa[1] + pa[2]
-        r = inside / outside
-        if r < 0.528:
-            flow, slope = par[0], 0.0
+def _leak(most, wet, a, b):  # type: ignore[no-untyped-def]
+    """What comes in through a leak that is choked at ``most`` Pa·m³/s, of which ``wet`` is water; ``b`` is outside."""
+    outside = b[0] + b[1] + b[2]
+    r = (a[0] + a[1] + a[2]) / outside
+    if r < 0.528:
+        flow, slope = most, 0.0
+    else:
+        # Elliptic fall of an orifice from choked to no flow (subcritical orifice approximation), made
+        # straight through the last twentieth so that pressures even out without a kink.
+        s = (r - 0.528) / 0.472
+        if s < 0.95:
+            root = math.sqrt(1.0 - s * s)
+            flow = most * root
+            slope = -most * s / root / (0.472 * outside)
         else:
-            # Elliptic fall of an orifice from choked to no flow (subcritical orifice approximation), made
-            # straight through the last twentieth so that pressures even out without a kink.
-            s = (r - 0.528) / 0.472
-            if s < 0.95:
-                root = math.sqrt(1.0 - s * s)
-                flow = par[0] * root
-                slope = -par[0] * s / root / (0.472 * outside)
-            else:
-                end = math.sqrt(1.0 - 0.95 * 0.95)
-                flow = par[0] * end * (1.0 - s) / 0.05
-                slope = -par[0] * end / 0.05 / (0.472 * outside)
-        q[0] = -flow * (1.0 - par[1])
-        q[1] = -flow * par[1]
-        for m in range(3):
-            dqa[0, m] = -slope * (1.0 - par[1])
-            dqa[1, m] = -slope * par[1]
-    elif kind == SOURCE:
-        # par = gas, steady, fresh, how fast the fresh part fades
-        q[int(par[0])] = -(par[1] + par[2] * math.exp(-time / par[3]))
+            end = math.sqrt(1.0 - 0.95 * 0.95)
+            flow = most * end * (1.0 - s) / 0.05
+            slope = -most * end / 0.05 / (0.472 * outside)
+    dry = 1.0 - wet
+    return (-flow * dry, -flow * wet, 0.0, -slope * dry, -slope * wet, *(0.0,) * 10)
+
+
+@jit
+def _source(gas, gives):  # type: ignore[no-untyped-def]
+    """What a surface gives off into a: of one gas, whatever the pressure."""
+    return (
+        -gives if gas == 0.0 else 0.0,
+        -gives if gas == 1.0 else 0.0,
+        -gives if gas == 2.0 else 0.0,
+        *NO_SLOPES,
+    )
+
+
+@jit
+def element_flow(kind, par, alone, e, a, b, t, time, want_jac):  # type: ignore[no-untyped-def]
+    """What flows through element ``e`` from a to b, as `NO_FLOW` tells; see the module constants for the kinds.
+
+    Rows of ``par``: of a pump its speed and its ultimates of air, water, refrigerant; of a leak its choked throughput
+    and the share of water outside; of a source its gas, what it gives steadily, what while it is fresh, how fast that
+    fades.
+    """
+    if kind == TUBE:
+        return _tube(par, alone, e, a, b, t, want_jac)
+    if kind == PUMP:
+        speed = par[e, 0]
+        q = (speed * (a[0] - par[e, 1]), speed * (a[1] - par[e, 2]), speed * (a[2] - par[e, 3]))
+        return (*q, 0.0, 0.0, 0.0, speed, speed, speed, *(0.0,) * 6)
+    if kind == LEAK:
+        return _leak(par[e, 0], par[e, 1], a, b)
+    return _source(par[e, 0], par[e, 1] + par[e, 2] * math.exp(-time / par[e, 3]))
 
 
 @jit
 def flows(elements, p, outside, time):  # type: ignore[no-untyped-def]
     """Throughput of each gas through every element (elements × 3), Pa·m³/s at 293.15 K, at node pressures ``p``."""
     kind, ea, eb, par, temp = elements.kind, elements.a, elements.b, elements.par, elements.temperature
+    alone = elements.alone
     out = np.zeros((kind.size, 3))
-    dqa = np.zeros((3, 3))
-    dqb = np.zeros((3, 3))
     for e in range(kind.size):
-        pb = p[eb[e]] if eb[e] >= 0 else outside[-1 - eb[e]]
-        element_flow(kind[e], par[e], p[ea[e]], pb, temp[e], time, out[e], dqa, dqb, False)
-        if kind[e] == TUBE:
-            out[e] *= T_REF / temp[e]
+        i, j = ea[e], eb[e]
+        b = (p[j, 0], p[j, 1], p[j, 2]) if j >= 0 else (outside[-1 - j, 0], outside[-1 - j, 1], outside[-1 - j, 2])
+        found = element_flow(kind[e], par, alone, e, (p[i, 0], p[i, 1], p[i, 2]), b, temp[e], time, False)
+        scale = T_REF / temp[e] if kind[e] == TUBE else 1.0
+        out[e, 0], out[e, 1], out[e, 2] = scale * found[0], scale * found[1], scale * found[2]
     return out
 
 

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import numpy as np
-
 from rough_draw.core.engine.kernels import MOLAR_MASS, TUBE, element_flow, jit, pool_rates, reservoir_rate
 from rough_draw.core.physics.gas import R_WATER, T_REF, R
 
@@ -21,41 +19,56 @@ def pressures(gas, per_amount, p):  # type: ignore[no-untyped-def]
 
 
 @jit
+def _add_block(blocks, s, factor, each, own):  # type: ignore[no-untyped-def]
+    """Add slopes to block ``s``: those of a row are alike, but for its own gas's."""
+    e0, e1, e2 = factor * each[0], factor * each[1], factor * each[2]
+    blocks[s, 0, 0] += e0 + factor * own[0]
+    blocks[s, 0, 1] += e0
+    blocks[s, 0, 2] += e0
+    blocks[s, 1, 0] += e1
+    blocks[s, 1, 1] += e1 + factor * own[1]
+    blocks[s, 1, 2] += e1
+    blocks[s, 2, 0] += e2
+    blocks[s, 2, 1] += e2
+    blocks[s, 2, 2] += e2 + factor * own[2]
+
+
+@jit
 def _element_rates(time, elements, volumes, out, jac, want_jac):  # type: ignore[no-untyped-def]
     """What flows through every element, at the pressures in ``out``."""
     # Arrays are taken out of their tuples once: inside the loops each look would count references.
     kind, ea, eb, par, temp = elements.kind, elements.a, elements.b, elements.par, elements.temperature
-    slot_ab, slot_ba, account = elements.slot_ab, elements.slot_ba, elements.account
+    alone, slot_ab, slot_ba, account = elements.alone, elements.slot_ab, elements.slot_ba, elements.account
     per_amount, outside, p, gas, crossed = volumes.per_amount, volumes.outside, out.pressure, out.gas, out.crossed
     diag, off, jac_crossed = jac.diag, jac.off, jac.crossed
-    q = np.empty(3)
-    dqa = np.empty((3, 3))
-    dqb = np.empty((3, 3))
     for e in range(kind.size):
         a, b, c = ea[e], eb[e], account[e]
-        pb = p[b] if b >= 0 else outside[-1 - b]
-        element_flow(kind[e], par[e], p[a], pb, temp[e], time, q, dqa, dqb, want_jac)
+        at_a = (p[a, 0], p[a, 1], p[a, 2])
+        at_b = (p[b, 0], p[b, 1], p[b, 2]) if b >= 0 else (outside[-1 - b, 0], outside[-1 - b, 1], outside[-1 - b, 2])
+        found = element_flow(kind[e], par, alone, e, at_a, at_b, temp[e], time, want_jac)
         scale = T_REF / temp[e] if kind[e] == TUBE else 1.0
-        for k in range(3):
-            v = q[k] * scale
-            gas[a, k] -= v
-            if b >= 0:
-                gas[b, k] += v
-            if c >= 0:
-                crossed[c, k] = v
+        q0, q1, q2 = scale * found[0], scale * found[1], scale * found[2]
+        gas[a, 0] -= q0
+        gas[a, 1] -= q1
+        gas[a, 2] -= q2
+        if b >= 0:
+            gas[b, 0] += q0
+            gas[b, 1] += q1
+            gas[b, 2] += q2
+        if c >= 0:
+            crossed[c, 0], crossed[c, 1], crossed[c, 2] = q0, q1, q2
         if want_jac:
+            each, own = (found[3], found[4], found[5]), (found[6], found[7], found[8])
             fa = scale * per_amount[a]
-            for k in range(3):
-                for m in range(3):
-                    d = dqa[k, m] * fa
-                    diag[a, k, m] -= d
-                    if c >= 0:
-                        jac_crossed[c, k, m] = d
-                    if b >= 0:
-                        off[slot_ba[e], k, m] += d
-                        d = dqb[k, m] * scale * per_amount[b]
-                        off[slot_ab[e], k, m] -= d
-                        diag[b, k, m] += d
+            _add_block(diag, a, -fa, each, own)
+            if c >= 0:
+                _add_block(jac_crossed, c, fa, each, own)
+            if b >= 0:
+                _add_block(off, slot_ba[e], fa, each, own)
+                each, own = (found[9], found[10], found[11]), (found[12], found[13], found[14])
+                fb = scale * per_amount[b]
+                _add_block(off, slot_ab[e], -fb, each, own)
+                _add_block(diag, b, fb, each, own)
 
 
 @jit
@@ -107,5 +120,6 @@ def rates(time, now, elements, volumes, waters, out, jac, want_jac):  # type: ig
     if want_jac:
         jac.diag[:] = 0.0
         jac.off[:] = 0.0
+        jac.crossed[:] = 0.0
     _element_rates(time, elements, volumes, out, jac, want_jac)
     _water_rates(now, volumes, waters, out, jac, want_jac)

@@ -9,9 +9,9 @@ from __future__ import annotations
 
 import math
 
-from rough_draw.core.physics.aperture import choked_hole, even_difference
+from rough_draw.core.physics.aperture import even_difference, hole_at, hole_between
 from rough_draw.core.physics.gas import ETA_AIR_REF, M_AIR, T_REF, R, mean_speed, viscosity_air
-from rough_draw.core.physics.regime import air_equivalent, carried, slip_factor
+from rough_draw.core.physics.regime import Passage, air_equivalent, carried, meetings, slip_factor, with_gas
 
 
 def viscous_tube(bore: float, length: float, mean_pressure: float, viscosity: float) -> float:
@@ -99,14 +99,50 @@ def turbulent_throughput(
     """
     molar_mass, viscosity, t = gas
     rst = R * t / molar_mass
-    g: float = ((p_up * p_up - p_down * p_down) * bore**1.25 / (0.3164 * length * viscosity**0.25 * rst)) ** (
-        1.0 / 1.75
-    )
+    # Fourth roots by two square roots: a power costs several times that.
+    lossy = 0.3164 * length * math.sqrt(math.sqrt(viscosity)) * rst
+    g: float = ((p_up * p_up - p_down * p_down) * bore * math.sqrt(math.sqrt(bore)) / lossy) ** (1.0 / 1.75)
     return g * 0.25 * math.pi * bore * bore * rst
 
 
-def tube_parts(
-    bore: float, length: float, p_up: float, p_down: float, gas: tuple[float, float, float]
+def tube_passage(bore: float, length: float, t: float) -> Passage:
+    """One tube with air of unit viscosity in it (see `regime.Passage`): worked out once for all pressures and mixtures.
+
+    Parameters
+    ----------
+    bore : float
+        m.
+    length : float
+        m.
+    t : float
+        K.
+
+    Returns
+    -------
+    Passage
+        For `with_gas`.
+
+    Examples
+    --------
+    >>> [float(f"{x:.3g}") for x in with_gas(tube_passage(0.008, 1.5, 293.15), M_AIR, 1.82e-5)[:4]]
+    [4.14e-05, 3.68e-06, 0.008, 0.494]
+    """
+    speed = mean_speed(M_AIR, t)
+    hole = hole_at(0.25 * math.pi * bore * bore, M_AIR, t)
+    return (
+        molecular_tube(bore, length, speed),
+        viscous_tube(bore, length, 1.0, 1.0),
+        air_equivalent(bore, 1.0, M_AIR, 1.0, t),
+        meetings(bore * speed / 3.0, t),
+        M_AIR / (0.25 * math.pi * bore * R * t),
+        hole[0],
+        hole[1],
+        0.0,
+    )
+
+
+def tube_between(
+    passage: Passage, bore: float, length: float, p_up: float, p_down: float, gas: tuple[float, float, float]
 ) -> tuple[float, float, float]:
     """What one tube carries of the mixture, what diffuses, and the scale of its entrance, between two pressures.
 
@@ -114,6 +150,55 @@ def tube_parts(
     turbulent flow, and the slip that moves with it), Knudsen's factor on what each gas diffuses down its own gradient
     (see `carried`), and the factor 0–1 by which the entrance in series lowers both. The molecular conductance itself
     differs by gas, so the caller multiplies it in.
+
+    Parameters
+    ----------
+    passage : Passage
+        The same tube with the same gas.
+    bore : float
+        m.
+    length : float
+        m.
+    p_up : float
+        Pa.
+    p_down : float
+        Pa.
+    gas : tuple of float
+        Molar mass kg/mol, viscosity Pa·s, temperature K of the mixture.
+
+    Returns
+    -------
+    tuple of float
+        Conductance that carries the mixture m³/s, factor on the molecular one, scale of both by the entrance.
+
+    Examples
+    --------
+    >>> air = (M_AIR, 1.82e-5, 293.15)
+    >>> hose = with_gas(tube_passage(0.008, 1.5, 293.15), M_AIR, 1.82e-5)
+    >>> [round(x, 5) for x in tube_between(hose, 0.008, 1.5, 100.0, 50.0, air)]
+    [0.00031, 0.02132, 0.9837]
+    """
+    molecular, laminar, size, met, reynolds, hole_molecular, hole_viscous, _ = passage
+    mean = 0.5 * (p_up + p_down)
+    dp = size * mean
+    f_mol = slip_factor(dp)
+    conv = laminar * mean
+    diff = even_difference(p_up, p_down)
+    # Reynolds number if the flow were laminar; under 10 turbulence takes off less than one part in 10,000.
+    if reynolds * conv * diff > 10.0:
+        turbulent = turbulent_throughput(bore, length, p_up, max(p_up - diff, 0.0), gas) / diff
+        x = (conv / turbulent) ** 2
+        conv = conv / math.sqrt(math.sqrt(1.0 + x * x))
+    slips = f_mol * molecular
+    hole = hole_between((hole_molecular, hole_viscous), dp, p_up, diff)
+    stays = carried(met * mean)
+    return conv + stays * slips, f_mol * (1.0 - stays), 1.0 / (1.0 + (conv + slips) / hole)
+
+
+def tube_parts(
+    bore: float, length: float, p_up: float, p_down: float, gas: tuple[float, float, float]
+) -> tuple[float, float, float]:
+    """As `tube_between`, for one pair of pressures only.
 
     Parameters
     ----------
@@ -138,24 +223,8 @@ def tube_parts(
     >>> [round(x, 5) for x in tube_parts(0.008, 1.5, 100.0, 50.0, (M_AIR, 1.82e-5, 293.15))]
     [0.00031, 0.02132, 0.9837]
     """
-    molar_mass, viscosity, t = gas
-    mean = 0.5 * (p_up + p_down)
-    dp = air_equivalent(bore, mean, molar_mass, viscosity, t)
-    f_mol = slip_factor(dp)
-    conv = viscous_tube(bore, length, mean, viscosity)
-    diff = even_difference(p_up, p_down)
-    # Reynolds number if the flow were laminar; under 10 turbulence takes off less than one part in 10,000.
-    reynolds = conv * diff * molar_mass / (0.25 * math.pi * bore * viscosity * R * t)
-    if reynolds > 10.0:
-        turbulent = turbulent_throughput(bore, length, p_up, max(p_up - diff, 0.0), gas) / diff
-        x = (conv / turbulent) ** 2
-        conv = conv / math.sqrt(math.sqrt(1.0 + x * x))
-    area = 0.25 * math.pi * bore * bore
-    v = mean_speed(molar_mass, t)
-    molecular = f_mol * molecular_tube(bore, length, v)
-    hole = choked_hole(area, dp, p_up, p_down, molar_mass, t)
-    stays = carried(bore * v / 3.0, mean, t)
-    return conv + stays * molecular, f_mol * (1.0 - stays), 1.0 / (1.0 + (conv + molecular) / hole)
+    passage = with_gas(tube_passage(bore, length, gas[2]), gas[0], gas[1])
+    return tube_between(passage, bore, length, p_up, p_down, gas)
 
 
 def tube_conductance(bore: float, length: float, p_up: float, p_down: float, t: float = T_REF) -> float:

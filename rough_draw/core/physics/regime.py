@@ -9,6 +9,51 @@ import math
 
 from rough_draw.core.physics.gas import ETA_AIR_REF, M_AIR, T_REF, mutual_diffusion
 
+Passage = tuple[float, float, float, float, float, float, float, float]
+"""What of a passage does not change with pressure: molecular conductance m³/s; laminar one, m³/s per Pa of mean
+pressure; air-equivalent size, Pa·m per Pa; `meetings` 1/Pa; Reynolds number per Pa·m³/s if flow were laminar; the two
+of `aperture.hole_at`; a slot's drag, 0 of a tube."""
+
+
+def with_gas(passage: Passage, molar_mass: float, viscosity: float) -> Passage:
+    """A passage with a mixture in it, from the same with air of unit viscosity.
+
+    What molecules do at walls goes as 1/√M, laminar flow as 1/η, a size in mean free paths as √M/η, inertia over
+    friction as M/η.
+
+    Parameters
+    ----------
+    passage : Passage
+        Of air with a viscosity of 1 Pa·s: `conductance.tube_passage`, `slot.slot_passage`.
+    molar_mass : float
+        kg/mol.
+    viscosity : float
+        Pa·s.
+
+    Returns
+    -------
+    Passage
+        The same with the mixture.
+
+    Examples
+    --------
+    >>> with_gas((1.0, 1.0, 1.0, 1.0, 1.0, 1.0, 1.0, 4.0), M_AIR / 4, 0.5)
+    (2.0, 2.0, 1.0, 2.0, 0.5, 2.0, 2.0, 4.0)
+    """
+    root = math.sqrt(M_AIR / molar_mass)
+    thin = 1.0 / viscosity
+    inert = molar_mass / M_AIR * thin
+    return (
+        passage[0] * root,
+        passage[1] * thin,
+        passage[2] * root * inert,
+        passage[3] * root,
+        passage[4] * inert,
+        passage[5] * root,
+        passage[6] * root,
+        passage[7],
+    )
+
 
 def slip_factor(dp: float) -> float:
     """Knudsen's transition factor (1 + 192 d p̄)/(1 + 237 d p̄); ``dp`` in Pa·m, air-equivalent.
@@ -62,7 +107,30 @@ def air_equivalent(size: float, pressure: float, molar_mass: float, viscosity: f
     return size * pressure * (ETA_AIR_REF / viscosity) * math.sqrt(molar_mass / M_AIR * T_REF / t)
 
 
-def carried(knudsen_diffusion: float, pressure: float, t: float) -> float:
+def meetings(knudsen_diffusion: float, t: float) -> float:
+    """Meetings of a molecule with others for each with a wall, per Pa: D_K/(D₁₂ p).
+
+    Parameters
+    ----------
+    knudsen_diffusion : float
+        D_K of the passage, m²/s: d v̄/3 of a tube.
+    t : float
+        K.
+
+    Returns
+    -------
+    float
+        1/Pa.
+
+    Examples
+    --------
+    >>> round(meetings(0.01 * 463.0 / 3.0, 293.15), 2)
+    0.62
+    """
+    return knudsen_diffusion / mutual_diffusion(t)
+
+
+def carried(met: float) -> float:
     """Share of the molecular flow that moves with the mixture instead of each gas down its own gradient.
 
     Bosanquet's rule, 1/D = 1/D_K + 1/D₁₂: where molecules meet each other more often than the wall, one gas gets
@@ -70,12 +138,8 @@ def carried(knudsen_diffusion: float, pressure: float, t: float) -> float:
 
     Parameters
     ----------
-    knudsen_diffusion : float
-        D_K of the passage, m²/s: d v̄/3 of a tube.
-    pressure : float
-        Pa.
-    t : float
-        K.
+    met : float
+        `meetings` × pressure, without unit.
 
     Returns
     -------
@@ -84,10 +148,10 @@ def carried(knudsen_diffusion: float, pressure: float, t: float) -> float:
 
     Examples
     --------
-    >>> round(carried(0.01 * 463.0 / 3.0, 1e5, 293.15), 5)
+    >>> each = meetings(0.01 * 463.0 / 3.0, 293.15)
+    >>> round(carried(each * 1e5), 5)
     0.99998
-    >>> round(carried(0.01 * 463.0 / 3.0, 0.1, 293.15), 2)
+    >>> round(carried(each * 0.1), 2)
     0.06
     """
-    x = knudsen_diffusion * pressure / mutual_diffusion(t)
-    return x / (1.0 + x)
+    return met / (1.0 + met)

@@ -9,9 +9,9 @@ from __future__ import annotations
 
 import math
 
-from rough_draw.core.physics.aperture import choked_hole
+from rough_draw.core.physics.aperture import even_difference, hole_at, hole_between
 from rough_draw.core.physics.gas import M_AIR, MEAN_FREE_PATH_AIR, T_REF, mean_speed, viscosity_air
-from rough_draw.core.physics.regime import air_equivalent, carried
+from rough_draw.core.physics.regime import Passage, air_equivalent, carried, meetings, with_gas
 
 PATHS = 2.0
 """Mean free paths after which a molecule counts as having met another: fitted to the linear BGK equation."""
@@ -124,15 +124,92 @@ def molecular_slot(gap: float, width: float, length: float, speed: float) -> flo
     return 0.25 * speed * width * gap * gap / length * slot_drag(length / gap)
 
 
-def slot_parts(
-    gap: float, width: float, length: float, p_up: float, p_down: float, gas: tuple[float, float, float]
-) -> tuple[float, float, float]:
-    """As `conductance.tube_parts`, for a slot: what is carried m³/s, the factor on diffusion, the entrance's scale.
+def slot_passage(gap: float, width: float, length: float, t: float) -> Passage:
+    """A slot with air of unit viscosity in it (see `regime.Passage`). Turbulence is left out, `meetings` without drag.
+
+    Parameters
+    ----------
+    gap : float
+        m.
+    width : float
+        m.
+    length : float
+        m.
+    t : float
+        K.
+
+    Returns
+    -------
+    Passage
+        For `regime.with_gas`.
+
+    Examples
+    --------
+    >>> [float(f"{x:.3g}") for x in with_gas(slot_passage(0.15e-3, 6.3e-3, 12e-3, 293.15), M_AIR, 1.82e-5)[:2]]
+    [6.52e-06, 8.11e-09]
+    """
+    speed = mean_speed(M_AIR, t)
+    hole = hole_at(width * gap, M_AIR, t)
+    return (
+        molecular_slot(gap, width, length, speed),
+        viscous_slot(gap, width, length, 1.0, 1.0),
+        air_equivalent(gap, 1.0, M_AIR, 1.0, t),
+        meetings(0.25 * gap * speed, t),
+        0.0,
+        hole[0],
+        hole[1],
+        slot_drag(length / gap),
+    )
+
+
+def slot_between(passage: Passage, gap: float, length: float, p_up: float, p_down: float) -> tuple[float, float, float]:
+    """As `conductance.tube_between`, for a slot: what is carried m³/s, the factor on diffusion, the entrance's scale.
 
     Between molecular and viscous flow the logarithm of the aspect gives way to that of the free path: the way a
     molecule goes unhindered is 1/(h/L + h/(2 λ)). Against the linear BGK equation between plates this holds within
     4 % from molecular to viscous flow; without it the slip flow would be 2.4 times too large. Turbulence is left out:
     near the atmosphere the hole in series (w h, choked) is what limits.
+
+    Parameters
+    ----------
+    passage : Passage
+        The same slot with its gas.
+    gap : float
+        m.
+    length : float
+        m.
+    p_up : float
+        Pa.
+    p_down : float
+        Pa.
+
+    Returns
+    -------
+    tuple of float
+        Conductance that carries the mixture m³/s, factor on the molecular one of each gas, scale of both.
+
+    Examples
+    --------
+    >>> core = with_gas(slot_passage(0.15e-3, 6.3e-3, 12e-3, 293.15), M_AIR, 1.82e-5)
+    >>> [float(f"{x:.3g}") for x in slot_between(core, 0.15e-3, 12e-3, 100.0, 50.0)]
+    [2.22e-06, 0.215, 0.976]
+    """
+    molecular, laminar, size, met, _, hole_molecular, hole_viscous, longest = passage
+    mean = 0.5 * (p_up + p_down)
+    dp = size * mean
+    drag = slot_drag(1.0 / (gap / length + dp / (PATHS * MEAN_FREE_PATH_AIR)))
+    f_mol = drag / longest
+    stays = carried(met * drag * mean)
+    conv = laminar * mean
+    hole = hole_between((hole_molecular, hole_viscous), dp, p_up, even_difference(p_up, p_down))
+    slips = f_mol * molecular
+    return conv + stays * slips, f_mol * (1.0 - stays), 1.0 / (1.0 + (conv + slips) / hole)
+
+
+def slot_parts(
+    gap: float, width: float, length: float, p_up: float, p_down: float, gas: tuple[float, float, float]
+) -> tuple[float, float, float]:
+    """As `slot_between`, for one pair of pressures only.
 
     Parameters
     ----------
@@ -159,20 +236,8 @@ def slot_parts(
     >>> [float(f"{x:.3g}") for x in slot_parts(0.15e-3, 6.3e-3, 12e-3, 100.0, 50.0, (M_AIR, 1.82e-5, 293.15))]
     [2.22e-06, 0.215, 0.976]
     """
-    molar_mass, viscosity, t = gas
-    mean = 0.5 * (p_up + p_down)
-    dp = air_equivalent(gap, mean, molar_mass, viscosity, t)
-    aspect = length / gap
-    ell = 1.0 / (1.0 / aspect + dp / (PATHS * MEAN_FREE_PATH_AIR))
-    drag = slot_drag(ell)
-    f_mol = drag / slot_drag(aspect)
-    v = mean_speed(molar_mass, t)
-    molecular = molecular_slot(gap, width, length, v)
-    stays = carried(0.25 * gap * v * drag, mean, t)
-    conv = viscous_slot(gap, width, length, mean, viscosity)
-    hole = choked_hole(width * gap, dp, p_up, p_down, molar_mass, t)
-    scale = 1.0 / (1.0 + (conv + f_mol * molecular) / hole)
-    return conv + f_mol * stays * molecular, f_mol * (1.0 - stays), scale
+    passage = with_gas(slot_passage(gap, width, length, gas[2]), gas[0], gas[1])
+    return slot_between(passage, gap, length, p_up, p_down)
 
 
 def slot_conductance(gap: float, width: float, length: float, p_up: float, p_down: float, t: float = T_REF) -> float:
