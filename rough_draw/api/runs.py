@@ -66,7 +66,7 @@ def _changes(job: Job, kit: tuple[KitItem, ...]) -> list[Upgrade]:
 
 def upgrades_for(job: Job) -> list[Upgrade]:
     """Ranked single changes, with the kit as it stands."""
-    return _changes(job, tuple(shelf.kit()))
+    return _changes(job, tuple(shelf.fitting()))
 
 
 @cached(LRUCache(32), key=plan_key, lock=Lock())
@@ -98,7 +98,7 @@ def _best(job: Job, kit: tuple[KitItem, ...]) -> Best:
 
 def best_for(job: Job) -> Best:
     """The best rig of the van, kept while system, criterion and kit stay."""
-    return _best(job, tuple(shelf.kit()))
+    return _best(job, tuple(shelf.fitting()))
 
 
 @cached(LRUCache(4), key=lambda past, rate: (tuple(plan_key(j) for j in past), rate), lock=Lock())

@@ -13,18 +13,20 @@ from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
-from peewee import OperationalError, fn
+from peewee import OperationalError
 
 from rough_draw.core.message import Name, Telling, message
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.run_state import Touch
+from rough_draw.store.columns import is_number
 from rough_draw.store.models import ChainRow, JobRow, PhotoRow, Revision, TouchRow, WeightRow, database
 from rough_draw.store.moments import moment
 from rough_draw.store.reading_cache import Readings, all_readings, forget
 from rough_draw.store.sheets import read_sheet
 
 KEEP_REVISIONS = 200
-TOUCHES_OF = "SELECT kind, at, note, hand FROM touch WHERE job_id = ? ORDER BY at, id"
+TOUCHES_OF = f"SELECT kind, at, note, hand FROM touch WHERE job_id = ? AND {is_number('at')} ORDER BY at, id"
+LAST_TOUCH = f"SELECT max(at) FROM touch WHERE job_id = ? AND {is_number('at')}"
 """In words: everybody who looks asks it for every job, and putting it together costs five times what it takes."""
 ADD_READING = (
     "INSERT OR IGNORE INTO reading (job_id, gauge, at, pa, source, client_key, part) VALUES (?, ?, ?, ?, ?, ?, ?)"
@@ -145,7 +147,7 @@ def must_be_open(key: str) -> str:
     if found is None:
         raise NotFound(message("no-job", key=key[:40]))
     if found[0] is not None:
-        raise Sealed(found[0])
+        raise Sealed(found[0] if isinstance(found[0], int | float) else 0.0)
     return key
 
 
@@ -264,7 +266,7 @@ def touch_of(key: str, client_key: str) -> Touch | None:
 
 def last_touch_at(key: str) -> float | None:
     """When the last touch of a job was made, epoch s; None where there is none."""
-    found = TouchRow.select(fn.MAX(TouchRow.at)).where(TouchRow.job == key).scalar()
+    (found,) = database.execute_sql(LAST_TOUCH, (key,)).fetchone()
     return float(found) if found is not None else None
 
 

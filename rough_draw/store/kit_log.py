@@ -5,7 +5,7 @@ from __future__ import annotations
 import time
 from collections.abc import Iterable
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, get_args
 
 from rough_draw.core.message import Name, all_of, pack
 from rough_draw.core.proving.assessment import prove
@@ -40,6 +40,9 @@ def history(numbers: Iterable[int] | None = None) -> dict[int, list[KitEvent]]:
     found: dict[int, list[KitEvent]] = {}
     for r in query:
         values = VALUES.read(r.document)
+        if r.kind not in get_args(EventKind):
+            # Of a later version.
+            continue
         if r.kind in TELLS and not isinstance(values.get(TELLS[r.kind]), int | float):
             continue
         event = KitEvent(kind=r.kind, at=r.at, job=r.job, values=values, verdict=r.verdict, words=kept(r.words))

@@ -63,7 +63,7 @@ def _label(canvas: Canvas, item: KitItem, x: float, y: float) -> None:
     _line(canvas, left, y + HIGH - 9 * mm, code_of(item.id), 10, BOLD)
     for n, line in enumerate(wrap(item.name, LETTERS)[:LINES]):
         _line(canvas, left, y + HIGH - (14 + 3.6 * n) * mm, line, 8)
-    _line(canvas, left, y + 5 * mm, say(message(f"part-{item.kind}")), 7)
+    _line(canvas, left, y + 5 * mm, say(item.called), 7)
 
 
 def _line(canvas: Canvas, x: float, y: float, words: str, size: float, font: str = TEXT) -> None:

@@ -8,12 +8,12 @@ from peewee import (
     BooleanField,
     CharField,
     DatabaseProxy,
-    FloatField,
     ForeignKeyField,
-    IntegerField,
     Model,
     TextField,
 )
+
+from rough_draw.store.columns import CountColumn, NumberColumn
 
 database = DatabaseProxy()
 
@@ -29,11 +29,11 @@ class JobRow(Table):
     """A job: its sheet as it now stands. ``key`` is its name in addresses, ``head`` the last hash of its chain."""
 
     key = CharField(primary_key=True, max_length=40)
-    version = IntegerField(default=1)
+    version = CountColumn(default=1)
     document = TextField()
-    created_at = FloatField()
-    updated_at = FloatField()
-    sealed_at = FloatField(null=True)
+    created_at = NumberColumn()
+    updated_at = NumberColumn()
+    sealed_at = NumberColumn(null=True)
     head = CharField(max_length=64, default="")
 
     class Meta:
@@ -45,9 +45,9 @@ class Revision(Table):
 
     id = AutoField()
     job = ForeignKeyField(JobRow, backref="revisions", on_delete="CASCADE")
-    version = IntegerField()
+    version = CountColumn()
     document = TextField()
-    at = FloatField()
+    at = NumberColumn()
 
     class Meta:
         table_name = "revision"
@@ -59,7 +59,7 @@ class TouchRow(Table):
     id = AutoField()
     job = ForeignKeyField(JobRow, backref="touches", on_delete="CASCADE")
     kind = CharField(max_length=40)
-    at = FloatField()
+    at = NumberColumn()
     note = TextField(default="")
     client_key = CharField(max_length=64, null=True)
     hand = CharField(max_length=200, default="")
@@ -74,8 +74,8 @@ class ReadingRow(Table):
     id = AutoField()
     job = ForeignKeyField(JobRow, backref="readings", on_delete="CASCADE")
     gauge = CharField(max_length=60)
-    at = FloatField()
-    pa = FloatField(null=True)
+    at = NumberColumn()
+    pa = NumberColumn(null=True)
     source = CharField(max_length=12)
     client_key = CharField(max_length=64, null=True)
     part = CharField(max_length=40, null=True)
@@ -89,9 +89,9 @@ class ChainRow(Table):
 
     id = AutoField()
     job = CharField(max_length=40)
-    number = IntegerField()
+    number = CountColumn()
     kind = CharField(max_length=20)
-    at = FloatField()
+    at = NumberColumn()
     body = TextField()
     before = CharField(max_length=64)
     hash = CharField(max_length=64)
@@ -110,10 +110,10 @@ class PhotoRow(Table):
     sha256 = CharField(max_length=64)
     about = CharField(max_length=80)
     caption = TextField(default="")
-    at = FloatField()
+    at = NumberColumn()
     hand = CharField(max_length=200, default="")
-    width = IntegerField()
-    height = IntegerField()
+    width = CountColumn()
+    height = CountColumn()
     data = BlobField(null=True)
 
     class Meta:
@@ -125,8 +125,8 @@ class WeightRow(Table):
 
     id = AutoField()
     job = CharField(max_length=40, index=True)
-    at = FloatField()
-    kg = FloatField()
+    at = NumberColumn()
+    kg = NumberColumn()
     simulated = BooleanField(default=False)
 
     class Meta:
@@ -158,10 +158,10 @@ class KitEventRow(Table):
     """What happened to a part of the kit in a job: its figures (JSON), the judgement of them, its words."""
 
     id = AutoField()
-    kit = IntegerField(index=True)
+    kit = CountColumn(index=True)
     kind = CharField(max_length=20)
     job = CharField(max_length=40, default="")
-    at = FloatField()
+    at = NumberColumn()
     document = TextField()
     verdict = CharField(max_length=20, default="")
     words = TextField(default="")
@@ -192,11 +192,11 @@ class PracticeRun(Table):
     scenario = CharField(max_length=40)
     document = TextField()
     deeds = TextField(default="[]")
-    clock = FloatField(default=0.0)
-    began_at = FloatField()
-    ended_at = FloatField(null=True)
+    clock = NumberColumn(default=0.0)
+    began_at = NumberColumn()
+    ended_at = NumberColumn(null=True)
     marks = TextField(default="")
-    person = IntegerField(null=True)
+    person = CountColumn(null=True)
     replay_of = CharField(max_length=40, default="")
     exam = CharField(max_length=40, default="")
 
@@ -208,11 +208,11 @@ class ExamRow(Table):
     """An examination in practice: whose, at which level, on which numbers; the text of its certificate."""
 
     key = CharField(primary_key=True, max_length=40)
-    person = IntegerField(null=True)
+    person = CountColumn(null=True)
     name = TextField()
-    level = IntegerField()
+    level = CountColumn()
     seeds = TextField()
-    began_at = FloatField()
+    began_at = NumberColumn()
     certificate = TextField(default="")
 
     class Meta:
@@ -246,9 +246,9 @@ class SignIn(Table):
     """A session behind the passphrase: ``token`` is the SHA-256 of what the browser has."""
 
     token = CharField(primary_key=True, max_length=64)
-    person = IntegerField(null=True)
-    began_at = FloatField()
-    seen_at = FloatField()
+    person = CountColumn(null=True)
+    began_at = NumberColumn()
+    seen_at = NumberColumn()
 
     class Meta:
         table_name = "session"

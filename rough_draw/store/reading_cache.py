@@ -9,6 +9,7 @@ import numpy as np
 from cachetools import LRUCache
 from numpy.typing import NDArray
 
+from rough_draw.store.columns import is_number
 from rough_draw.store.models import database
 
 FloatArray = NDArray[np.float64]
@@ -18,7 +19,10 @@ SIMULATED = "simulated"
 """Source of readings that a simulated gauge gave: they are marked so wherever they go, for ever."""
 BENCH = "bench"
 """Source of readings that were taken of the rig alone: they are no part of the draw."""
-SINCE = "SELECT id, gauge, at, pa, part, source FROM reading WHERE job_id = ? AND id > ? AND source <> ? ORDER BY id"
+SINCE = (
+    "SELECT id, gauge, at, pa, part, source FROM reading WHERE job_id = ? AND id > ? AND source <> ? "
+    f"AND {is_number('at')} AND (pa IS NULL OR {is_number('pa')}) ORDER BY id"
+)
 SINCE_BENCH = SINCE.replace("<>", "=")
 
 

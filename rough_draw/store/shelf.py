@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from rough_draw.core.message import message
-from rough_draw.core.sheet.kit import KitItem
+from rough_draw.core.sheet.kit import KitItem, fits
 from rough_draw.core.sheet.settings import Settings
 from rough_draw.core.sheet.templates import TEMPLATES
 from rough_draw.store import models
@@ -18,6 +18,11 @@ def kit() -> list[KitItem]:
     """All kit."""
     rows = models.KitItem.select().order_by(models.KitItem.kind, models.KitItem.id)
     return [KitItem(r.id, r.kind, r.name, KIT.read(r.document)) for r in rows]
+
+
+def fitting() -> list[KitItem]:
+    """The kit that a rig can take in."""
+    return [k for k in kit() if fits(k)]
 
 
 def kit_item(number: int) -> KitItem:

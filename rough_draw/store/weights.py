@@ -4,7 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from peewee import SQL
+
 from rough_draw.core.records.hash_chain import Weighed
+from rough_draw.store.columns import is_number
 from rough_draw.store.jobs import must_be_open, writing
 from rough_draw.store.models import WeightRow
 
@@ -21,7 +24,9 @@ def add(key: str, rows: Sequence[Weighed]) -> None:
 
 def of(key: str) -> list[Weighed]:
     """Weights of a job, in time order."""
-    query = WeightRow.select(WeightRow.at, WeightRow.kg, WeightRow.simulated).where(WeightRow.job == key)
+    query = WeightRow.select(WeightRow.at, WeightRow.kg, WeightRow.simulated).where(
+        WeightRow.job == key, SQL(is_number("at")), SQL(is_number("kg"))
+    )
     return [Weighed(float(at), float(kg), bool(s)) for at, kg, s in query.order_by(WeightRow.at, WeightRow.id).tuples()]
 
 

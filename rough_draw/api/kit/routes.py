@@ -6,10 +6,12 @@ import time
 from typing import Literal
 
 from fastapi import APIRouter, Query, Response
-from pydantic import Field
+from fastapi.exceptions import RequestValidationError
+from pydantic import Field, ValidationError
 
 from rough_draw.api.errors import refusal
 from rough_draw.api.schemas import Body
+from rough_draw.core.sheet.kit import must_fit
 from rough_draw.store import csv_tables, kit_log, labels, shelf
 
 router = APIRouter(tags=["kit"])
@@ -43,6 +45,11 @@ class KitNumber(Body):
 @router.post("/kit", status_code=201)
 def add(body: KitIn) -> KitNumber:
     """Put a part into the van."""
+    try:
+        must_fit(body.kind, body.values)
+    except ValidationError as e:
+        # After the part's kind, by which its model was chosen, comes the field's own name.
+        raise RequestValidationError([{**x, "loc": ("values", *x["loc"][1:])} for x in e.errors()]) from None
     number = shelf.add_kit(body.kind, body.name.strip(), dict(body.values))
     return KitNumber(number=number, kind=body.kind, name=body.name.strip())
 

@@ -161,7 +161,7 @@ def _shut(assembly: Assembly) -> list[str]:
 
 def _slots(job: Job) -> list[SlotOut]:
     rig = job.rig
-    kit = shelf.kit()
+    kit = shelf.fitting()
     kept = {s.id for s in job.scope.sections if s.holds_charge}
     ports = [p for p in job.scope.ports if rig.on_port(p.id) is None and p.section not in kept]
     open_ports = [Choice(value=p.id, label=p.words(), note=p.size) for p in ports]

@@ -81,7 +81,7 @@ def _edited(job: Job, edit: RigEdit) -> Rig:
             item = shelf.kit_item(edit.kit or 0)
             part = rig.get(name)
             if part is None or part.kind != item.kind:
-                raise Fault(message("edit-wrong-kind", item=item.name, kind=message(f"part-{item.kind}"), part=name))
+                raise Fault(message("edit-wrong-kind", item=item.name, kind=item.called, part=name))
             keep = {k: getattr(part, k) for k in ("depressor", "fits") if hasattr(part, k)}
             return rig_edit.take_from_kit(rig, name, item.id, item.name, {**item.values, **keep})
         case "remove":
@@ -107,7 +107,7 @@ def _way(job: Job, port_id: str) -> Rig:
     port = job.scope.port(port_id)
     if port is None:
         raise Fault(message("edit-no-port", port=port_id))
-    kit = shelf.kit()
+    kit = shelf.fitting()
     hoses = [k for k in free(kit, job.rig, "hose") if as_hose(k).made_for == "vacuum"]
     tools = free(kit, job.rig, "tool")
     first = next((p for p in job.rig.parts if isinstance(p, HosePart)), None)

@@ -2,10 +2,34 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any
 
+from pydantic import TypeAdapter, ValidationError
+
+from rough_draw.core.message import Name, message
 from rough_draw.core.sheet.rig import HosePart, PumpPart, Rig
+from rough_draw.core.sheet.rig_pieces import Part
+
+KINDS = (
+    "pump",
+    "hose",
+    "manifold",
+    "tool",
+    "gauge",
+    "cylinder",
+    "nitrogen",
+    "adapter",
+    "valve",
+    "scale",
+    "cord",
+    "core",
+)
+"""Kinds that have a name; a later version's file may hold others."""
+_NEVER_ON_A_RIG = ("scale", "cord", "core")
+_part: TypeAdapter[Any] = TypeAdapter(Part)
 
 
 @dataclass(frozen=True)
@@ -17,8 +41,29 @@ class KitItem:
     name: str
     values: dict[str, Any]
 
+    @property
+    def called(self) -> Name:
+        """What a part of its kind is called; its name where this version does not know the kind."""
+        return message(f"part-{self.kind}") if self.kind in KINDS else self.name
+
     def __hash__(self) -> int:
         return hash((self.id, self.kind, self.name, repr(sorted(self.values.items()))))
+
+
+def must_fit(kind: str, values: Mapping[str, Any]) -> None:
+    """Raise pydantic's ValidationError where no part of a rig has such a kind, or such values."""
+    if kind not in _NEVER_ON_A_RIG:
+        _part.validate_python({"kind": kind, "id": "kit", **values})
+
+
+@lru_cache(maxsize=1024)
+def fits(item: KitItem) -> bool:
+    """Whether a rig can take an item in: what a later version or another hand has filed may be none of ours."""
+    try:
+        must_fit(item.kind, item.values)
+    except ValidationError:
+        return False
+    return True
 
 
 def free(kit: list[KitItem], rig: Rig, kind: str) -> list[KitItem]:
