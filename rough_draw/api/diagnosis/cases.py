@@ -35,7 +35,8 @@ STILL = 3.0
 EARLY = 0.75
 """Share of that after which a case is looked into anew beforehand."""
 PAUSE_S = 30.0
-"""Between two looks beforehand at one job, s by the wall clock."""
+"""Between two looks beforehand at one job whose rig was changed meanwhile, s by the wall clock; else it is as long as
+by the draw's own: a simulated one runs faster than anybody looks."""
 LEAST = 6
 MOST_JOBS = 16
 
@@ -151,8 +152,8 @@ def _look_ahead(key: str) -> None:
     if kept is not None and main is not None:
         same = kept.made_of == made_of(run)
         young = float(main.at[-1]) - kept.as_of < EARLY * FRESH_S
-        # A simulated draw runs faster than anybody looks.
-        if (same and young) or time.monotonic() - kept.looked < PAUSE_S:
+        since = time.monotonic() - kept.looked
+        if (same and (young or since < EARLY * FRESH_S)) or since < PAUSE_S:
             return
     try:
         why(key, run, anew=kept is not None)
