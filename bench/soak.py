@@ -15,6 +15,7 @@ import argparse
 import asyncio
 import contextlib
 import json
+import math
 import random
 import signal
 import subprocess
@@ -37,6 +38,13 @@ MEMORY_S = 120.0
 """How often memory is looked at in peace, s."""
 
 
+def even(at: float) -> float:
+    """A moment at an even millisecond, as every gauge has them; hands have the odd ones. What a gauge and a hand say of
+    one moment would else be taken for one reading that is there twice: an hour has a few of them by chance.
+    """
+    return 2 * math.floor(500.0 * at) / 1000.0
+
+
 async def farm(port: int) -> None:
     """Gauges outside: any number on one port, each at one reading a second in the documented protocol."""
 
@@ -47,7 +55,7 @@ async def farm(port: int) -> None:
             writer.write(json.dumps({"hello": "rough-draw-gauge/1", "gauge": name, "unit": "pa"}).encode() + b"\n")
             await asyncio.sleep(rng.random())
             while True:
-                line = {"at": round(time.time(), 3), "pa": round(20.0 + 5.0 * rng.random(), 2)}
+                line = {"at": even(time.time()), "pa": round(20.0 + 5.0 * rng.random(), 2)}
                 writer.write(json.dumps(line).encode() + b"\n")
                 await writer.drain()
                 await asyncio.sleep(1.0)
@@ -73,8 +81,8 @@ class Told:
     _last: float = 0.0
 
     def moment(self) -> float:
-        """Now, to the millisecond, and never twice: hands that wake together would type at one moment."""
-        self._last = max(round(time.time(), 3), round(self._last + 0.001, 3))
+        """Now, at an odd millisecond, and never twice: hands that wake together would type at one moment."""
+        self._last = max(round(even(time.time()) + 0.001, 3), round(self._last + 0.002, 3))
         return self._last
 
     def heard_of(self, what: str, answer: httpx.Response) -> httpx.Response:
@@ -253,7 +261,8 @@ async def measure(
             # Two gauges may read at one moment; the same gauge does not.
             for s in whole["readings"]:
                 for at in [t for t, n in Counter(s["at"]).items() if n > 1]:
-                    told.twice.append(f"{key} {s['gauge']} at {at:.3f}")
+                    pa = [p for t, p in zip(s["at"], s["pa"], strict=True) if t == at]
+                    told.twice.append(f"{key} {s['gauge']} at {at:.3f}: {pa} Pa")
             notes = Counter(t["note"] for t in whole["touches"] if t["kind"] == "note")
             marks = told.touched.get(key, set())
             lost += len(marks - set(notes))
