@@ -43,8 +43,8 @@ python_packages() {
     want=$(stamp_of requirements/app.txt pyproject.toml)
     if changed app "$want"; then
         say "Installing the Python packages"
-        "$PY" -m pip install -q -r requirements/app.txt
-        "$PY" -m pip install -q --no-deps -e .
+        "$PY" -m pip install -q --no-compile -r requirements/app.txt
+        "$PY" -m pip install -q --no-compile --no-deps -e .
         set_stamp app "$want"
     fi
 }
@@ -64,7 +64,7 @@ test_packages() {
     want=$(stamp_of requirements/test.txt)
     if changed test "$want"; then
         say "Installing the packages for the tests"
-        "$PY" -m pip install -q -r requirements/test.txt
+        "$PY" -m pip install -q --no-compile -r requirements/test.txt
         set_stamp test "$want"
     fi
 }
