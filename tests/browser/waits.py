@@ -77,6 +77,8 @@ class Visits:
     def __init__(self, page: Page, site: str) -> None:
         self.page = page
         self.asked: set[Request] = set()
+        # Of what a page asks while it is left nobody hears how it ended.
+        page.goto(f"{site}/api/health")
         page.on("request", self._begun)
         page.on("requestfinished", self._over)
         page.on("requestfailed", self._over)
