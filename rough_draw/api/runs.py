@@ -126,17 +126,23 @@ class RunView:
         return next((s for s in self.series if s.part == gauge), None)
 
     def main(self) -> jobs.Readings | None:
-        """Readings of the gauge that is read; where nobody said whose they are, the longest of those."""
-        read = self.job.rig.gauge
-        if read is not None and (own := self.of(read.id)) is not None:
-            return own
-        left = [s for s in self.series if s.part is None] or [s for s in self.series if s.part != DIAL]
-        return max(left or self.series, key=lambda s: s.at.size, default=None)
+        """Readings of the gauge that is read."""
+        return main_of(self.job, self.series)
 
     def by_needle(self) -> bool:
         """Whether what is read is a needle, which certifies nothing: no micron gauge, or none that was read."""
         main = self.main()
         return self.job.rig.gauge is None or (main is not None and main.part == DIAL)
+
+
+def main_of(job: Job, series: list[jobs.Readings]) -> jobs.Readings | None:
+    """Readings of the gauge that is read; where nobody said whose they are, the longest of those."""
+    read = job.rig.gauge
+    own = next((s for s in series if read is not None and s.part == read.id), None)
+    if own is not None:
+        return own
+    left = [s for s in series if s.part is None] or [s for s in series if s.part != DIAL]
+    return max(left or series, key=lambda s: s.at.size, default=None)
 
 
 def view(key: str) -> RunView:

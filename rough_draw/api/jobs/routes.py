@@ -6,7 +6,7 @@ from threading import Lock
 from typing import Annotated
 
 import numpy as np
-from cachetools import LRUCache, TTLCache, cached
+from cachetools import LRUCache, TLRUCache, TTLCache, cached
 from fastapi import APIRouter, Query, Request, Response, UploadFile
 from pydantic import TypeAdapter
 
@@ -39,6 +39,8 @@ ROWS = TypeAdapter(list[YardRow])
 
 SHARED_S = 1.0
 """How old the readings in a row of the Yard may be, s."""
+WORKED_S = 3.0
+"""How old what is worked out of readings, as what comes next, may be in a row beside the last of them, s."""
 QUIET_S = 10.0
 """How old what is worked out beside, a verdict or a plan, may be in a row that nothing is read for, s."""
 
@@ -52,6 +54,15 @@ def _states(found: list[Stage]) -> list[StageState]:
     return [StageState(key=s.key, done=s.done, missing=s.missing) for s in found]
 
 
+def _last(job: Job, series: list[jobs.Readings]) -> tuple[float | None, bool]:
+    """What the gauge that is read says last, Pa, and whether it is over its range."""
+    main = runs.main_of(job, series)
+    if main is None or not main.at.size:
+        return None, False
+    over = bool(np.isnan(main.pa[-1]))
+    return (None, True) if over else (float(main.pa[-1]), False)
+
+
 def _row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
     run = runs.view_of(stored)
     found = _stages(run)
@@ -62,10 +73,8 @@ def _row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
     is_live = link is not None and not link.stale
     pa, over, next_at = None, False, None
     next_title: Name = ""
-    main = run.main()
-    if main is not None and main.at.size and not ended:
-        over = bool(np.isnan(main.pa[-1]))
-        pa = None if over else float(main.pa[-1])
+    if not ended:
+        pa, over = _last(run.job, run.series)
     # Plans and verdicts are shown here once they are there; the Yard does not wait for them.
     if is_live and not ended and runs.plan_ready(run.job):
         next_title, next_at = hand_wanted(stored.key, run, hub) or ("", None)
@@ -151,10 +160,24 @@ def _open_key(stored: jobs.StoredJob, hub: Hub) -> tuple[object, ...]:
     return stored.key, stored.version, stored.updated_at, jobs.touch_count(stored.key), heard, reader()
 
 
-@cached(TTLCache(4096, SHARED_S), key=_open_key, lock=Lock())
-def _open_row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
+def _until(key: tuple[object, ...], _: YardRow, now: float) -> float:
+    """A row of its own age for every job: else they would all be worked out anew at one moment."""
+    return now + WORKED_S * (1.0 + (hash(key[0]) % 16) / 16.0)
+
+
+@cached(TLRUCache(4096, _until), key=_open_key, lock=Lock())
+def _worked_out(stored: jobs.StoredJob, hub: Hub) -> YardRow:
     """Of jobs under way. All tablets are told of new readings at once: the row is worked out for one, and shared."""
     return _row(stored, hub)
+
+
+def _open_row(stored: jobs.StoredJob, hub: Hub) -> YardRow:
+    """Of jobs under way, with their last readings."""
+    row = _worked_out(stored, hub)
+    if row.stages[-1].done:
+        return row
+    pa, over = _last(stored.job, jobs.readings(stored.key))
+    return row.model_copy(update={"pa": pa, "over_range": over})
 
 
 def _quiet_key(stored: jobs.StoredJob, hub: Hub) -> tuple[object, ...]:

@@ -92,9 +92,11 @@ _POOL_FADE = 2.0e-6
 """Mass, kg, below which the last film of free water fades smoothly to nothing."""
 
 jit = njit(cache=True, error_model="numpy", nogil=True)
+brief = njit(cache=True, error_model="numpy")
+"""For what takes a few microseconds: who lets other threads in meanwhile waits a thousand times that for its turn."""
 
 
-@jit
+@brief
 def passages(kind, par, temp):  # type: ignore[no-untyped-def]
     """What of each element (E) does not change while it is run: (E, 8), a `Passage` each; nothing but tubes has one."""
     found = np.zeros((kind.size, 8))
@@ -253,7 +255,7 @@ def element_flow(kind, par, alone, e, a, b, t, time, want_jac):  # type: ignore[
     return _source(par[e, 0], par[e, 1] + par[e, 2] * math.exp(-time / par[e, 3]))
 
 
-@jit
+@brief
 def flows(elements, p, outside, time):  # type: ignore[no-untyped-def]
     """Throughput of each gas through every element (elements × 3), Pa·m³/s at 293.15 K, at node pressures ``p``."""
     kind, ea, eb, par, temp = elements.kind, elements.a, elements.b, elements.par, elements.temperature
@@ -280,7 +282,7 @@ def pool_temperature(mass, heat, metal):  # type: ignore[no-untyped-def]
     return TRIPLE_K + (heat + frozen) / (m * HEAT_ICE + metal)
 
 
-@jit
+@brief
 def pool_temperatures(mass, heat, metal):  # type: ignore[no-untyped-def]
     """The same for a history of one pool: (n,) K of (n,) kg and (n,) J."""
     found = np.empty(mass.shape[0])
