@@ -129,6 +129,7 @@ def test_a_part_that_no_rig_could_take_is_refused_with_its_place(
     answer = client.post("/api/kit", json={"kind": kind, "name": "Odd", "values": values})
     assert answer.status_code == 422, answer.text
     assert [f["place"] for f in answer.json()["faults"]] == [place]
+    assert "inputs" not in answer.json()["detail"], "a sentence of the library's"
     assert client.get("/api/kit").json() == []
 
 

@@ -42,6 +42,8 @@ def one_of(known: Collection[str], told: str, called: str) -> AfterValidator:
 
 def told_of(error: ErrorDetails) -> Name:
     """What a fault of a validation says."""
+    if error["type"] == "extra_forbidden":
+        return message("wrong-no-such-field")
     context = error.get("ctx") or {}
     return unpack(str(context["told"])) if "told" in context else error["msg"].removeprefix("Value error, ")
 

@@ -1,5 +1,6 @@
 ## What is wrong with a sheet, a rig or an entry, and what to do.
 
+wrong-no-such-field = Nothing goes by this name here: leave it out.
 wrong-same-id = Two { $what } have the id { $id }: give each its own.
 wrong-what-parts = parts
 wrong-what-sections = sections
