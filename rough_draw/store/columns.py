@@ -10,6 +10,7 @@ from __future__ import annotations
 
 import logging
 import math
+from functools import lru_cache
 from typing import Any
 
 from peewee import FloatField, IntegerField
@@ -23,8 +24,22 @@ def is_number(column: str) -> str:
     return f"{column} BETWEEN -{MOST} AND {MOST}"
 
 
-def _odd(field: Any) -> None:
-    log.warning("no number stands in %s.%s: read as 0", field.model._meta.table_name, field.column_name)
+@lru_cache
+def _tell(where: str) -> None:
+    # Once: shared pages read every row each second, and a full disk helps nobody.
+    log.warning("no number stands in %s: read as 0", where)
+
+
+def number(value: object, where: str) -> float | None:
+    """A stored number, 0 for what is none; None where nothing stands. ``where``: its table and column."""
+    if value is None or (isinstance(value, int | float) and math.isfinite(value)):
+        return None if value is None else float(value)
+    _tell(where)
+    return 0.0
+
+
+def _where(field: Any) -> str:
+    return f"{field.model._meta.table_name}.{field.column_name}"
 
 
 class NumberColumn(FloatField):
@@ -32,10 +47,7 @@ class NumberColumn(FloatField):
 
     def python_value(self, value: Any) -> float | None:
         """As the application has it."""
-        if value is None or (isinstance(value, int | float) and math.isfinite(value)):
-            return None if value is None else float(value)
-        _odd(self)
-        return 0.0
+        return number(value, _where(self))
 
 
 class CountColumn(IntegerField):
@@ -43,9 +55,7 @@ class CountColumn(IntegerField):
 
     def python_value(self, value: Any) -> int | None:
         """As the application has it."""
-        if value is None or isinstance(value, int):
+        if isinstance(value, int):
             return value
-        if isinstance(value, float) and math.isfinite(value):
-            return int(value)
-        _odd(self)
-        return 0
+        found = number(value, _where(self))
+        return None if found is None else int(found)

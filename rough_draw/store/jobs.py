@@ -13,12 +13,12 @@ from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
-from peewee import OperationalError
+from peewee import SQL, OperationalError, fn
 
 from rough_draw.core.message import Name, Telling, message
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.run_state import Touch
-from rough_draw.store.columns import is_number
+from rough_draw.store.columns import is_number, number
 from rough_draw.store.models import ChainRow, JobRow, PhotoRow, Revision, TouchRow, WeightRow, database
 from rough_draw.store.moments import moment
 from rough_draw.store.reading_cache import Readings, all_readings, forget
@@ -26,7 +26,6 @@ from rough_draw.store.sheets import read_sheet
 
 KEEP_REVISIONS = 200
 TOUCHES_OF = f"SELECT kind, at, note, hand FROM touch WHERE job_id = ? AND {is_number('at')} ORDER BY at, id"
-LAST_TOUCH = f"SELECT max(at) FROM touch WHERE job_id = ? AND {is_number('at')}"
 """In words: everybody who looks asks it for every job, and putting it together costs five times what it takes."""
 ADD_READING = (
     "INSERT OR IGNORE INTO reading (job_id, gauge, at, pa, source, client_key, part) VALUES (?, ?, ?, ?, ?, ?, ?)"
@@ -146,8 +145,9 @@ def must_be_open(key: str) -> str:
     found = database.execute_sql("SELECT sealed_at FROM job WHERE key = ?", (key,)).fetchone()
     if found is None:
         raise NotFound(message("no-job", key=key[:40]))
-    if found[0] is not None:
-        raise Sealed(found[0] if isinstance(found[0], int | float) else 0.0)
+    at = number(found[0], "job.sealed_at")
+    if at is not None:
+        raise Sealed(at)
     return key
 
 
@@ -266,7 +266,7 @@ def touch_of(key: str, client_key: str) -> Touch | None:
 
 def last_touch_at(key: str) -> float | None:
     """When the last touch of a job was made, epoch s; None where there is none."""
-    (found,) = database.execute_sql(LAST_TOUCH, (key,)).fetchone()
+    found = TouchRow.select(fn.MAX(TouchRow.at)).where(TouchRow.job == key, SQL(is_number("at"))).scalar()
     return float(found) if found is not None else None
 
 

@@ -152,8 +152,8 @@ def _look_ahead(key: str) -> None:
     if kept is not None and main is not None:
         same = kept.made_of == made_of(run)
         young = float(main.at[-1]) - kept.as_of < EARLY * FRESH_S
-        since = time.monotonic() - kept.looked
-        if (same and (young or since < EARLY * FRESH_S)) or since < PAUSE_S:
+        pause = EARLY * FRESH_S if same else PAUSE_S
+        if (same and young) or time.monotonic() - kept.looked < pause:
             return
     try:
         why(key, run, anew=kept is not None)

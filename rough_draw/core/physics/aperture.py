@@ -90,7 +90,7 @@ def viscous_aperture(area: float, ratio: float, molar_mass: float, t: float) -> 
     >>> round(1e3 * viscous_aperture(1e-4, 0.0, M_AIR, 293.15), 1)
     20.0
     """
-    return area * math.sqrt(t / T_REF * M_AIR / molar_mass) * nozzle(ratio)
+    return hole_at(area, molar_mass, t)[1] * nozzle(ratio)
 
 
 def even_difference(p_up: float, p_down: float) -> float:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Any
+from typing import Any, get_args
 
 from pydantic import TypeAdapter, ValidationError
 
@@ -13,22 +13,10 @@ from rough_draw.core.message import Name, message
 from rough_draw.core.sheet.rig import HosePart, PumpPart, Rig
 from rough_draw.core.sheet.rig_pieces import Part
 
-KINDS = (
-    "pump",
-    "hose",
-    "manifold",
-    "tool",
-    "gauge",
-    "cylinder",
-    "nitrogen",
-    "adapter",
-    "valve",
-    "scale",
-    "cord",
-    "core",
-)
-"""Kinds that have a name; a later version's file may hold others."""
 _NEVER_ON_A_RIG = ("scale", "cord", "core")
+_union, _ = get_args(Part)
+KINDS = frozenset((*(p.model_fields["kind"].default for p in get_args(_union)), *_NEVER_ON_A_RIG))
+"""Kinds that have a name; a later version's file may hold others."""
 _part: TypeAdapter[Any] = TypeAdapter(Part)
 
 
