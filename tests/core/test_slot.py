@@ -11,11 +11,13 @@ from hypothesis import strategies as st
 from numpy.typing import NDArray
 
 from rough_draw.core.physics.gas import M_AIR, M_WATER, MEAN_FREE_PATH_AIR, T_REF, mean_speed, viscosity_air
+from rough_draw.core.physics.regime import with_gas
 from rough_draw.core.physics.slot import (
     molecular_slot,
     parallel_plates,
+    slot_between,
     slot_conductance,
-    slot_parts,
+    slot_passage,
     viscous_slot,
 )
 
@@ -46,6 +48,14 @@ def flown(aspect: float, count: int = 60_000, seed: int = 7) -> float:
         normal, along = thrown(x.size)
         across = np.where(y > 0.5, -normal, normal)
     return through / count
+
+
+def parts(
+    gap: float, width: float, length: float, p_up: float, p_down: float, gas: tuple[float, float, float]
+) -> tuple[float, float, float]:
+    """What a slot carries, and lets diffuse, of a gas between two pressures."""
+    passage = with_gas(slot_passage(gap, width, length, gas[2]), gas[0], gas[1])
+    return slot_between(passage, gap, length, p_up, p_down)
 
 
 @pytest.mark.parametrize("aspect", [0.2, 1.0, 5.0, 25.0, 80.0])
@@ -96,7 +106,7 @@ def test_between_molecular_and_viscous_it_follows_the_kinetic_equation(delta: fl
     molar_mass, eta, t = AIR
     v0 = math.sqrt(2 * 8.314462618 * t / molar_mass)
     p = delta * eta * v0 / gap
-    conv, mol, _ = slot_parts(gap, width, length, p, p, AIR)
+    conv, mol, _ = parts(gap, width, length, p, p, AIR)
     c = conv + mol * molecular_slot(gap, width, length, mean_speed(molar_mass, t))
     assert c * 2 * length / (width * gap**2 * v0) == pytest.approx(bgk_between_plates(delta), rel=0.04)
 
@@ -129,7 +139,7 @@ def test_a_wider_gap_is_never_slower_and_a_longer_slot_never_faster(
 def test_vapour_through_gas_diffuses_as_bosanquet_says(pressure: float) -> None:
     """Water through still air in a slot: between what the walls allow and what the air allows."""
     gap, width, length = 0.15e-3, 6.3e-3, 12e-3
-    _, mol, _ = slot_parts(gap, width, length, pressure, pressure, AIR)
+    _, mol, _ = parts(gap, width, length, pressure, pressure, AIR)
     passed = mol * molecular_slot(gap, width, length, mean_speed(M_WATER, T_REF))
     by_air = 2.5 / pressure * gap * width / length
     by_walls = molecular_slot(gap, width, length, mean_speed(M_WATER, T_REF))
@@ -148,7 +158,7 @@ def test_a_core_passes_a_small_part_of_what_a_round_bore_of_its_old_estimate_did
 
 def test_slip_is_seen_where_the_free_path_is_a_tenth_of_the_gap() -> None:
     p = MEAN_FREE_PATH_AIR / (0.1 * 0.15e-3)
-    conv, mol, _ = slot_parts(0.15e-3, 6.3e-3, 12e-3, p, p, AIR)
+    conv, mol, _ = parts(0.15e-3, 6.3e-3, 12e-3, p, p, AIR)
     whole = conv + mol * molecular_slot(0.15e-3, 6.3e-3, 12e-3, mean_speed(M_AIR, T_REF))
     assert whole / viscous_slot(0.15e-3, 6.3e-3, 12e-3, p, AIR[1]) == pytest.approx(
         1 + 6 * 1.016 * 1.1466 * 0.1, rel=0.1

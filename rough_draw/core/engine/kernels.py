@@ -29,7 +29,7 @@ from rough_draw.core.physics.gas import (
     mean_speed,
     mutual_diffusion,
 )
-from rough_draw.core.physics.regime import air_equivalent, carried, meetings, slip_factor, with_gas
+from rough_draw.core.physics.regime import Passage, air_equivalent, carried, meetings, slip_factor, with_gas
 from rough_draw.core.physics.slot import (
     molecular_slot,
     parallel_plates,
@@ -164,14 +164,16 @@ def _tube(par, alone, e, a, b, t, want_jac):  # type: ignore[no-untyped-def]
     x0, x1, x2 = (a0 * per, a1 * per, a2 * per) if forward else (b0 * per, b1 * per, b2 * per)
     m_mix = x0 * M_AIR + x1 * M_WATER + x2 * M_REFRIGERANT
     eta = x0 * par[e, 6] + x1 * par[e, 7] + x2 * par[e, 8]
-    known = (alone[e, 0], alone[e, 1], alone[e, 2], alone[e, 3], alone[e, 4], alone[e, 5], alone[e, 6], alone[e, 7])
+    known = Passage(
+        *(alone[e, 0], alone[e, 1], alone[e, 2], alone[e, 3], alone[e, 4], alone[e, 5], alone[e, 6], alone[e, 7])
+    )
     passage = with_gas(known, m_mix, eta)
     size = (par[e, 0], par[e, 1], par[e, 5])
     gas = (m_mix, eta, t)
     conv, f_mol, scale = _between(passage, size, total_a, total_b, gas)
     bulk, mol = passes * scale * conv, passes * scale * f_mol
     # The molecular conductance of each gas by itself.
-    c0, c1, c2 = known[0], known[0] * WATER_LIGHTER, known[0] * REFRIGERANT_LIGHTER
+    c0, c1, c2 = known.molecular, known.molecular * WATER_LIGHTER, known.molecular * REFRIGERANT_LIGHTER
     moved = bulk * diff
     q0 = moved * x0 + mol * c0 * (a0 - b0)
     q1 = moved * x1 + mol * c1 * (a1 - b1)

@@ -129,7 +129,7 @@ def tube_passage(bore: float, length: float, t: float) -> Passage:
     """
     speed = mean_speed(M_AIR, t)
     hole = hole_at(0.25 * math.pi * bore * bore, M_AIR, t)
-    return (
+    return Passage(
         molecular_tube(bore, length, speed),
         viscous_tube(bore, length, 1.0, 1.0),
         air_equivalent(bore, 1.0, M_AIR, 1.0, t),
@@ -178,53 +178,20 @@ def tube_between(
     >>> [round(x, 5) for x in tube_between(hose, 0.008, 1.5, 100.0, 50.0, air)]
     [0.00031, 0.02132, 0.9837]
     """
-    molecular, laminar, size, met, reynolds, hole_molecular, hole_viscous, _ = passage
     mean = 0.5 * (p_up + p_down)
-    dp = size * mean
+    dp = passage.size * mean
     f_mol = slip_factor(dp)
-    conv = laminar * mean
+    conv = passage.laminar * mean
     diff = even_difference(p_up, p_down)
     # Reynolds number if the flow were laminar; under 10 turbulence takes off less than one part in 10,000.
-    if reynolds * conv * diff > 10.0:
+    if passage.reynolds * conv * diff > 10.0:
         turbulent = turbulent_throughput(bore, length, p_up, max(p_up - diff, 0.0), gas) / diff
         x = (conv / turbulent) ** 2
         conv = conv / math.sqrt(math.sqrt(1.0 + x * x))
-    slips = f_mol * molecular
-    hole = hole_between((hole_molecular, hole_viscous), dp, p_up, diff)
-    stays = carried(met * mean)
+    slips = f_mol * passage.molecular
+    hole = hole_between((passage.hole_molecular, passage.hole_viscous), dp, p_up, diff)
+    stays = carried(passage.met * mean)
     return conv + stays * slips, f_mol * (1.0 - stays), 1.0 / (1.0 + (conv + slips) / hole)
-
-
-def tube_parts(
-    bore: float, length: float, p_up: float, p_down: float, gas: tuple[float, float, float]
-) -> tuple[float, float, float]:
-    """As `tube_between`, for one pair of pressures only.
-
-    Parameters
-    ----------
-    bore : float
-        m.
-    length : float
-        m.
-    p_up : float
-        Pa.
-    p_down : float
-        Pa.
-    gas : tuple of float
-        Molar mass kg/mol, viscosity Pa·s, temperature K of the mixture.
-
-    Returns
-    -------
-    tuple of float
-        Conductance that carries the mixture m³/s, factor on the molecular one, scale of both by the entrance.
-
-    Examples
-    --------
-    >>> [round(x, 5) for x in tube_parts(0.008, 1.5, 100.0, 50.0, (M_AIR, 1.82e-5, 293.15))]
-    [0.00031, 0.02132, 0.9837]
-    """
-    passage = with_gas(tube_passage(bore, length, gas[2]), gas[0], gas[1])
-    return tube_between(passage, bore, length, p_up, p_down, gas)
 
 
 def tube_conductance(bore: float, length: float, p_up: float, p_down: float, t: float = T_REF) -> float:
@@ -253,8 +220,10 @@ def tube_conductance(bore: float, length: float, p_up: float, p_down: float, t: 
     >>> round(1e3 * tube_conductance(0.01, 1.0, 101.0, 99.0), 2)
     1.44
     """
-    bulk, f_mol, scale = tube_parts(bore, length, p_up, p_down, (M_AIR, viscosity_air(t), t))
-    return scale * (bulk + f_mol * molecular_tube(bore, length, mean_speed(M_AIR, t)))
+    eta = viscosity_air(t)
+    passage = with_gas(tube_passage(bore, length, t), M_AIR, eta)
+    bulk, f_mol, scale = tube_between(passage, bore, length, p_up, p_down, (M_AIR, eta, t))
+    return scale * (bulk + f_mol * passage.molecular)
 
 
 def knudsen_long_tube(bore: float, length: float, mean_pressure: float, t: float = T_REF) -> float:

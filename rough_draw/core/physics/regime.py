@@ -6,13 +6,27 @@ Scalar functions on floats with only `math`, so that the compiled engine can use
 from __future__ import annotations
 
 import math
+from typing import NamedTuple
 
 from rough_draw.core.physics.gas import ETA_AIR_REF, M_AIR, T_REF, mutual_diffusion
 
-Passage = tuple[float, float, float, float, float, float, float, float]
-"""What of a passage does not change with pressure: molecular conductance m³/s; laminar one, m³/s per Pa of mean
-pressure; air-equivalent size, Pa·m per Pa; `meetings` 1/Pa; Reynolds number per Pa·m³/s if flow were laminar; the two
-of `aperture.hole_at`; a slot's drag, 0 of a tube."""
+
+class Passage(NamedTuple):
+    """What of a passage does not change with pressure.
+
+    Its molecular conductance m³/s; its laminar one, m³/s per Pa of mean pressure; air-equivalent size, Pa·m per Pa;
+    `meetings` 1/Pa; Reynolds number per Pa·m³/s if flow were laminar; the two of `aperture.hole_at`; a slot's drag, 0
+    of a tube.
+    """
+
+    molecular: float
+    laminar: float
+    size: float
+    met: float
+    reynolds: float
+    hole_molecular: float
+    hole_viscous: float
+    drag: float
 
 
 def with_gas(passage: Passage, molar_mass: float, viscosity: float) -> Passage:
@@ -37,21 +51,21 @@ def with_gas(passage: Passage, molar_mass: float, viscosity: float) -> Passage:
 
     Examples
     --------
-    >>> with_gas((1.0, 1.0, 1.0, 1.0, 1.0, 1.0, 1.0, 4.0), M_AIR / 4, 0.5)
+    >>> tuple(with_gas(Passage(1.0, 1.0, 1.0, 1.0, 1.0, 1.0, 1.0, 4.0), M_AIR / 4, 0.5))
     (2.0, 2.0, 1.0, 2.0, 0.5, 2.0, 2.0, 4.0)
     """
     root = math.sqrt(M_AIR / molar_mass)
     thin = 1.0 / viscosity
     inert = molar_mass / M_AIR * thin
-    return (
-        passage[0] * root,
-        passage[1] * thin,
-        passage[2] * root * inert,
-        passage[3] * root,
-        passage[4] * inert,
-        passage[5] * root,
-        passage[6] * root,
-        passage[7],
+    return Passage(
+        passage.molecular * root,
+        passage.laminar * thin,
+        passage.size * root * inert,
+        passage.met * root,
+        passage.reynolds * inert,
+        passage.hole_molecular * root,
+        passage.hole_viscous * root,
+        passage.drag,
     )
 
 

@@ -150,7 +150,7 @@ def slot_passage(gap: float, width: float, length: float, t: float) -> Passage:
     """
     speed = mean_speed(M_AIR, t)
     hole = hole_at(width * gap, M_AIR, t)
-    return (
+    return Passage(
         molecular_slot(gap, width, length, speed),
         viscous_slot(gap, width, length, 1.0, 1.0),
         air_equivalent(gap, 1.0, M_AIR, 1.0, t),
@@ -194,50 +194,15 @@ def slot_between(passage: Passage, gap: float, length: float, p_up: float, p_dow
     >>> [float(f"{x:.3g}") for x in slot_between(core, 0.15e-3, 12e-3, 100.0, 50.0)]
     [2.22e-06, 0.215, 0.976]
     """
-    molecular, laminar, size, met, _, hole_molecular, hole_viscous, longest = passage
     mean = 0.5 * (p_up + p_down)
-    dp = size * mean
+    dp = passage.size * mean
     drag = slot_drag(1.0 / (gap / length + dp / (PATHS * MEAN_FREE_PATH_AIR)))
-    f_mol = drag / longest
-    stays = carried(met * drag * mean)
-    conv = laminar * mean
-    hole = hole_between((hole_molecular, hole_viscous), dp, p_up, even_difference(p_up, p_down))
-    slips = f_mol * molecular
+    f_mol = drag / passage.drag
+    stays = carried(passage.met * drag * mean)
+    conv = passage.laminar * mean
+    hole = hole_between((passage.hole_molecular, passage.hole_viscous), dp, p_up, even_difference(p_up, p_down))
+    slips = f_mol * passage.molecular
     return conv + stays * slips, f_mol * (1.0 - stays), 1.0 / (1.0 + (conv + slips) / hole)
-
-
-def slot_parts(
-    gap: float, width: float, length: float, p_up: float, p_down: float, gas: tuple[float, float, float]
-) -> tuple[float, float, float]:
-    """As `slot_between`, for one pair of pressures only.
-
-    Parameters
-    ----------
-    gap : float
-        m.
-    width : float
-        m.
-    length : float
-        m.
-    p_up : float
-        Pa.
-    p_down : float
-        Pa.
-    gas : tuple of float
-        Molar mass kg/mol, viscosity Pa·s, temperature K of the mixture.
-
-    Returns
-    -------
-    tuple of float
-        Conductance that carries the mixture m³/s, factor on the molecular one of each gas, scale of both.
-
-    Examples
-    --------
-    >>> [float(f"{x:.3g}") for x in slot_parts(0.15e-3, 6.3e-3, 12e-3, 100.0, 50.0, (M_AIR, 1.82e-5, 293.15))]
-    [2.22e-06, 0.215, 0.976]
-    """
-    passage = with_gas(slot_passage(gap, width, length, gas[2]), gas[0], gas[1])
-    return slot_between(passage, gap, length, p_up, p_down)
 
 
 def slot_conductance(gap: float, width: float, length: float, p_up: float, p_down: float, t: float = T_REF) -> float:
@@ -268,5 +233,6 @@ def slot_conductance(gap: float, width: float, length: float, p_up: float, p_dow
     >>> round(1e6 * slot_conductance(0.15e-3, 6.3e-3, 12e-3, 70.0, 60.0), 2)
     3.53
     """
-    bulk, mol, scale = slot_parts(gap, width, length, p_up, p_down, (M_AIR, viscosity_air(t), t))
-    return scale * (bulk + mol * molecular_slot(gap, width, length, mean_speed(M_AIR, t)))
+    passage = with_gas(slot_passage(gap, width, length, t), M_AIR, viscosity_air(t))
+    bulk, f_mol, scale = slot_between(passage, gap, length, p_up, p_down)
+    return scale * (bulk + f_mol * passage.molecular)
