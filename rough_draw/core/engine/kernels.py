@@ -7,6 +7,7 @@ is one source for what the tests check and what the engine runs.
 from __future__ import annotations
 
 import math
+from typing import NamedTuple
 
 import numpy as np
 from numba import njit
@@ -135,15 +136,27 @@ def _lift(one_way, crack, difference):  # type: ignore[no-untyped-def]
     return 1.0, 0.0
 
 
-NO_SLOPES = (0.0,) * 12
-NO_FLOW = (0.0,) * 15
-"""Throughput of each gas from a to b; its slope by every gas's pressure at a, and what its own has beyond that; the
-same by the pressures at b. As one tuple: a view of an array for each element costs as much as what flows through it."""
+class Flow(NamedTuple):
+    """What flows through an element, by gas, and its slopes by the pressures at its ends.
+
+    ``q`` throughput from a to b; ``each_a`` its slope by any gas's pressure at a, ``own_a`` what its own gas's has
+    beyond that; ``each_b``, ``own_b`` the same at b. Not arrays: a view of one for each element costs as much as what
+    flows through it.
+    """
+
+    q: tuple[float, float, float]
+    each_a: tuple[float, float, float]
+    own_a: tuple[float, float, float]
+    each_b: tuple[float, float, float]
+    own_b: tuple[float, float, float]
+
+
+NONE = (0.0, 0.0, 0.0)
 
 
 @jit
 def _tube(par, alone, e, a, b, t, want_jac):  # type: ignore[no-untyped-def]
-    """What flows through a tube, as `NO_FLOW` tells, between the partial pressures ``a`` and ``b``.
+    """What flows through a tube, as a `Flow`, between the partial pressures ``a`` and ``b``.
 
     Its row ``e`` of ``par`` = bore, length, count, one_way, crack, width, and the viscosities of the three gases at
     ``t``; with a width it is a slot, whose gap is the bore. Gas is carried with the composition of the upstream end
@@ -159,7 +172,7 @@ def _tube(par, alone, e, a, b, t, want_jac):  # type: ignore[no-untyped-def]
     up = total_a if forward else total_b
     passes = lift * par[e, 2]
     if passes == 0.0 or up < 1e-9:
-        return NO_FLOW
+        return Flow(NONE, NONE, NONE, NONE, NONE)
     per = 1.0 / up
     x0, x1, x2 = (a0 * per, a1 * per, a2 * per) if forward else (b0 * per, b1 * per, b2 * per)
     m_mix = x0 * M_AIR + x1 * M_WATER + x2 * M_REFRIGERANT
@@ -179,7 +192,7 @@ def _tube(par, alone, e, a, b, t, want_jac):  # type: ignore[no-untyped-def]
     q1 = moved * x1 + mol * c1 * (a1 - b1)
     q2 = moved * x2 + mol * c2 * (a2 - b2)
     if not want_jac:
-        return (q0, q1, q2, *NO_SLOPES)
+        return Flow((q0, q1, q2), NONE, NONE, NONE, NONE)
     eps = 1e-5 * up
     conv_a, f_a, scale_a = _between(passage, size, total_a + eps, total_b, gas)
     conv_b, f_b, scale_b = _between(passage, size, total_a, total_b + eps, gas)
@@ -191,16 +204,20 @@ def _tube(par, alone, e, a, b, t, want_jac):  # type: ignore[no-untyped-def]
     mixed = moved * per
     mixed_a, mixed_b = (mixed, 0.0) if forward else (0.0, mixed)
     all_a, all_b = bulk_da * diff + bulk - mixed_a, bulk_db * diff - bulk - mixed_b
-    return (
-        *(q0, q1, q2),
-        all_a * x0 + mol_da * c0 * (a0 - b0) + opens * q0,
-        all_a * x1 + mol_da * c1 * (a1 - b1) + opens * q1,
-        all_a * x2 + mol_da * c2 * (a2 - b2) + opens * q2,
-        *(mol * c0 + mixed_a, mol * c1 + mixed_a, mol * c2 + mixed_a),
-        all_b * x0 + mol_db * c0 * (a0 - b0) - opens * q0,
-        all_b * x1 + mol_db * c1 * (a1 - b1) - opens * q1,
-        all_b * x2 + mol_db * c2 * (a2 - b2) - opens * q2,
-        *(mixed_b - mol * c0, mixed_b - mol * c1, mixed_b - mol * c2),
+    return Flow(
+        (q0, q1, q2),
+        (
+            all_a * x0 + mol_da * c0 * (a0 - b0) + opens * q0,
+            all_a * x1 + mol_da * c1 * (a1 - b1) + opens * q1,
+            all_a * x2 + mol_da * c2 * (a2 - b2) + opens * q2,
+        ),
+        (mol * c0 + mixed_a, mol * c1 + mixed_a, mol * c2 + mixed_a),
+        (
+            all_b * x0 + mol_db * c0 * (a0 - b0) - opens * q0,
+            all_b * x1 + mol_db * c1 * (a1 - b1) - opens * q1,
+            all_b * x2 + mol_db * c2 * (a2 - b2) - opens * q2,
+        ),
+        (mixed_b - mol * c0, mixed_b - mol * c1, mixed_b - mol * c2),
     )
 
 
@@ -224,23 +241,19 @@ def _leak(most, wet, a, b):  # type: ignore[no-untyped-def]
             flow = most * end * (1.0 - s) / 0.05
             slope = -most * end / 0.05 / (0.472 * outside)
     dry = 1.0 - wet
-    return (-flow * dry, -flow * wet, 0.0, -slope * dry, -slope * wet, *(0.0,) * 10)
+    return Flow((-flow * dry, -flow * wet, 0.0), (-slope * dry, -slope * wet, 0.0), NONE, NONE, NONE)
 
 
 @jit
 def _source(gas, gives):  # type: ignore[no-untyped-def]
     """What a surface gives off into a: of one gas, whatever the pressure."""
-    return (
-        -gives if gas == 0.0 else 0.0,
-        -gives if gas == 1.0 else 0.0,
-        -gives if gas == 2.0 else 0.0,
-        *NO_SLOPES,
-    )
+    q = (-gives if gas == 0.0 else 0.0, -gives if gas == 1.0 else 0.0, -gives if gas == 2.0 else 0.0)
+    return Flow(q, NONE, NONE, NONE, NONE)
 
 
 @jit
 def element_flow(kind, par, alone, e, a, b, t, time, want_jac):  # type: ignore[no-untyped-def]
-    """What flows through element ``e`` from a to b, as `NO_FLOW` tells; see the module constants for the kinds.
+    """What flows through element ``e`` from a to b, as a `Flow`; see the module constants for the kinds.
 
     Rows of ``par``: of a pump its speed and its ultimates of air, water, refrigerant; of a leak its choked throughput
     and the share of water outside; of a source its gas, what it gives steadily, what while it is fresh, how fast that
@@ -251,7 +264,7 @@ def element_flow(kind, par, alone, e, a, b, t, time, want_jac):  # type: ignore[
     if kind == PUMP:
         speed = par[e, 0]
         q = (speed * (a[0] - par[e, 1]), speed * (a[1] - par[e, 2]), speed * (a[2] - par[e, 3]))
-        return (*q, 0.0, 0.0, 0.0, speed, speed, speed, *(0.0,) * 6)
+        return Flow(q, NONE, (speed, speed, speed), NONE, NONE)
     if kind == LEAK:
         return _leak(par[e, 0], par[e, 1], a, b)
     return _source(par[e, 0], par[e, 1] + par[e, 2] * math.exp(-time / par[e, 3]))
@@ -268,7 +281,7 @@ def flows(elements, p, outside, time):  # type: ignore[no-untyped-def]
         b = (p[j, 0], p[j, 1], p[j, 2]) if j >= 0 else (outside[-1 - j, 0], outside[-1 - j, 1], outside[-1 - j, 2])
         found = element_flow(kind[e], par, alone, e, (p[i, 0], p[i, 1], p[i, 2]), b, temp[e], time, False)
         scale = T_REF / temp[e] if kind[e] == TUBE else 1.0
-        out[e, 0], out[e, 1], out[e, 2] = scale * found[0], scale * found[1], scale * found[2]
+        out[e, 0], out[e, 1], out[e, 2] = scale * found.q[0], scale * found.q[1], scale * found.q[2]
     return out
 
 

@@ -47,7 +47,7 @@ def _element_rates(time, elements, volumes, out, jac, want_jac):  # type: ignore
         at_b = (p[b, 0], p[b, 1], p[b, 2]) if b >= 0 else (outside[-1 - b, 0], outside[-1 - b, 1], outside[-1 - b, 2])
         found = element_flow(kind[e], par, alone, e, at_a, at_b, temp[e], time, want_jac)
         scale = T_REF / temp[e] if kind[e] == TUBE else 1.0
-        q0, q1, q2 = scale * found[0], scale * found[1], scale * found[2]
+        q0, q1, q2 = scale * found.q[0], scale * found.q[1], scale * found.q[2]
         gas[a, 0] -= q0
         gas[a, 1] -= q1
         gas[a, 2] -= q2
@@ -58,17 +58,15 @@ def _element_rates(time, elements, volumes, out, jac, want_jac):  # type: ignore
         if c >= 0:
             crossed[c, 0], crossed[c, 1], crossed[c, 2] = q0, q1, q2
         if want_jac:
-            each, own = (found[3], found[4], found[5]), (found[6], found[7], found[8])
             fa = scale * per_amount[a]
-            _add_block(diag, a, -fa, each, own)
+            _add_block(diag, a, -fa, found.each_a, found.own_a)
             if c >= 0:
-                _add_block(jac_crossed, c, fa, each, own)
+                _add_block(jac_crossed, c, fa, found.each_a, found.own_a)
             if b >= 0:
-                _add_block(off, slot_ba[e], fa, each, own)
-                each, own = (found[9], found[10], found[11]), (found[12], found[13], found[14])
+                _add_block(off, slot_ba[e], fa, found.each_a, found.own_a)
                 fb = scale * per_amount[b]
-                _add_block(off, slot_ab[e], -fb, each, own)
-                _add_block(diag, b, fb, each, own)
+                _add_block(off, slot_ab[e], -fb, found.each_b, found.own_b)
+                _add_block(diag, b, fb, found.each_b, found.own_b)
 
 
 @jit
