@@ -17,6 +17,12 @@ class TooNew(Telling, RuntimeError):
     """The file was written by a later version of the application."""
 
 
+CACHE_KB = 512
+"""Pages of the file that a connection keeps, kB. Every thread has a connection of its own, and by the library's default
+of two megabytes forty of them kept the same pages forty times: the server grew for as long as they filled.
+"""
+
+
 class Unusable(Telling, RuntimeError):
     """The file cannot be opened: it may not be written, has no room, or is damaged."""
 
@@ -32,7 +38,13 @@ def open_database(path: str | Path) -> SqliteDatabase:
         raise Unusable(message("database-unwritable", file=str(path), fault=e.strerror or str(e))) from None
     db = SqliteDatabase(
         str(path),
-        pragmas={"journal_mode": "wal", "synchronous": "full", "foreign_keys": 1, "busy_timeout": 5000},
+        pragmas={
+            "journal_mode": "wal",
+            "synchronous": "full",
+            "foreign_keys": 1,
+            "busy_timeout": 5000,
+            "cache_size": -CACHE_KB,
+        },
     )
     models.database.initialize(db)
     try:
