@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import json
+import re
 from typing import Any
+from urllib.parse import urlencode
 
 import pytest
 from playwright.sync_api import Page, expect
@@ -80,6 +82,30 @@ def test_a_charge_by_the_units_own_with_the_difference_weighed_in(page: Page, si
     made = kinds(page, site, key)
     assert [k.partition("~")[0] for k in steps if ":" in k] == [k for k in made if ":" in k]
     assert made.index("weigh-in:cylinder") < made.index("open:system.suction-service") < made.index("start")
+
+
+def test_steps_done_before_end_at_one_that_is_against_a_stop(page: Page, site: str) -> None:
+    key = "stopped-lane"
+    held_job(page, site, key)
+    expect(page.get_by_role("button", name=re.compile(r"^All \d+ steps$"))).to_be_visible()
+    steps = page.request.get(f"{site}/api/jobs/{key}/checks").json()["steps"]
+    # The pump was started once more: what follows from it is foreseen, some steps on.
+    page.request.post(f"{site}/api/jobs/{key}/touches", data={"kind": "pump-on"})
+    of_run = [s["kind"] for s in steps if s["kind"]]
+    asked = page.request.get(f"{site}/api/jobs/{key}/foresee-all", params=urlencode([("kind", k) for k in of_run]))
+    clear = asked.json()["clear"]
+    assert 0 < clear < len(of_run)
+    page.get_by_role("button", name=f"All {len(steps)} steps").click()
+    page.get_by_role("button", name="Done up to here").last.click()
+    dialog = page.get_by_role("dialog")
+    expect(dialog).to_be_visible()
+    assert kinds(page, site, key) == ["pump-on", *of_run[:clear]]
+    seen = page.request.get(f"{site}/api/jobs/{key}/foresee?kind={of_run[clear]}").json()
+    assert seen["stop"]
+    expect(dialog).to_contain_text(seen["consequences"][0]["words"])
+    page.keyboard.press("Escape")
+    done = next(n for n, s in enumerate(steps) if s["kind"] == of_run[clear])
+    expect(page.get_by_text(f"{done} of {len(steps)} done")).to_be_visible()
 
 
 def test_a_charge_by_cylinder_to_the_emptied_hose(page: Page, site: str) -> None:

@@ -23,6 +23,7 @@ export type ProofStageOut = S["ProofStageOut"];
 export type KitCard = S["KitCard"];
 export type StageReading = S["StageReading"];
 export type ChecksOut = S["ChecksOut"];
+export type ClearOut = S["ClearOut"];
 export type CyclesOut = S["CyclesOut"];
 export type Alarm = S["Alarm"];
 export type RingOut = S["RingOut"];

@@ -8,6 +8,7 @@ import type {
   ChangesOut,
   ChargingOut,
   ChecksOut,
+  ClearOut,
   ComingOut,
   CyclesOut,
   DayJob,
@@ -141,6 +142,9 @@ export const options = {
   verdict: (key: string, live: boolean) => queryOptions({ queryKey: ["verdict", key], queryFn: () => get<VerdictOut | null>(`/jobs/${key}/verdict`), refetchInterval: live ? 4000 : false }),
   /** What a touch would do as the run stands. Asked anew each time: the state moves with every touch. */
   foresight: (key: string, kind: string) => queryOptions({ queryKey: ["foresight", key, kind], queryFn: () => get<ForesightOut>(`/jobs/${key}/foresee?kind=${encodeURIComponent(kind)}`), staleTime: 0, gcTime: 0 }),
+  /** How many of these touches can be made in their order before one that is against a stop. */
+  clear: (key: string, kinds: string[]) =>
+    queryOptions({ queryKey: ["clear", key, kinds], queryFn: () => get<ClearOut>(`/jobs/${key}/foresee-all?${new URLSearchParams(kinds.map((k) => ["kind", k]))}`), staleTime: 0, gcTime: 0 }),
   /** Why the draw goes as it does. Weighing takes a second or two: it is asked for, not polled. */
   why: (key: string) => queryOptions({ queryKey: ["why", key], queryFn: () => get<WhyOut>(`/jobs/${key}/why`), staleTime: Infinity, gcTime: 0, retry: false }),
   /** What a hand could do to a part or a section as the run stands. */

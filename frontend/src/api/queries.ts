@@ -3,6 +3,7 @@ import { useEffect, useMemo, useRef } from "react";
 
 import { onSent, send, useOutbox, type Waiting } from "../lib/outbox";
 import { toast } from "../lib/toasts";
+import { Pace } from "../lib/pace";
 import { onBack, onLost, useReach } from "../lib/reach";
 import { readingsWith, touchesWith, withSent, withWaiting } from "../lib/waiting";
 
@@ -103,6 +104,9 @@ export function useTouch(key: string) {
   });
 }
 
+/** Log a touch that is one of many: where it stands is asked for as they go, and not with each. Never rejects. */
+export const useStep = (key: string) => (kind: string) => send(key, "touch", { kind }).catch(() => undefined);
+
 export const useForesight = (key: string, kind: string) => useQuery(options.foresight(key, kind));
 export const useWhy = (key: string, open: boolean) => useQuery({ ...options.why(key), enabled: open });
 
@@ -121,20 +125,25 @@ export function useFound(key: string) {
 export const useOffers = (key: string, name: string) => useQuery(options.offers(key, name));
 
 const MOST_LATELY = 20;
+const SENT_MS = 500;
 
 /** What is sent is asked for again; where the signal goes before the answer comes, it stands as it was sent. */
 export function useSent(): void {
   const client = useQueryClient();
   const lately = useRef<{ item: Waiting; at: number }[]>([]);
-  useEffect(
-    () =>
-      onSent((item) => {
-        lately.current = [...lately.current, { item, at: Date.now() }].slice(-MOST_LATELY);
-        refreshRun(client, item.job);
-        if (item.what === "reading") refresh(client, ["readings"], item.job);
-      }),
-    [client],
-  );
+  useEffect(() => {
+    // What goes in one breath, forty steps or an hour of readings, is asked for a few times and not with each.
+    const pace = new Pace();
+    const off = onSent((item) => {
+      lately.current = [...lately.current, { item, at: Date.now() }].slice(-MOST_LATELY);
+      pace.wish(`run ${item.job}`, SENT_MS, () => refreshRun(client, item.job));
+      if (item.what === "reading") pace.wish(`readings ${item.job}`, SENT_MS, () => refresh(client, ["readings"], item.job));
+    });
+    return () => {
+      off();
+      pace.stop();
+    };
+  }, [client]);
   useEffect(
     () =>
       onLost(() => {

@@ -625,6 +625,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{key}/foresee-all": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Foresee All
+         * @description How many of these touches can be made in their order, each as the run stands once those before it are made.
+         */
+        get: operations["foresee_all_api_jobs__key__foresee_all_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{key}/gauge": {
         parameters: {
             query?: never;
@@ -3194,6 +3214,14 @@ export interface components {
             note: string;
             /** Value */
             value: string;
+        };
+        /**
+         * ClearOut
+         * @description How many of some steps, one after the other, can be made before one that is against a stop.
+         */
+        ClearOut: {
+            /** Clear */
+            clear: number;
         };
         /**
          * Closing
@@ -9790,6 +9818,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ForesightOut"];
+                };
+            };
+            /** @description What was sent cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    foresee_all_api_jobs__key__foresee_all_get: {
+        parameters: {
+            query: {
+                kind: string[];
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClearOut"];
                 };
             };
             /** @description What was sent cannot be used */

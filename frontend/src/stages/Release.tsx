@@ -3,7 +3,7 @@ import { useRef, useState } from "react";
 
 import type { StepOut } from "../api/client";
 import { options } from "../api/options";
-import { useChecks, usePlan, useSystem, useTouch, useVerdict } from "../api/queries";
+import { useChecks, usePlan, useStep, useSystem, useTouch, useVerdict } from "../api/queries";
 import { StepBody } from "../rig/Orders";
 import { ChargeCard } from "../release/ChargeCard";
 import { Lacking } from "../release/Lacking";
@@ -27,6 +27,7 @@ export function Release({ jobKey, job, editor, live }: StageProps) {
   const release = job.release!;
   const set = (change: Partial<ReleaseDoc>) => editor.edit((j) => ({ ...j, release: { ...j.release!, ...change } }), "typing");
   const touch = useTouch(jobKey);
+  const log = useStep(jobKey);
   const client = useQueryClient();
   const [asked, setAsked] = useState<Asked>(null);
   const pending = useRef<Promise<unknown>>(Promise.resolve());
@@ -50,16 +51,20 @@ export function Release({ jobKey, job, editor, live }: StageProps) {
   const upTo = async (last: StepOut) => {
     await pending.current;
     setBusy(true);
+    const wanted = steps.slice(next, steps.indexOf(last) + 1);
+    const logged = wanted.filter((s) => s.kind);
+    const kinds = logged.map((s) => s.kind!);
+    // Where nobody can be asked, what was done is logged all the same.
+    const clear = kinds.length === 0 ? 0 : await client.fetchQuery(options.clear(jobKey, kinds)).then((a) => a.clear, () => kinds.length);
+    const stop = logged[clear];
     const made: string[] = [];
-    for (const step of steps.slice(next, steps.indexOf(last) + 1)) {
-      if (step.kind) {
-        if (await stopped(step, step.kind)) break;
-        await touch.mutateAsync({ kind: step.kind }).catch(() => undefined);
-      }
+    for (const step of stop ? wanted.slice(0, wanted.indexOf(stop)) : wanted) {
+      if (step.kind) await log(step.kind);
       made.push(step.value);
       // Kept as it goes: who leaves in the middle finds what was done.
       set({ steps_done: [...done, ...made] });
     }
+    if (stop?.kind) setAsked({ kind: stop.kind, words: stop.label });
     setBusy(false);
   };
   const [busy, setBusy] = useState(false);

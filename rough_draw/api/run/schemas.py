@@ -60,6 +60,12 @@ class ForesightOut(BaseModel):
     consequences: list[ConsequenceOut]
 
 
+class ClearOut(BaseModel):
+    """How many of some steps, one after the other, can be made before one that is against a stop."""
+
+    clear: int
+
+
 SentAt = Annotated[
     Moment, Field(description="the device's clock as it was sent: where that is off, the times by it are put right")
 ]

@@ -12,18 +12,20 @@ from rough_draw.api.deps import HubDep, Key
 from rough_draw.api.errors import refusal
 from rough_draw.api.people.browser import Hand
 from rough_draw.api.run.clock import skew_of, stamp, told_of
-from rough_draw.api.run.schemas import ConsequenceOut, ForesightOut, OfferOut, TouchIn, TouchOut
+from rough_draw.api.run.schemas import ClearOut, ConsequenceOut, ForesightOut, OfferOut, TouchIn, TouchOut
 from rough_draw.core.interlock.port_parts import PLUNGER
 from rough_draw.core.interlock.preview import foresee, service_names, touches_on
 from rough_draw.core.interlock.release import release_kinds
 from rough_draw.core.model.assemble import valve_names
 from rough_draw.core.sheet.job import Job
-from rough_draw.core.sheet.run_state import known, words_of
+from rough_draw.core.sheet.run_state import Touch, known, words_of
 from rough_draw.core.sheet.steps import RUN_MOVES, OnPart, TakenBack, read_step, text_of
 from rough_draw.store import jobs, kit_log
 from rough_draw.text import say
 
 router = APIRouter(tags=["run"])
+MOST_STEPS = 200
+"""Steps that are foreseen together: more than any order has."""
 
 
 @router.get("/jobs/{key}/touches")
@@ -112,3 +114,19 @@ def foresee_touch(key: Key, kind: Annotated[str, Query(max_length=60)]) -> Fores
     found = foresee(run.job, run.state, kind)
     said = [ConsequenceOut(severity=c.severity, words=c.words, why=c.why) for c in found.consequences]
     return ForesightOut(words=found.words, stop=found.stop, consequences=said)
+
+
+@router.get("/jobs/{key}/foresee-all")
+def foresee_all(
+    key: Key, kind: Annotated[list[Annotated[str, Query(max_length=60)]], Query(min_length=1, max_length=MOST_STEPS)]
+) -> ClearOut:
+    """How many of these touches can be made in their order, each as the run stands once those before it are made."""
+    run = runs.view(key)
+    touches, state = list(run.touches), run.state
+    for n, each in enumerate(kind):
+        _check(each, run.job)
+        if foresee(run.job, state, each).stop:
+            return ClearOut(clear=n)
+        touches.append(Touch(each, max((t.at for t in touches), default=0.0)))
+        state = runs.state_of(run.job, touches)
+    return ClearOut(clear=len(kind))
