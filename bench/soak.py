@@ -286,6 +286,7 @@ async def measure(
         "API p95 ms": share(told.answers, 0.95),
         "Yard p95 ms": share(told.yard, 0.95),
         "machine stood, % of the time": stalls.percent(),
+        "20,000 additions took, ms": stalls.work_ms(),
         "memory, MB": memory[-1],
         "grown, %": 100.0 * (memory[-1] - memory[0]) / memory[0],
         **{f"  after {n * peace / parts / 60.0:.1f} min, MB": mb for n, mb in enumerate(memory)},

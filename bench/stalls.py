@@ -1,4 +1,6 @@
-"""Moments in which the machine itself stood: a process that only sleeps was not woken either."""
+"""What the machine itself was like meanwhile: moments in which it stood, since a process that only sleeps was not woken
+either, and how fast it went, by a small piece of work that is always the same.
+"""
 
 from __future__ import annotations
 
@@ -10,6 +12,9 @@ import time
 NAP_S = 0.02
 STOOD_S = 0.1
 """Longer than this after its nap a process that does nothing was not given a core, s."""
+WORK_S = 1.0
+"""How often the piece of work is done, s."""
+ADDITIONS = 20_000
 Span = tuple[float, float]
 """From when to when something took, s by the monotonic clock, which all processes of a machine share."""
 
@@ -29,6 +34,7 @@ class Stalls:
         self.process = subprocess.Popen([sys.executable, "-m", "bench.stalls"], stdout=self.told)
         self.since = time.monotonic()
         self.found: list[Span] | None = None
+        self.work: list[float] = []
 
     def begin(self) -> None:
         """From now on they count."""
@@ -40,8 +46,9 @@ class Stalls:
             self.process.terminate()
             self.process.wait()
             self.told.seek(0)
-            spans = [tuple(map(float, line.split())) for line in self.told]
-            self.found = [(a, b) for a, b in spans if b >= self.since]
+            rows = [(kind, float(a), float(b)) for kind, a, b in map(str.split, self.told)]
+            self.found = [(a, b) for kind, a, b in rows if kind == "stood" and b >= self.since]
+            self.work = sorted(1e3 * took for kind, at, took in rows if kind == "worked" and at >= self.since)
             self.until = time.monotonic()
         return self.found
 
@@ -55,15 +62,33 @@ class Stalls:
         stood = sum(b - a for a, b in self.stop())
         return 100.0 * stood / (self.until - self.since)
 
+    def work_ms(self) -> float:
+        """How long the piece of work took, median, ms: where it takes longer, so does everything."""
+        self.stop()
+        return self.work[len(self.work) // 2] if self.work else 0.0
+
+
+def worked() -> float:
+    """Do the piece of work; how long it took by this process's own time, s."""
+    begun = time.process_time()
+    total = 0
+    for n in range(ADDITIONS):
+        total += n
+    return time.process_time() - begun
+
 
 def main() -> None:
-    """Nap, look at the clock, say where the nap was longer than it should be."""
-    last = time.monotonic()
+    """Nap, look at the clock, say where the nap was longer than it should be; now and then do a piece of work."""
+    last = worked_at = time.monotonic()
     while True:
+        if last - worked_at > WORK_S:
+            worked_at = last
+            print(f"worked {last:.3f} {worked():.6f}", flush=True)
+            last = time.monotonic()
         time.sleep(NAP_S)
         now = time.monotonic()
         if now - last > NAP_S + STOOD_S:
-            print(f"{last + NAP_S:.3f} {now:.3f}", flush=True)
+            print(f"stood {last + NAP_S:.3f} {now:.3f}", flush=True)
         last = now
 
 

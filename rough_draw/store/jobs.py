@@ -31,6 +31,12 @@ ADD_READING = (
     "INSERT OR IGNORE INTO reading (job_id, gauge, at, pa, source, client_key, part) VALUES (?, ?, ?, ?, ?, ?, ?)"
 )
 """In words too, for a log of a hundred thousand rows."""
+LISTED = (
+    "SELECT key, version, document, created_at, updated_at, sealed_at, EXISTS (SELECT 1 FROM revision WHERE "
+    "job_id = key) FROM job {which} ORDER BY updated_at DESC"
+)
+NAMED = "WHERE key IN (SELECT value FROM json_each(?))"
+"""In words as well: whoever looks at all jobs lists them, some every second."""
 MARKS = (
     "SELECT key, (SELECT count(*) FROM touch WHERE job_id = key), (SELECT max(id) FROM reading WHERE job_id = key) "
     "FROM job"
@@ -112,15 +118,22 @@ def _kept(row: JobRow, undo: bool | None = None) -> StoredJob:
     """A job as it stands, whether its sheet can be read or not."""
     if undo is None:
         undo = Revision.select().where(Revision.job == row.key).exists()
-    read = read_sheet(row.document)
+    return _listed(row.key, row.version, row.document, row.created_at, row.updated_at, row.sealed_at, undo)
+
+
+def _listed(
+    key: str, version: Any, document: Any, created_at: Any, updated_at: Any, sealed_at: Any, undo: Any
+) -> StoredJob:
+    """A job by its row as the file has it."""
+    read = read_sheet(document)
     return StoredJob(
-        key=row.key,
-        version=row.version,
+        key=key,
+        version=int(number(version, "job.version") or 0),
         job=read.job,
-        created_at=row.created_at,
-        updated_at=row.updated_at,
-        can_undo=undo,
-        sealed_at=row.sealed_at,
+        created_at=number(created_at, "job.created_at") or 0.0,
+        updated_at=number(updated_at, "job.updated_at") or 0.0,
+        can_undo=bool(undo),
+        sealed_at=number(sealed_at, "job.sealed_at"),
         fault=read.fault,
     )
 
@@ -196,12 +209,8 @@ def listing(only: Collection[str] | None = None, unreadable: bool = False) -> li
     """All jobs, or those of these keys that are there; latest change first. With ``unreadable``, those too of which
     only the names can be told.
     """
-    undo = {key for (key,) in Revision.select(Revision.job).distinct().tuples()}
-    rows = JobRow.select().order_by(JobRow.updated_at.desc())
-    if only is not None:
-        rows = rows.where(JobRow.key.in_(list(only)))
-    # Rows with names instead of models: everybody who looks lists them all.
-    found = (_kept(r, r.key in undo) for r in rows.namedtuples())
+    asked = (LISTED.format(which=""),) if only is None else (LISTED.format(which=NAMED), (json.dumps(list(only)),))
+    found = (_listed(*row) for row in database.execute_sql(*asked))
     return [x for x in found if unreadable or not x.fault]
 
 
