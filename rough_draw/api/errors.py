@@ -16,7 +16,7 @@ from rough_draw.core.message import Telling, Value, message
 from rough_draw.core.model.system import ScopeError
 from rough_draw.core.readings.csv_table import ReadingsError
 from rough_draw.core.sheet.base import told_of
-from rough_draw.store.backup import BackupFault
+from rough_draw.store.backup import BackupFault, SheetsUnread
 from rough_draw.store.job_files import Duplicate, FileFault
 from rough_draw.store.jobs import Conflict, NotFound, NothingToUndo, Sealed
 from rough_draw.store.photos import PhotoFault
@@ -111,6 +111,7 @@ def install(app: FastAPI) -> None:
         (NothingToUndo, 409, "nothing-to-undo"),
         (Sealed, 409, "sealed"),
         (NotSealed, 409, "open"),
+        (SheetsUnread, 409, "backup"),
         (BackupFault, 422, "backup"),
         (Duplicate, 409, "duplicate"),
         (FileFault, 422, "file"),

@@ -289,6 +289,7 @@ def parser() -> argparse.ArgumentParser:
     s.add_argument("--db", default=places.database(), help="database file (default %(default)s)")
     s = add("restore", restore, "put a backup in the place of the database")
     s.add_argument("backup", metavar="BACKUP")
+    s.add_argument("--anyway", action="store_true", help="also where sheets in it cannot be read")
     s.add_argument("--db", default=places.database(), help="database file (default %(default)s)")
     s = add("export", cmd_export, "write a job as JSON, or its readings as CSV")
     s.add_argument("key", help="the job's key, as in its address")

@@ -85,9 +85,11 @@ def restore(a: argparse.Namespace) -> None:
     try:
         # Held all along: no server begins on a file that is being put back.
         with lock(a.db):
-            found = kept.restore(Path(a.backup), Path(a.db))
+            found = kept.restore(Path(a.backup), Path(a.db), anyway=a.anyway)
     except InUse:
         raise Refused(say(message("database-served", file=a.db))) from None
+    except kept.SheetsUnread as e:
+        raise Refused(f"{told(e)} With --anyway it is put back.") from None
     except (kept.BackupFault, OSError) as e:
         raise Refused(told(e)) from None
     print(f"{a.db}: {found['job']:,} jobs, {found['reading']:,} readings")

@@ -6,19 +6,18 @@ import itertools
 import os
 import sqlite3
 import tempfile
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
 from peewee import PeeweeException, SqliteDatabase
-from pydantic import ValidationError
 
 from rough_draw.core.message import Fault, message
-from rough_draw.core.sheet.job import Job
 from rough_draw.store import models
 from rough_draw.store.database import TooNew, bring_up
 from rough_draw.store.models import Table, database
 from rough_draw.store.reading_cache import forget_all
+from rough_draw.store.sheets import read_sheet
 
 MAGIC = b"SQLite format 3\x00"
 NEEDED = ("job", "touch", "reading", "revision", "kit")
@@ -27,9 +26,16 @@ TABLES: tuple[type[Table], ...] = tuple(
     m for m in vars(models).values() if isinstance(m, type) and issubclass(m, Table) and m is not Table
 )
 
+MOST_NAMED = 6
+"""Jobs that are named where their sheets cannot be read."""
+
 
 class BackupFault(Fault):
     """The file is no backup of ours, or is not whole; the message says why."""
+
+
+class SheetsUnread(BackupFault):
+    """Sheets of a backup cannot be read, and all else in it can: it may be put back all the same."""
 
 
 def here() -> Path:
@@ -76,12 +82,23 @@ def check(path: Path) -> dict[str, int]:
         raise BackupFault(message("backup-unread", file=path.name, fault=str(e))) from None
 
 
-def restore(path: Path, into: Path | None = None) -> dict[str, int]:
-    """Put a backup in the place of the open database (or of the file ``into``), all or nothing. Raises BackupFault.
+def restore(path: Path, into: Path | None = None, anyway: bool = False) -> dict[str, int]:
+    """Put a backup in the place of the open database (or of the file ``into``), all or nothing; counts what it holds.
 
-    A copy is brought to this version and looked through first; only then is it put in the place of what is here, by
-    one transaction of SQLite's: whenever it is cut off, the old or the new stands there whole. What stood there before
-    is kept beside it, with ``.before`` to its name and a number where that is taken. Passphrase and sessions stay.
+    What stood there before is kept beside it, with ``.before`` to its name and a number where that is taken. Passphrase
+    and sessions stay. Raises BackupFault; SheetsUnread where sheets cannot be read, unless it is to be put back
+    ``anyway``: every page lives with such a sheet, and says why.
+    """
+    with prepared(path, into, anyway) as put:
+        return put()
+
+
+@contextmanager
+def prepared(path: Path, into: Path | None = None, anyway: bool = False) -> Iterator[Callable[[], dict[str, int]]]:
+    """A backup looked through, and what puts it in its place: nothing has changed before that is called.
+
+    A copy is brought to this version and looked through; only then is it put in the place of what is here, by one
+    transaction of SQLite's: whenever it is cut off, the old or the new stands there whole. Raises as `restore` does.
     """
     check(path)
     target = into or here()
@@ -89,19 +106,23 @@ def restore(path: Path, into: Path | None = None) -> dict[str, int]:
         ready = Path(d) / "ready.sqlite3"
         with _open(path) as source, _open(ready) as copy:
             source.backup(copy)
-        _made_ours(ready, path.name)
+        _made_ours(ready, path.name, anyway)
         found = check(ready)
-        if target.exists():
-            _keep_door(target, ready)
-            before = _free(target)
-            part = before.with_name(before.name + ".part")
-            part.unlink(missing_ok=True)
-            with _open(target) as old, _open(part) as kept:
-                old.backup(kept)
-                kept.execute("PRAGMA journal_mode = DELETE")
-            os.replace(part, before)
-        with _open(ready) as source, _open(target) as live:
-            source.backup(live)
+        yield lambda: _put(ready, target, found)
+
+
+def _put(ready: Path, target: Path, found: dict[str, int]) -> dict[str, int]:
+    if target.exists():
+        _keep_door(target, ready)
+        before = _free(target)
+        part = before.with_name(before.name + ".part")
+        part.unlink(missing_ok=True)
+        with _open(target) as old, _open(part) as kept:
+            old.backup(kept)
+            kept.execute("PRAGMA journal_mode = DELETE")
+        os.replace(part, before)
+    with _open(ready) as source, _open(target) as live:
+        source.backup(live)
     forget_all()
     return found
 
@@ -126,7 +147,7 @@ def _keep_door(here_now: Path, ready: Path) -> None:
         db.execute("DETACH here")
 
 
-def _made_ours(path: Path, name: str) -> None:
+def _made_ours(path: Path, name: str, anyway: bool) -> None:
     """Bring a copy to this version, and see that it has what this version asks for. Raises BackupFault."""
     db = SqliteDatabase(str(path), pragmas={"foreign_keys": 1})
     try:
@@ -138,10 +159,14 @@ def _made_ours(path: Path, name: str) -> None:
                 lacking = [c for c in model._meta.columns if c not in there]
                 if lacking:
                     raise BackupFault(message("backup-not-ours", file=name, table=f"{table}.{lacking[0]}"))
-            for key, document in db.execute_sql("SELECT key, document FROM job").fetchall():
-                _whole_sheet(key, document, name)
             if db.execute_sql("PRAGMA foreign_key_check").fetchone() is not None:
                 raise BackupFault(message("backup-damaged", file=name, fault="foreign_key_check"))
+            unread = [] if anyway else _unread(db)
+            if unread:
+                more = len(unread) - MOST_NAMED
+                raise SheetsUnread(
+                    message("backup-sheets", file=name, jobs=", ".join(unread[:MOST_NAMED]), more=max(0, more))
+                )
     except TooNew as e:
         raise BackupFault(e.told) from None
     except (PeeweeException, sqlite3.DatabaseError, ValueError, KeyError, TypeError) as e:
@@ -152,13 +177,15 @@ def _made_ours(path: Path, name: str) -> None:
         db.close()
 
 
-def _whole_sheet(key: object, document: object, name: str) -> None:
-    """Each sheet reads as one: a row that does not would be in nobody's way until it is opened."""
-    try:
-        Job.model_validate_json(str(document))
-    except ValidationError as e:
-        where = f"job {key}: {e.errors()[0]['loc']}"
-        raise BackupFault(message("backup-damaged", file=name, fault=where[:200])) from None
+def _unread(db: SqliteDatabase) -> list[str]:
+    """Jobs whose sheet cannot be read, by whose they are where that can be told."""
+    found = []
+    for key, document in db.execute_sql("SELECT key, document FROM job ORDER BY key").fetchall():
+        read = read_sheet(document)
+        if read.fault:
+            names = ", ".join(x for x in (read.job.party.customer, read.job.party.unit) if x)
+            found.append(f"{names} ({key})" if names else str(key))
+    return found
 
 
 @contextmanager

@@ -33,9 +33,8 @@ ADD_READING = (
 """In words too, for a log of a hundred thousand rows."""
 LISTED = (
     "SELECT key, version, document, created_at, updated_at, sealed_at, EXISTS (SELECT 1 FROM revision WHERE "
-    "job_id = key) FROM job {which} ORDER BY updated_at DESC"
+    "job_id = key) FROM job WHERE ?1 IS NULL OR key IN (SELECT value FROM json_each(?1)) ORDER BY updated_at DESC"
 )
-NAMED = "WHERE key IN (SELECT value FROM json_each(?))"
 """In words as well: whoever looks at all jobs lists them, some every second."""
 MARKS = (
     "SELECT key, (SELECT count(*) FROM touch WHERE job_id = key), (SELECT max(id) FROM reading WHERE job_id = key) "
@@ -209,8 +208,8 @@ def listing(only: Collection[str] | None = None, unreadable: bool = False) -> li
     """All jobs, or those of these keys that are there; latest change first. With ``unreadable``, those too of which
     only the names can be told.
     """
-    asked = (LISTED.format(which=""),) if only is None else (LISTED.format(which=NAMED), (json.dumps(list(only)),))
-    found = (_listed(*row) for row in database.execute_sql(*asked))
+    asked = None if only is None else json.dumps(list(only))
+    found = (_listed(*row) for row in database.execute_sql(LISTED, (asked,)))
     return [x for x in found if unreadable or not x.fault]
 
 

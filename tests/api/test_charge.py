@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import sqlite3
 import time
 from collections.abc import Iterator
 from pathlib import Path
@@ -201,6 +202,24 @@ def test_backup_and_restore_over_the_wire(api: TestClient) -> None:
         assert r.status_code == 422
         assert r.json()["title"] == "This backup cannot be used"
     assert api.get(f"/api/jobs/{key}").status_code == 200
+
+
+def test_no_gauge_is_taken_off_for_a_backup_that_is_not_put_back(api: TestClient, tmp_path: Path) -> None:
+    key = made(api)
+    torn = tmp_path / "torn.sqlite3"
+    torn.write_bytes(api.get("/api/backup").content)
+    with sqlite3.connect(torn) as db:
+        db.execute("UPDATE job SET document = '7'")
+    api.post(f"/api/jobs/{key}/standin", json={"speed": 1})
+    file = {"file": ("b.sqlite3", torn.read_bytes())}
+    refused = api.post("/api/restore", files=file)
+    assert refused.status_code == 409
+    assert key in refused.json()["detail"]
+    assert api.get(f"/api/jobs/{key}/live").json()["standin"]
+    assert api.post("/api/restore?anyway=true", files=file).json()["jobs"] == 1
+    (row,) = api.get("/api/jobs").json()
+    assert row["key"] == key
+    assert "cannot be read" in row["words"]
 
 
 def test_the_schema_of_a_job_file_is_served(api: TestClient) -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import sqlite3
 from collections.abc import Iterator
 from pathlib import Path
@@ -50,6 +51,16 @@ def test_a_torn_sheet_is_taken_out_and_put_back(page: Page, tmp_path_factory: py
         page.reload()
         page.get_by_role("button", name="Put it back to before the last edit").click()
         expect(page.get_by_text("Nothing was put back")).to_be_visible()
+        # A backup that holds it comes back all the same, once that is asked for.
+        copy = page.request.get(f"{site}/api/backup").body()
+        page.goto(f"{site}/history")
+        chosen = {"name": "copy.sqlite3", "mimeType": "application/octet-stream", "buffer": copy}
+        page.get_by_label("A backup to put back").set_input_files(chosen)  # type: ignore[arg-type]
+        page.get_by_role("button", name="Restore it", exact=True).click()
+        expect(page.get_by_role("dialog")).to_contain_text("Torn Lane (larkspur-1)")
+        page.get_by_role("button", name="Restore it all the same").click()
+        expect(page.get_by_text(re.compile("jobs and .* readings are back"))).to_be_visible()
+        assert "warp-drive" in page.request.get(f"{site}/api/jobs/larkspur-1/job.json").text()
 
 
 def torn(path: Path, key: str) -> None:

@@ -12,6 +12,8 @@ from pathlib import Path
 import pytest
 from peewee import SqliteDatabase
 
+from rough_draw.cli.main import main
+from rough_draw.core.message import Message
 from rough_draw.core.sheet.job import Job, Party
 from rough_draw.store import access, backup, jobs
 from rough_draw.store.database import open_database
@@ -93,7 +95,7 @@ def _orphan(db: sqlite3.Connection) -> None:
     [
         (_newer, "database-too-new"),
         (_foreign, "backup-not-ours"),
-        (_no_sheet, "backup-damaged"),
+        (_no_sheet, "backup-sheets"),
         (_orphan, "backup-damaged"),
     ],
 )
@@ -108,6 +110,34 @@ def test_what_cannot_be_used_is_refused_and_nothing_is_touched(
         backup.restore(out)
     unchanged(key)
     assert not Path(f"{backup.here()}.before").exists()
+
+
+def test_sheets_that_cannot_be_read_are_named_and_keep_nothing_else_from_coming_back(
+    key: str, tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    others = [jobs.create(Job(party=Party(customer=f"Shed {n}"))).key for n in range(9)]
+    torn = '{"party": {"customer": "Larkspur"}, "rig": {"parts": [{"kind": "warp-drive"}]}}'
+    out = tmp_path / "copy.sqlite3"
+    backup.take(out)
+    with sqlite3.connect(out) as made:
+        made.execute("UPDATE job SET document = ? WHERE key = ?", (torn, key))
+        made.executemany("UPDATE job SET document = '[]' WHERE key = ?", [(k,) for k in others[:8]])
+    with pytest.raises(backup.SheetsUnread) as refused:
+        backup.restore(out)
+    told = refused.value.told
+    assert isinstance(told, Message)
+    assert told["more"] == 9 - backup.MOST_NAMED
+    assert all(k in str(told["jobs"]) for k in sorted([key, *others[:8]])[: backup.MOST_NAMED])
+    assert len(jobs.listing()) == 10
+    assert main(["restore", str(out), "--db", str(tmp_path / "other.sqlite3")]) == 2
+    assert "--anyway" in capsys.readouterr().err
+    assert backup.restore(out, anyway=True)["job"] == 10
+    unread = [s.key for s in jobs.listing(unreadable=True) if s.fault]
+    assert sorted(unread) == sorted([key, *others[:8]])
+    assert [s.key for s in jobs.listing()] == [others[8]]
+    assert jobs.document(key)["rig"], "it stays as it is"
+    assert len(jobs.readings(key)[0].at) == 50
+    assert main(["restore", str(out), "--db", str(tmp_path / "other.sqlite3"), "--anyway"]) == 0
 
 
 def _over_and_over(target: str, sources: list[str]) -> None:

@@ -99,7 +99,7 @@ export const commands = {
   addVisit: (key: string, body: VisitIn) => post<SealOut>(`/jobs/${key}/visits`, body),
   seal: (key: string, by: string, reasons: Record<string, string>) => post<SealOut>(`/jobs/${key}/seal`, { by, reasons }),
   amend: (key: string, body: { by: string; what: string; before: string; after: string; reason: string }) => post<SealOut>(`/jobs/${key}/amendments`, body),
-  restore: (file: File) => post<{ jobs: number; readings: number }>("/restore", withFile(file)),
+  restore: (file: File, anyway: boolean) => post<{ jobs: number; readings: number }>(`/restore?anyway=${anyway}`, withFile(file)),
 
   // Kit, settings, people
   addKit: (kind: string, name: string, values: Record<string, string | number | boolean> = {}) => post("/kit", { kind, name, values }),

@@ -2337,6 +2337,8 @@ export interface paths {
         /**
          * Put Back
          * @description Put a backup in the place of everything here; what was here is kept in a file beside it. Gauges are taken off.
+         *
+         *     Where sheets in it cannot be read it is put back only ``anyway``; 409 says whose they are.
          */
         post: operations["put_back_api_restore_post"];
         delete?: never;
@@ -12859,7 +12861,9 @@ export interface operations {
     };
     put_back_api_restore_post: {
         parameters: {
-            query?: never;
+            query?: {
+                anyway?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;

@@ -16,9 +16,11 @@ export function Backup() {
   const [fault, setFault] = useState<ApiError | null>(null);
   const u = useUnits();
   const [done, setDone] = useState("");
+  // Sheets in it cannot be read, and all else can.
+  const partly = fault?.status === 409;
   const put = () => {
     if (!file) return;
-    void commands.restore(file).then(
+    void commands.restore(file, partly).then(
       (r) => {
         setFile(null);
         setDone(`${r.jobs} jobs and ${u.whole(r.readings)} readings are back.`);
@@ -59,7 +61,7 @@ export function Backup() {
         )}
         <div className="mt-4 flex gap-2">
           <Button kind="stop" onClick={put}>
-            Restore it
+            {partly ? "Restore it all the same" : "Restore it"}
           </Button>
           <Button onClick={() => setFile(null)}>Cancel</Button>
         </div>

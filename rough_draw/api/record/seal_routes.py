@@ -6,6 +6,7 @@ import asyncio
 import json
 import tempfile
 import time
+from contextlib import ExitStack
 from functools import reduce
 from pathlib import Path
 
@@ -165,21 +166,21 @@ def take_backup() -> FileResponse:
 
 
 @router.post("/restore", status_code=200)
-async def put_back(file: UploadFile, hub: HubDep) -> RestoredOut:
-    """Put a backup in the place of everything here; what was here is kept in a file beside it. Gauges are taken off."""
+async def put_back(file: UploadFile, hub: HubDep, anyway: bool = False) -> RestoredOut:
+    """Put a backup in the place of everything here; what was here is kept in a file beside it. Gauges are taken off.
+
+    Where sheets in it cannot be read it is put back only ``anyway``; 409 says whose they are.
+    """
     data = await file.read(BACKUP + 1)
     if len(data) > BACKUP:
         raise backup.BackupFault(message("backup-too-large", most=BACKUP // 1048576))
-
-    def work() -> dict[str, int]:
-        with backup.temporary(data) as path:
-            return backup.restore(path)
-
-    with backup.temporary(data) as path:
-        backup.check(path)
-    for key in list(hub.links):
-        await hub.detach(key)
-    found = await asyncio.to_thread(work)
+    # No gauge is taken off for a file that cannot be put back.
+    with ExitStack() as stack:
+        path = stack.enter_context(backup.temporary(data))
+        put = await asyncio.to_thread(stack.enter_context, backup.prepared(path, anyway=anyway))
+        for key in list(hub.links):
+            await hub.detach(key)
+        found = await asyncio.to_thread(put)
     return RestoredOut(jobs=found["job"], readings=found["reading"])
 
 
