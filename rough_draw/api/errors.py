@@ -111,7 +111,7 @@ def install(app: FastAPI) -> None:
         (NothingToUndo, 409, "nothing-to-undo"),
         (Sealed, 409, "sealed"),
         (NotSealed, 409, "open"),
-        (SheetsUnread, 409, "backup"),
+        (SheetsUnread, 409, "backup-partly"),
         (BackupFault, 422, "backup"),
         (Duplicate, 409, "duplicate"),
         (FileFault, 422, "file"),

@@ -164,9 +164,7 @@ def _made_ours(path: Path, name: str, anyway: bool) -> None:
             unread = [] if anyway else _unread(db)
             if unread:
                 more = len(unread) - MOST_NAMED
-                raise SheetsUnread(
-                    message("backup-sheets", file=name, jobs=", ".join(unread[:MOST_NAMED]), more=max(0, more))
-                )
+                raise SheetsUnread(message("backup-sheets", jobs="; ".join(unread[:MOST_NAMED]), more=max(0, more)))
     except TooNew as e:
         raise BackupFault(e.told) from None
     except (PeeweeException, sqlite3.DatabaseError, ValueError, KeyError, TypeError) as e:

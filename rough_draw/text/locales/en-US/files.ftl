@@ -49,10 +49,10 @@ backup-unread = { $file } cannot be read: { $fault }.
 backup-no-database = { $file } is no database file: it does not begin as one does.
 backup-too-large = The file is larger than { $most } MB.
 backup-damaged = { $file } is damaged: { $fault }.
-backup-sheets = { $file }: the sheets of { $jobs }{ $more ->
+backup-sheets = The sheets of { $jobs }{ $more ->
         [0] {""}
        *[other] {" "}and of { $more } more
-    } cannot be read. All else in it is whole. Put back all the same, they stand in the Yard with why, and stay as they are.
+    } cannot be read. All else in it is whole. Put back all the same, these jobs stand in the Yard with why, and stay as they are.
 backup-not-ours = { $file } is a database, but none of ours: it has no table { $table }.
 database-in-use = { $file } is served already, by process { $process }: one server to a file. Stop that one, or give this one another --db.
 database-served = { $file } is being served: restore it on the page Record, or stop the server first.

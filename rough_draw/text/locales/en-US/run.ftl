@@ -106,6 +106,7 @@ problem-nothing-to-undo = Nothing to undo
 problem-sealed = This record is sealed
 problem-open = This record is open
 problem-backup = This backup cannot be used
+problem-backup-partly = Not all of this backup can be read
 problem-duplicate = It is here already
 problem-photo = This picture cannot be kept
 problem-file = This file cannot be imported
