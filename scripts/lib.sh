@@ -87,7 +87,13 @@ front_build() {
     want=$(find frontend/src frontend/public frontend/index.html frontend/vite.config.ts frontend/package-lock.json -type f | LC_ALL=C sort | xargs cat | sha256sum | cut -c1-16)
     if [ ! -f rough_draw/api/static/index.html ] || changed front "$want"; then
         say "Building the front end"
-        (cd frontend && npx --no-install vite build --logLevel warn >&2)
+        # Built beside and put in its place whole: a server that runs goes on answering with one or the other.
+        local static=rough_draw/api/static
+        rm -rf "$static.new" "$static.old"
+        (cd frontend && npx --no-install vite build --logLevel warn --outDir "../$static.new" --emptyOutDir >&2)
+        [ ! -d "$static" ] || mv "$static" "$static.old"
+        mv "$static.new" "$static"
+        rm -rf "$static.old"
         set_stamp front "$want"
     fi
 }

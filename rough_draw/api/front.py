@@ -58,4 +58,8 @@ def serve(app: FastAPI) -> None:
         name = STATIC / path
         if path and "/" not in path and name.suffix in ROOT_FILES and name.is_file():
             return FileResponse(name, headers={"Cache-Control": "no-cache"})
-        return FileResponse(STATIC / "index.html", headers={"Cache-Control": "no-cache"})
+        index = STATIC / "index.html"
+        # An update puts newer files in their place while this server runs.
+        if not index.is_file():
+            return errors.problem(503, say(message("problem-building")), say(message("page-replaced")))
+        return FileResponse(index, headers={"Cache-Control": "no-cache"})

@@ -8,6 +8,7 @@ from pathlib import Path
 import pytest
 from fastapi.testclient import TestClient
 
+from rough_draw.api import front
 from rough_draw.api.front import STATIC
 
 pytestmark = pytest.mark.skipif(not (STATIC / "index.html").exists(), reason="the front end is not built")
@@ -49,6 +50,17 @@ def test_a_font_goes_as_it_is_and_a_missing_file_is_missing(client: TestClient) 
     assert whole.content == font.read_bytes()
     assert "content-encoding" not in whole.headers
     assert client.get("/assets/none.js", headers={"Accept-Encoding": "br"}).status_code == 404
+
+
+def test_while_the_pages_are_replaced_that_is_said(
+    client: TestClient, monkeypatch: pytest.MonkeyPatch, tmp_path: Path
+) -> None:
+    monkeypatch.setattr(front, "STATIC", tmp_path)
+    for path in ("/", "/jobs/larkspur-1/draw"):
+        answer = client.get(path)
+        assert answer.status_code == 503
+        assert "Reload" in answer.json()["detail"]
+    assert client.get("/api/health").status_code == 200
 
 
 def test_the_first_page_is_small() -> None:

@@ -13,6 +13,7 @@ no-code = “{ $code }” is no code of a label: they look like RD-K7.
 no-rig-aside = There is no such rig set aside.
 no-such-edit = Nothing here is called “{ $key }”: the rig may have changed since.
 no-page = There is no /{ $path }.
+page-replaced = The pages are being replaced by newer ones. Reload in a few seconds.
 
 problem-changed-meanwhile = This sheet was changed meanwhile (it is now at version { $version }): reload, and try again.
 problem-sealed-on = This record was sealed on { $day }: what is wrong in it is put right by an amendment.
