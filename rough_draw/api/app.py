@@ -78,6 +78,10 @@ FEATURES = (
 )
 """In the order in which their paths are tried."""
 
+WARMING = "warming"
+WARM_END_S = 5.0
+"""How long a server that is stopped waits for what it still works out for nobody yet, s."""
+
 
 def _warm(hub: Hub, ended: threading.Event) -> None:
     """Load the compiled engine in the background, so that the first plan need not wait for it.
@@ -120,8 +124,10 @@ def create_app(
         app.state.hub = hub
         app.state.alarms = Alarms()
         ended = threading.Event()
+        # Nobody who stops the server waits long for it.
+        warming = threading.Thread(target=_warm, args=(hub, ended), name=WARMING, daemon=True)
         beside = [
-            asyncio.create_task(_prepare(app.state.preparing, hub, ended if warm else None)),
+            asyncio.create_task(_prepare(app.state.preparing, hub, warming if warm else None)),
             asyncio.create_task(Watcher(hub, app.state.alarms).run()),
         ]
         yield
@@ -130,6 +136,9 @@ def create_app(
             task.cancel()
         await asyncio.gather(*beside, return_exceptions=True)
         await hub.stop()
+        if warming.is_alive():
+            # A thread that is cut off within compiled code can take the process with it, past every word of ours.
+            await asyncio.to_thread(warming.join, WARM_END_S)
 
     app = FastAPI(
         title="Rough Draw",
@@ -158,15 +167,15 @@ def create_app(
     return app
 
 
-async def _prepare(preparing: Preparing, hub: Hub, warmed_until: threading.Event | None) -> None:
-    """Prepare what is to be, then read again the gauges that were read before, and load the engine (if until when)."""
+async def _prepare(preparing: Preparing, hub: Hub, warming: threading.Thread | None) -> None:
+    """Prepare what is to be, then read again the gauges that were read before, and load the engine (if it is to be)."""
     if preparing.said() is not None:
         # A thread of its own: nobody who stops the server waits for it.
         threading.Thread(target=preparing.run, daemon=True).start()
         while preparing.said() is not None:
             await asyncio.sleep(0.2)
-    if warmed_until:
-        threading.Thread(target=_warm, args=(hub, warmed_until), daemon=True).start()
+    if warming is not None:
+        warming.start()
     await _resume(hub)
 
 

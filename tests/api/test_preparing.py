@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 import threading
+import time
 from pathlib import Path
 from typing import Any
 
+import pytest
 from fastapi.testclient import TestClient
 
+from rough_draw.api import app, runs
 from rough_draw.api.app import create_app
 from rough_draw.api.preparing import Preparation
 from rough_draw.store import jobs
@@ -74,3 +77,21 @@ def test_the_demo_comes_after_it_and_what_fails_keeps_nothing_back(tmp_path: Pat
 def test_with_nothing_to_prepare_all_is_ready_at_once(tmp_path: Path) -> None:
     with TestClient(create_app(tmp_path / "x.sqlite3", warm=False)) as api:
         assert preparing(api) is None
+
+
+def test_a_server_that_has_ended_works_nothing_out_any_more(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    begun = threading.Event()
+
+    def slow(stored: jobs.StoredJob) -> Any:
+        begun.set()
+        time.sleep(0.5)
+        return runs.RunView(stored.job, [], runs.state_of(stored.job, []), [])
+
+    monkeypatch.setattr(app.runs, "view_of", slow)
+    made = create_app(tmp_path / "x.sqlite3")
+    for n in range(3):
+        jobs.create(usual_job("one-hose-valved-gauge"), key=f"job-{n}")
+    with TestClient(made) as api:
+        assert begun.wait(60), "it looks through the jobs once its engine is loaded"
+        assert api.get("/api/health").status_code == 200
+    assert [t.name for t in threading.enumerate() if t.name == app.WARMING] == []
