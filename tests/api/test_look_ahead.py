@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import threading
+import time
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
@@ -27,6 +28,7 @@ def api(tmp_path: Path) -> Iterator[TestClient]:
 def looks(monkeypatch: pytest.MonkeyPatch) -> list[str]:
     """In which thread each look was made; what draws of other tests had wished for is out of the way."""
     cases._beforehand.submit(lambda: None).result(120)
+    monkeypatch.setattr(cases, "_looks", cases._Looks())
     made: list[str] = []
 
     def counted(*given: Any) -> Any:
@@ -69,3 +71,47 @@ def test_a_job_that_cannot_be_looked_into_ends_nothing(api: TestClient, looks: l
     assert looks == []
     cases.ahead(key, run)
     until(lambda: len(looks), lambda n: n == 1)
+
+
+def test_looks_that_nobody_asked_for_rest_between_and_are_not_made_again(api: TestClient, looks: list[str]) -> None:
+    """Of many draws that strike the eye: they are looked into in turn, in no more than their share of the time."""
+    keys = [drawing(api, "ballast", minutes=20)[0] for _ in range(3)]
+    for key in keys:
+        api.get(f"/api/jobs/{key}/live")
+    until(lambda: cases._looks.rest_until, lambda at: at > time.monotonic())
+    cases._beforehand.submit(lambda: None).result(120)
+    made = len(looks)
+    cases._looks.rest_until = time.monotonic() + 600.0
+    late, _ = drawing(api, "ballast", minutes=20)
+    for key in (*keys, late):
+        api.get(f"/api/jobs/{key}/live")
+    cases._beforehand.submit(lambda: None).result(120)
+    assert len(looks) == made, "they rest"
+    # Whoever asks why is answered all the same.
+    assert api.get(f"/api/jobs/{late}/why").json()["suspects"]
+    assert len(looks) == made + 1
+    # A case that had to make room is not looked into again for nothing.
+    cases._looks.rest_until = 0.0
+    cases._places.clear()
+    api.get(f"/api/jobs/{keys[0]}/live")
+    cases._beforehand.submit(lambda: None).result(120)
+    assert len(looks) == made + 1
+
+
+def test_wishes_that_wait_are_few(api: TestClient, looks: list[str]) -> None:
+    key, _ = drawing(api, "ballast", minutes=20)
+    run, go = cases.runs.view(key), threading.Event()
+    cases._beforehand.submit(go.wait, 60)
+    for n in range(20):
+        cases.ahead(f"wish-{n}", run)
+    assert len(cases._wished) == cases.MOST_WISHED
+    cases.ahead("asked", run, asked=True)
+    assert "asked" in cases._wished
+    with cases._guard:
+        waiting = list(cases._wished)
+    assert waiting == ["wish-0", "wish-1", "wish-2", "asked"]
+    cases._wished.update(dict.fromkeys(waiting, cases.runs.RunView(run.job, [], cases.runs.state_of(run.job, []), [])))
+    go.set()
+    cases._beforehand.submit(lambda: None).result(60)
+    assert not cases._wished
+    assert looks == []

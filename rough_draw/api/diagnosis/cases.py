@@ -37,6 +37,12 @@ EARLY = 0.75
 PAUSE_S = 30.0
 """Between two looks beforehand at one job whose rig was changed meanwhile, s by the wall clock; else it is as long as
 by the draw's own: a simulated one runs faster than anybody looks."""
+MOST_WISHED = 3
+"""Draws that wait to be looked into beforehand."""
+REST = 2.0
+"""Times as long as a look beforehand took none follows that nobody asked for: where many draws strike the eye they
+would take the server's whole time.
+"""
 LEAST = 6
 MOST_JOBS = 16
 
@@ -51,7 +57,6 @@ class _Kept:
     case: Case
     tests: list[Test]
     as_of: float
-    looked: float
 
 
 @dataclass
@@ -65,6 +70,19 @@ _guard = threading.Lock()
 # One after the other, and of every job its latest wish: who looks at a draw never waits for looks at others.
 _beforehand = ThreadPoolExecutor(1, thread_name_prefix="look")
 _wished: dict[str, runs.RunView] = {}
+
+
+@dataclass
+class _Looks:
+    """When each draw was last looked into beforehand, whether its case is kept still or not, and until when none is: s
+    by the monotonic clock.
+    """
+
+    at: LRUCache[str, float] = field(default_factory=lambda: LRUCache(256))
+    rest_until: float = float("-inf")
+
+
+_looks = _Looks()
 
 
 @dataclass(frozen=True)
@@ -134,26 +152,34 @@ def _beside(run: runs.RunView, main: jobs.Readings, start: float, over: float) -
     return tuple(found)
 
 
-def ahead(key: str, run: runs.RunView) -> None:
-    """Look into a draw before somebody asks why: the answer stands when they do. Returns at once."""
+def ahead(key: str, run: runs.RunView, asked: bool = False) -> None:
+    """Look into a draw before somebody asks why: the answer stands when they do. Returns at once.
+
+    A page that watches wishes it again and again, and is passed over while others wait or the looks rest; who has
+    ``asked`` is not.
+    """
     with _guard:
-        waits = key in _wished
+        if key in _wished:
+            _wished[key] = run
+            return
+        if not asked and (len(_wished) >= MOST_WISHED or time.monotonic() < _looks.rest_until):
+            return
         _wished[key] = run
-    if not waits:
-        _beforehand.submit(_look_ahead, key)
+    _beforehand.submit(_look_ahead, key)
 
 
 def _look_ahead(key: str) -> None:
     with _guard:
         run = _wished.pop(key)
         place = _places.get(key)
+        looked = _looks.at.get(key, float("-inf"))
     main = run.main()
     kept = place.kept if place is not None else None
-    if kept is not None and main is not None:
-        same = kept.made_of == made_of(run)
-        young = float(main.at[-1]) - kept.as_of < EARLY * FRESH_S
-        pause = EARLY * FRESH_S if same else PAUSE_S
-        if (same and young) or time.monotonic() - kept.looked < pause:
+    begun = time.monotonic()
+    if main is not None:
+        same = kept is None or kept.made_of == made_of(run)
+        young = kept is not None and same and float(main.at[-1]) - kept.as_of < EARLY * FRESH_S
+        if young or begun - looked < (EARLY * FRESH_S if same else PAUSE_S):
             return
     try:
         why(key, run, anew=kept is not None)
@@ -162,6 +188,10 @@ def _look_ahead(key: str) -> None:
         return
     except Exception:
         log.exception("%s could not be looked into beforehand", key)
+    with _guard:
+        now = time.monotonic()
+        _looks.at[key] = now
+        _looks.rest_until = now + REST * (now - begun)
 
 
 def why(key: str, run: runs.RunView, anew: bool = False) -> Why:
@@ -182,7 +212,7 @@ def why(key: str, run: runs.RunView, anew: bool = False) -> Why:
     span = FRESH_S * (ANSWERING if answers else 1.0)
     kept = place.kept
     if kept is not None and kept.made_of == rests_on and not anew and span < now - kept.as_of <= STILL * span:
-        ahead(key, run)
+        ahead(key, run, asked=True)
         return Why(kept.case, opinion(kept.case, answers, kept.tests), answers, sign_of(run), kept.as_of)
     with place.lock:
         kept = place.kept
@@ -192,5 +222,5 @@ def why(key: str, run: runs.RunView, anew: bool = False) -> Why:
             case = look_into(
                 run.job, physical(run.made), start, Readings(at, pa, over, _beside(run, main, start, over))
             )
-            kept = place.kept = _Kept(rests_on, case, tests_of(case), now, time.monotonic())
+            kept = place.kept = _Kept(rests_on, case, tests_of(case), now)
         return Why(kept.case, opinion(kept.case, answers, kept.tests), answers, sign_of(run), kept.as_of)
