@@ -4,7 +4,7 @@ Acknowledged are a typed reading or a touch that was answered, and a gauge's rea
 of: each must be on disk once, whatever was killed since. What a gauge says while there is no server is lost, and is not
 counted. The server's clock is stepped and its disk is slow (`bench.rough_server`).
 
-How long things take is asked of the last third, in which nothing is killed. Beside it runs a process that does nothing
+How long things take is asked of the last part, in which nothing is killed. Beside it runs a process that does nothing
 but sleep for a moment and look at the clock (`bench.stalls`): where that was not woken either, the machine itself
 stood, and what was under way then is told apart.
 """
@@ -215,9 +215,9 @@ async def up(client: httpx.AsyncClient) -> None:
 
 
 async def measure(
-    servers: Servers, stalls: Stalls, gauges: int, pages: int, count: int, seconds: float
+    servers: Servers, stalls: Stalls, gauges: int, pages: int, count: int, seconds: float, peace: float
 ) -> dict[str, float]:
-    """Trouble for two thirds of the time, peace for the last, in which memory is looked at; then what is on disk."""
+    """Trouble, and ``peace`` for the last of the ``seconds``, in which memory is looked at; then what is on disk."""
     told, rng = Told(), random.Random(7)
     limits = httpx.Limits(max_connections=2 * gauges + 4 * pages)
     async with httpx.AsyncClient(base_url=f"http://127.0.0.1:{PORT}", timeout=30.0, limits=limits) as client:
@@ -230,7 +230,7 @@ async def measure(
         tasks = [asyncio.create_task(follow(client, k, told)) for k in live]
         hands = [asyncio.create_task(work(client, keys, live, told, random.Random(n))) for n in range(pages)]
         begun = time.monotonic()
-        while time.monotonic() - begun < 2 / 3 * seconds:
+        while time.monotonic() - begun < seconds - peace:
             await asyncio.sleep(rng.uniform(0.5, 1.5) * KILL_S)
             await asyncio.to_thread(servers.kill, rng)
             told.kills += 1
@@ -242,7 +242,6 @@ async def measure(
         told.late.clear(), told.answers.clear(), told.yard.clear()
         stalls.begin()
         memory = [memory_mb(servers.server.pid)]
-        peace = max(20.0, seconds / 3)
         for _ in range(parts := max(1, round(peace / MEMORY_S))):
             await asyncio.sleep(peace / parts)
             memory.append(memory_mb(servers.server.pid))
@@ -300,6 +299,7 @@ def main() -> None:
     p = argparse.ArgumentParser(description=__doc__)
     p.add_argument("--farm", action="store_true", help=argparse.SUPPRESS)
     p.add_argument("--minutes", type=float, default=60.0)
+    p.add_argument("--peace", type=float, help="minutes at the end without kills (default a third)")
     p.add_argument("--gauges", type=int, default=50)
     p.add_argument("--pages", type=int, default=20)
     p.add_argument("--jobs", type=int, default=200)
@@ -310,7 +310,9 @@ def main() -> None:
     with tempfile.TemporaryDirectory() as d:
         servers, stalls = Servers(f"{d}/soak.sqlite3"), Stalls()
         try:
-            found = asyncio.run(measure(servers, stalls, a.gauges, a.pages, a.jobs, 60.0 * a.minutes))
+            seconds = 60.0 * a.minutes
+            peace = max(20.0, seconds / 3 if a.peace is None else 60.0 * a.peace)
+            found = asyncio.run(measure(servers, stalls, a.gauges, a.pages, a.jobs, seconds, peace))
         finally:
             servers.stop()
             stalls.stop()
