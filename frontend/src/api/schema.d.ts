@@ -635,6 +635,8 @@ export interface paths {
         /**
          * Foresee All
          * @description How many of these touches can be made in their order, each as the run stands once those before it are made.
+         *
+         *     One that could not be logged changes nothing, and keeps none behind it from being foreseen.
          */
         get: operations["foresee_all_api_jobs__key__foresee_all_get"];
         put?: never;

@@ -5,7 +5,7 @@ from __future__ import annotations
 import asyncio
 from typing import Annotated
 
-from fastapi import APIRouter, Path, Query
+from fastapi import APIRouter, HTTPException, Path, Query
 
 from rough_draw.api import runs
 from rough_draw.api.deps import HubDep, Key
@@ -120,11 +120,17 @@ def foresee_touch(key: Key, kind: Annotated[str, Query(max_length=60)]) -> Fores
 def foresee_all(
     key: Key, kind: Annotated[list[Annotated[str, Query(max_length=60)]], Query(min_length=1, max_length=MOST_STEPS)]
 ) -> ClearOut:
-    """How many of these touches can be made in their order, each as the run stands once those before it are made."""
+    """How many of these touches can be made in their order, each as the run stands once those before it are made.
+
+    One that could not be logged changes nothing, and keeps none behind it from being foreseen.
+    """
     run = runs.view(key)
     touches, state = list(run.touches), run.state
     for n, each in enumerate(kind):
-        _check(each, run.job)
+        try:
+            _check(each, run.job)
+        except HTTPException:
+            continue
         if foresee(run.job, state, each).stop:
             return ClearOut(clear=n)
         touches.append(Touch(each, max((t.at for t in touches), default=0.0)))
