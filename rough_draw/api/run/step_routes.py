@@ -5,7 +5,8 @@ from __future__ import annotations
 import asyncio
 from typing import Annotated
 
-from fastapi import APIRouter, HTTPException, Path, Query
+from fastapi import APIRouter, Path, Query
+from starlette.exceptions import HTTPException
 
 from rough_draw.api import runs
 from rough_draw.api.deps import HubDep, Key
