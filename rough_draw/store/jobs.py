@@ -113,10 +113,9 @@ class NewReading:
     part: str | None = None
 
 
-def _kept(row: JobRow, undo: bool | None = None) -> StoredJob:
+def _kept(row: JobRow) -> StoredJob:
     """A job as it stands, whether its sheet can be read or not."""
-    if undo is None:
-        undo = Revision.select().where(Revision.job == row.key).exists()
+    undo = Revision.select().where(Revision.job == row.key).exists()
     return _listed(row.key, row.version, row.document, row.created_at, row.updated_at, row.sealed_at, undo)
 
 
@@ -137,9 +136,9 @@ def _listed(
     )
 
 
-def _stored(row: JobRow, undo: bool | None = None) -> StoredJob:
+def _stored(row: JobRow) -> StoredJob:
     """A job whose sheet can be read. Raises Unreadable."""
-    found = _kept(row, undo)
+    found = _kept(row)
     if found.fault:
         raise Unreadable(found.fault)
     return found

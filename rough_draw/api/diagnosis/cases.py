@@ -74,8 +74,8 @@ _wished: dict[str, runs.RunView] = {}
 
 @dataclass
 class _Looks:
-    """When each draw was last looked into beforehand, whether its case is kept still or not, and until when none is: s
-    by the monotonic clock.
+    """When each draw was last looked into, its case kept still or not, and until when none is beforehand: s by the
+    monotonic clock.
     """
 
     at: LRUCache[str, float] = field(default_factory=lambda: LRUCache(256))
@@ -188,10 +188,8 @@ def _look_ahead(key: str) -> None:
         return
     except Exception:
         log.exception("%s could not be looked into beforehand", key)
-    with _guard:
-        now = time.monotonic()
-        _looks.at[key] = now
-        _looks.rest_until = now + REST * (now - begun)
+    now = time.monotonic()
+    _looks.rest_until = now + REST * (now - begun)
 
 
 def why(key: str, run: runs.RunView, anew: bool = False) -> Why:
@@ -223,4 +221,6 @@ def why(key: str, run: runs.RunView, anew: bool = False) -> Why:
                 run.job, physical(run.made), start, Readings(at, pa, over, _beside(run, main, start, over))
             )
             kept = place.kept = _Kept(rests_on, case, tests_of(case), now)
+            with _guard:
+                _looks.at[key] = time.monotonic()
         return Why(kept.case, opinion(kept.case, answers, kept.tests), answers, sign_of(run), kept.as_of)
