@@ -4,9 +4,11 @@ from __future__ import annotations
 
 import json
 import time
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
+from concurrent.futures import ThreadPoolExecutor
 from itertools import pairwise
 from pathlib import Path
+from threading import Barrier
 from typing import Any
 
 import pytest
@@ -36,6 +38,14 @@ def do(api: TestClient, key: str, *kinds: str) -> dict[str, Any]:
         assert r.status_code == 201, r.text
         found = r.json()
     return found
+
+
+def at_once(*works: Callable[[], object]) -> None:
+    """All of it begun in the same moment; what one of them raises is raised."""
+    start = Barrier(len(works))
+    with ThreadPoolExecutor(len(works)) as pool:
+        for done in [pool.submit(lambda work=work: (start.wait(), work())) for work in works]:
+            done.result()
 
 
 def test_what_is_hidden_is_not_said(api: TestClient) -> None:
@@ -83,6 +93,38 @@ def test_a_session_goes_on_after_a_restart(api: TestClient) -> None:
     assert after["done"] == before["done"]
     assert api.get(f"/api/practice/runs/{key}/readings").json() == readings
     assert do(api, key, "test:ballast")["done"][-1]["showed"] == "No"
+
+
+def test_two_who_open_a_session_at_once_have_the_same(api: TestClient) -> None:
+    key = begun(api, "wet-oil")
+    look = lambda: api.get(f"/api/practice/runs/{key}").json()["done"]  # noqa: E731
+    for n in range(3):
+        sessions._open.clear()
+        at_once(look, lambda: do(api, key, "look:power"), lambda: do(api, key, "look:pressure"))
+        assert len(look()) == 2 * (n + 1)
+    sessions._open.clear()
+    assert len(look()) == 6
+
+
+def test_what_is_done_while_many_are_opened_is_done(api: TestClient, monkeypatch: pytest.MonkeyPatch) -> None:
+    """A session that is put away between two deeds, or while one waits for its turn, loses none."""
+    monkeypatch.setattr(sessions, "MOST_OPEN", 1)
+    keys = [begun(api, "wet-oil") for _ in range(2)]
+    at_once(*[lambda key=key: do(api, key, *["look:power"] * 3) for key in keys for _ in range(2)])
+    assert len(sessions._open) <= 4
+    for key in keys:
+        assert len(api.get(f"/api/practice/runs/{key}").json()["done"]) == 6
+    begun(api, "wet-oil")
+    assert len(sessions._open) == 1
+
+
+def test_one_in_use_is_not_put_away(api: TestClient, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(sessions, "MOST_OPEN", 1)
+    key = begun(api, "wet-oil")
+    with sessions.held(key) as found:
+        with ThreadPoolExecutor(1) as beside:
+            assert beside.submit(begun, api, "wet-oil").result() != key
+        assert sessions.session(key) is found
 
 
 def test_a_debrief_tells_the_truth_beside_the_gauge_and_keeps_the_score(api: TestClient) -> None:

@@ -8,6 +8,7 @@ import { options, refresh } from "./options";
 import { draftOf, dropDraft, editing, keepDraft } from "../lib/drafts";
 import { onBack, useReach, waitsAfter } from "../lib/reach";
 import { useJob } from "./queries";
+import { settle } from "./settle";
 
 export interface Editor {
   job: Job | undefined;
@@ -49,7 +50,7 @@ export function useEditor(key: string): Editor {
 
   const accept = useCallback(
     (stored: JobOut) => {
-      client.setQueryData(options.job(key).queryKey, stored);
+      settle(client, options.job(key), stored);
       if (base.current !== null) base.current = stored.version;
       refresh(client, ["stages", "live", "verdict"], key);
     },

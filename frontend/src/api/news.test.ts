@@ -1,7 +1,7 @@
 import { QueryClient } from "@tanstack/react-query";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 
-import type { LiveOut, YardRow } from "./client";
+import type { LiveOut, SeriesOut, YardRow } from "./client";
 import { Newsroom, withRows } from "./news";
 import { options, untilNext } from "./options";
 import { PAGE } from "./page";
@@ -67,6 +67,25 @@ test("readings are put on the trace of a watched job, and of no other", () => {
   vi.advanceTimersByTime(10);
   expect(client.getQueryData(options.readings("quay").queryKey)?.[0]).toMatchObject({ gauge: "G", at: [1, 2], pa: [5, null] });
   expect(client.getQueryData(options.readings("pier").queryKey)).toEqual([]);
+});
+
+test("a reading that comes while the whole trace is asked for is on it after, whichever was read first", async () => {
+  const room = new Newsroom(client);
+  const { queryKey } = options.readings("quay");
+  const whole = [{ gauge: "G", part: "g", at: [1, 2], pa: [9, 8], total: 2, thinned: false, simulated: [] }] as SeriesOut[];
+  let answer: (s: SeriesOut[]) => void = () => undefined;
+  client.setQueryData(queryKey, whole);
+  void client.fetchQuery({ queryKey, queryFn: () => new Promise<SeriesOut[]>((done) => (answer = done)), staleTime: 0 });
+  room.watch("quay");
+  room.hear({ kind: "readings", job: "quay", gauge: "G", part: "g", at: [3], pa: [7] });
+  await vi.advanceTimersByTimeAsync(600);
+  expect(client.getQueryData(queryKey)?.[0]?.at).toEqual([1, 2, 3]);
+  answer(whole);
+  await vi.advanceTimersByTimeAsync(600);
+  expect(client.getQueryData(queryKey)?.[0]?.at).toEqual([1, 2, 3]);
+  const put = vi.spyOn(client, "setQueryData");
+  await vi.advanceTimersByTimeAsync(2000);
+  expect(put).not.toHaveBeenCalled();
 });
 
 test("after a break everything is asked for again; at first, what came before the stream", () => {

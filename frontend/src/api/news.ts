@@ -106,8 +106,11 @@ export class Newsroom {
   /** All that has come of a job since, put on its trace together. */
   private drawn(job: string): void {
     const come = this.come.get(job) ?? [];
-    this.come.delete(job);
-    this.client.setQueryData(options.readings(job).queryKey, (old) =>
+    const { queryKey } = options.readings(job);
+    // All that is being asked for may have been read before these were stored: they are put on once more when it is there.
+    if (this.client.isFetching({ queryKey, exact: true }) > 0) this.pace.wish(`trace ${job}`, TRACE_MS, () => this.drawn(job));
+    else this.come.delete(job);
+    this.client.setQueryData(queryKey, (old) =>
       come.reduce((series, { gauge = "", part = null, at = [], pa = [], simulated }) => append(series, { gauge, part }, at, pa, simulated), old),
     );
   }

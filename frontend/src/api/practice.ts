@@ -4,6 +4,7 @@ import { useEffect, useRef, useState } from "react";
 import type { RigChoice, TrackOut } from "./client";
 import { commands } from "./commands";
 import { options } from "./options";
+import { settle } from "./settle";
 
 /** Practice: its page, a session as it goes on, its readings as they come, its debrief. */
 
@@ -21,7 +22,7 @@ export function useDeed(key: string) {
   return useMutation({
     mutationFn: (d: { kind: string; choice?: RigChoice } | { speed: number }) =>
       "speed" in d ? commands.pace(key, d.speed) : commands.deed(key, d.kind, d.choice),
-    onSuccess: (out) => client.setQueryData(options.practiceRun(key).queryKey, out),
+    onSuccess: (out) => settle(client, options.practiceRun(key), out),
   });
 }
 

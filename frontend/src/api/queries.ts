@@ -11,6 +11,7 @@ import type { SeriesOut } from "./client";
 import { commands } from "./commands";
 import { options, refresh, refreshRun } from "./options";
 import { append } from "./series";
+import { settle } from "./settle";
 
 export const useYard = () => useQuery(options.yard());
 export const useCatalogue = () => useQuery(options.catalogue());
@@ -40,7 +41,7 @@ export function useBenchTouch(key: string) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: (t: { kind: string } | { speed: number } | null) => (t === null ? commands.benchOff(key) : "kind" in t ? commands.benchTouch(key, t.kind) : commands.benchPace(key, t.speed)),
-    onSuccess: (out) => client.setQueryData(options.bench(key).queryKey, out),
+    onSuccess: (out) => settle(client, options.bench(key), out),
   });
 }
 
@@ -116,7 +117,7 @@ export function useFound(key: string) {
   return useMutation({
     mutationFn: (a: { test: string; outcome: string } | null) => (a ? commands.answerTest(key, a) : commands.forgetAnswers(key)),
     onSuccess: (out) => {
-      client.setQueryData(options.why(key).queryKey, out);
+      settle(client, options.why(key), out);
       refresh(client, ["touches"], key);
     },
   });

@@ -8,6 +8,7 @@ import { commands, hrefs } from "../api/commands";
 import { ApiError } from "../api/client";
 import type { Editor } from "../api/editor";
 import { usePatterns } from "../api/queries";
+import { settle } from "../api/settle";
 import { useQueryClient } from "@tanstack/react-query";
 import { span } from "../lib/format";
 import { Button } from "../ui/Button";
@@ -33,7 +34,7 @@ export function RigTools({ jobKey, job, editor, plan, onPart }: { jobKey: string
   const read = (chosen: File) => {
     commands.takeRigFile(jobKey, chosen).then(
       (j) => {
-        client.setQueryData(options.job(jobKey).queryKey, j);
+        settle(client, options.job(jobKey), j);
         setFault(null);
       },
       (e: unknown) => e instanceof ApiError && setFault(e),

@@ -4,6 +4,7 @@ import { useMemo } from "react";
 import type { DisplayUnit, Settings, SettingsOut } from "../api/client";
 import { commands } from "../api/commands";
 import { familyOf, options } from "../api/options";
+import { settle } from "../api/settle";
 import { MICRON_PA } from "./format";
 import { fixed, plain, scientific, significant, type Numbers } from "./numbers";
 
@@ -174,10 +175,13 @@ export function useSaveSettings() {
     // One after the other, and only the last answer counts: an earlier one would turn the units back for a moment.
     scope: { id: "settings" },
     mutationFn: (settings: Settings) => commands.saveSettings(settings),
-    onMutate: (settings) => client.setQueryData(options.settings().queryKey, (old) => old && { ...old, settings }),
+    onMutate: (settings) => {
+      const old = client.getQueryData(options.settings().queryKey);
+      if (old) settle(client, options.settings(), { ...old, settings });
+    },
     onSuccess: (out) => {
       if (client.isMutating({ mutationKey: SAVING }) > 1) return;
-      client.setQueryData(options.settings().queryKey, out);
+      settle(client, options.settings(), out);
       // Sentences come from the server in the reader's units and English: all that is on screen is asked for anew.
       void client.invalidateQueries({ predicate: (q) => familyOf(q.queryKey) !== "settings" });
     },

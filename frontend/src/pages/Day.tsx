@@ -7,6 +7,7 @@ import type { ApiError, DayJob, DayOut } from "../api/client";
 import { options, refresh } from "../api/options";
 import { commands, hrefs } from "../api/commands";
 import { useDay } from "../api/queries";
+import { settle } from "../api/settle";
 import { Strip } from "../bench/Strip";
 import { fromLocal, toLocal } from "../bench/when";
 import { clock } from "../lib/format";
@@ -33,7 +34,7 @@ export function Day() {
     const keys = picked.length > 0 ? picked : open.filter((j) => !j.fault).map((j) => j.key);
     commands.fitDay(keys, from).then(
       (d) => {
-        client.setQueryData(options.day().queryKey, d);
+        settle(client, options.day(), d);
         refresh(client, ["job"]);
         setPicked([]);
         setFault(null);

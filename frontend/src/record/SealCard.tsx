@@ -4,6 +4,7 @@ import { useEffect, useState, type ReactNode } from "react";
 import { ApiError } from "../api/client";
 import { commands } from "../api/commands";
 import { options, refresh } from "../api/options";
+import { settle } from "../api/settle";
 import { stamp } from "../lib/format";
 import { useNarrow } from "../lib/narrow";
 import { Button } from "../ui/Button";
@@ -25,7 +26,7 @@ export function SealCard({ jobKey, name, signed, version, why }: { jobKey: strin
   const close = useMutation({
     mutationFn: () => commands.seal(jobKey, name, Object.fromEntries((seal.data?.deviations ?? []).map((d) => [d.key, reasons[d.key] ?? ""]))),
     onSuccess: (out) => {
-      client.setQueryData(options.seal(jobKey).queryKey, out);
+      settle(client, options.seal(jobKey), out);
       void client.invalidateQueries();
     },
   });
@@ -135,7 +136,7 @@ function Amend({ jobKey, name }: { jobKey: string; name: string }) {
   const send = useMutation({
     mutationFn: () => commands.amend(jobKey, form),
     onSuccess: (out) => {
-      client.setQueryData(options.seal(jobKey).queryKey, out);
+      settle(client, options.seal(jobKey), out);
       setOpen(false);
       setForm({ by: name, what: "", before: "", after: "", reason: "" });
     },

@@ -5,6 +5,7 @@ import type { SealOut, VisitIn, VisitOut } from "../api/client";
 import { ApiError } from "../api/client";
 import { commands } from "../api/commands";
 import { options } from "../api/options";
+import { settle } from "../api/settle";
 import { stamp } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
@@ -77,7 +78,7 @@ function Write({ jobKey, name, about, onDone }: { jobKey: string; name: string; 
   const send = useMutation({
     mutationFn: () => commands.addVisit(jobKey, form),
     onSuccess: (out) => {
-      client.setQueryData(options.seal(jobKey).queryKey, out);
+      settle(client, options.seal(jobKey), out);
       onDone();
     },
   });

@@ -4,6 +4,7 @@ import type { Job } from "../api/client";
 import { commands } from "../api/commands";
 import type { Editor } from "../api/editor";
 import { options, refreshRun } from "../api/options";
+import { settle } from "../api/settle";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
 import { NumberField } from "../ui/Field";
@@ -24,7 +25,7 @@ export function ChargeCard({ jobKey, job, editor }: { jobKey: string; job: Job; 
     mutationFn: (a: { speed: number } | { kind: string } | null) =>
       a === null ? commands.scaleOff(jobKey) : "kind" in a ? commands.scaleTouch(jobKey, a.kind) : commands.scalePace(jobKey, a.speed),
     onSuccess: (out) => {
-      client.setQueryData(asked.queryKey, out);
+      settle(client, asked, out);
       refreshRun(client, jobKey);
     },
   });

@@ -6,6 +6,7 @@ import { Link, useLocation } from "react-router";
 import type { RingOut } from "../api/client";
 import { commands } from "../api/commands";
 import { options, refresh } from "../api/options";
+import { settle } from "../api/settle";
 import { tellOf } from "../lib/notify";
 import { sound } from "../lib/sound";
 import { Button } from "../ui/Button";
@@ -36,7 +37,8 @@ export function Alarms() {
     return () => window.clearInterval(again);
   }, [loud]);
   const silence = (r: RingOut) => {
-    client.setQueryData(options.alarms().queryKey, (old) => old?.map((x) => (x.job === r.job && x.key === r.key ? { ...x, silenced: true } : x)));
+    const old = client.getQueryData(options.alarms().queryKey) ?? [];
+    settle(client, options.alarms(), old.map((x) => (x.job === r.job && x.key === r.key ? { ...x, silenced: true } : x)));
     void commands.silence(r.job, r.key).finally(() => refresh(client, ["alarms"]));
   };
   return (

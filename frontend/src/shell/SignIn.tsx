@@ -5,6 +5,7 @@ import { ApiError } from "../api/client";
 import { commands } from "../api/commands";
 import { options } from "../api/options";
 import { takeSession } from "../api/session";
+import { settle } from "../api/settle";
 import { sendDrafts } from "../lib/drafts";
 import { focused } from "../lib/focus";
 import { Button } from "../ui/Button";
@@ -24,7 +25,7 @@ export function SignIn() {
         async (s) => {
           takeSession(s);
           await sendDrafts();
-          client.setQueryData(options.session(takeSession).queryKey, s);
+          settle(client, options.session(takeSession), s);
           void client.invalidateQueries();
         },
         (e: unknown) => setFault(e instanceof ApiError ? e.problem.detail : "It did not work."),

@@ -5,6 +5,7 @@ import type { ImportOut, LiveOut } from "../api/client";
 import { ApiError } from "../api/client";
 import { commands } from "../api/commands";
 import { options, refresh, refreshRun } from "../api/options";
+import { settle } from "../api/settle";
 import { localStamp, moment, span } from "../lib/format";
 import { DATE_ORDERS, TIME_UNITS, type TableSaid, type TimeUnit } from "../lib/tableSaid";
 import { PACES } from "../lib/paces";
@@ -32,9 +33,9 @@ export function Source({ jobKey, live, hasReadings }: { jobKey: string; live: Li
   const pace = (speed: number, second = false) =>
     commands.standin(jobKey, { speed, second }).then((l) => {
       setFault(null);
-      client.setQueryData(options.live(jobKey).queryKey, l);
+      settle(client, options.live(jobKey), l);
     }, fail);
-  const takeOff = () => commands.disconnectGauge(jobKey).then((l) => client.setQueryData(options.live(jobKey).queryKey, l), fail);
+  const takeOff = () => commands.disconnectGauge(jobKey).then((l) => settle(client, options.live(jobKey), l), fail);
   const look = (file: File, said: TableSaid = {}) => commands.importReadings(jobKey, file, false, said).then((out) => (setFault(null), setFound({ file, out, said })), fail);
   const take = () =>
     found &&
@@ -119,7 +120,7 @@ export function Source({ jobKey, live, hasReadings }: { jobKey: string; live: Li
           onConnect={(where) =>
             commands.connectGauge(jobKey, where).then((l) => {
               setConnecting(false);
-              client.setQueryData(options.live(jobKey).queryKey, l);
+              settle(client, options.live(jobKey), l);
             }, fail)
           }
         />

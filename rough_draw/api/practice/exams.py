@@ -24,7 +24,7 @@ def _judged(exam: exams.Exam) -> list[store.Past]:
     """Its sessions; one that was ended and whose debrief nobody has looked at is judged now."""
     for p in store.of_exam(exam.key):
         if p.ended_at is not None and not p.marks:
-            sessions.debrief(sessions.session(p.key))
+            sessions.debrief(p.key)
     return store.of_exam(exam.key)
 
 

@@ -86,8 +86,7 @@ def replay(key: RunKey, body: ReplayIn, here: Here) -> RunOut:
 @router.get("/practice/runs/{key}")
 def read_run(key: RunKey) -> RunOut:
     """A session as it stands; its clock goes on while somebody looks."""
-    found = sessions.session(key)
-    with found.lock:
+    with sessions.held(key) as found:
         found.catch_up()
         return run_out(found)
 
@@ -106,8 +105,7 @@ def remove_run(key: RunKey) -> Response:
 def pace(key: RunKey, body: PaceIn) -> RunOut:
     """Another pace."""
     must_be_offered(body.speed, sessions.SPEEDS)
-    found = sessions.session(key)
-    with found.lock:
+    with sessions.held(key) as found:
         found.catch_up()
         found.speed = 0 if found.bay.ended else body.speed
         return run_out(found)
@@ -116,8 +114,7 @@ def pace(key: RunKey, body: PaceIn) -> RunOut:
 @router.post("/practice/runs/{key}/deeds", status_code=201)
 def do(key: RunKey, body: DeedIn) -> RunOut:
     """Do something: its minutes pass, and it is done."""
-    found = sessions.session(key)
-    with found.lock:
+    with sessions.held(key) as found:
         try:
             found.do(body.kind, body.choice)
         except CannotDo as e:
@@ -128,8 +125,7 @@ def do(key: RunKey, body: DeedIn) -> RunOut:
 @router.get("/practice/runs/{key}/readings")
 def readings(key: RunKey, since: float = Query(-1.0, ge=-1, le=1e6)) -> TrackOut:
     """Readings after a time, thinned where they are many."""
-    found = sessions.session(key)
-    with found.lock:
+    with sessions.held(key) as found:
         track = found.bay.track
         at = np.array(track.at)
         first = int(np.searchsorted(at, since, side="right"))
@@ -148,24 +144,24 @@ def readings(key: RunKey, since: float = Query(-1.0, ge=-1, le=1e6)) -> TrackOut
 @router.get("/practice/runs/{key}/plan")
 def run_plan(key: RunKey) -> PlanOut:
     """The plan of the rig that stands there, on the system as the sheet tells it: for drawing it."""
-    found = sessions.session(key)
-    with found.lock:
+    with sessions.held(key) as found:
         return plan_out(found.bay.told)
 
 
 @router.get("/practice/runs/{key}/rigs")
 def rigs(key: RunKey) -> RigsOut:
     """Hook-ups that the system allows, and what the van has for them."""
-    return rigs_out(sessions.session(key).bay.told)
+    with sessions.held(key) as found:
+        return rigs_out(found.bay.told)
 
 
 @router.get("/practice/runs/{key}/debrief")
 def debrief(key: RunKey) -> DebriefOut:
     """The debrief of a finished session."""
-    found = sessions.session(key)
-    if not found.bay.ended:
-        raise refusal(409, "practice-not-over")
-    return debrief_out(key, sessions.debrief(found))
+    with sessions.held(key) as found:
+        if not found.bay.ended:
+            raise refusal(409, "practice-not-over")
+    return debrief_out(key, sessions.debrief(key))
 
 
 @router.get("/practice/scenarios/{key}.json", response_class=Response)

@@ -5,6 +5,8 @@ from __future__ import annotations
 import threading
 import time
 from collections import OrderedDict
+from collections.abc import Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass, field
 from threading import Lock
 
@@ -97,12 +99,32 @@ def session(key: str) -> Session:
     return _put(Session(key=key, bay=bay, exam=kept.exam))
 
 
+@contextmanager
+def held(key: str) -> Iterator[Session]:
+    """An open session in one pair of hands at a time. Raises NotFound.
+
+    While its turn was waited for it may have been put away: what is done then would be done to one that nobody sees.
+    """
+    while True:
+        found = session(key)
+        with found.lock:
+            if _open.get(key) is found:
+                yield found
+                return
+
+
 def _put(made: Session) -> Session:
+    """Among those that are open; two who open it at once share the first. The longest untouched go, but none in use."""
     with _lock:
-        _open[made.key] = made
-        while len(_open) > MOST_OPEN:
-            _, old = _open.popitem(last=False)
-            old.keep()
+        made = _open.setdefault(made.key, made)
+        for key in list(_open)[: max(0, len(_open) - MOST_OPEN)]:
+            old = _open[key]
+            if old.lock.acquire(blocking=False):
+                try:
+                    old.keep()
+                    del _open[key]
+                finally:
+                    old.lock.release()
     return made
 
 
@@ -117,10 +139,9 @@ def replay(key: str, before: int, person: int | None) -> Session:
 
     Raises NotFound, and CannotDo where there is no such deed.
     """
-    old = session(key)
-    if old.exam:
-        raise CannotDo(message("exam-no-replay"))
-    with old.lock:
+    with held(key) as old:
+        if old.exam:
+            raise CannotDo(message("exam-no-replay"))
         deeds, scenario = old.deeds(), old.bay.scenario
     if not 0 <= before < len(deeds):
         raise CannotDo(message("practice-no-such-deed"))
@@ -166,9 +187,9 @@ def _expert_of(scenario: Scenario) -> tuple[Bay, Best | None]:
     return expert(scenario, VAN)
 
 
-def debrief(of: Session) -> Debrief:
-    """The debrief of a session, finished or broken off; its scores are kept."""
-    with of.lock:
+def debrief(key: str) -> Debrief:
+    """The debrief of a session, finished or broken off; its scores are kept. Raises NotFound."""
+    with held(key) as of:
         scenario = of.bay.scenario
         theirs, best = _expert_of(scenario)
         so = facts(of.bay, theirs, best)
