@@ -8,6 +8,7 @@ from pathlib import Path
 
 from rough_draw.api.preparing import Preparation
 from rough_draw.cli.access import check_host
+from rough_draw.cli.allocator import tidy
 from rough_draw.cli.listening import listening
 from rough_draw.cli.preparation import engine_first
 from rough_draw.store.server_lock import lock
@@ -34,6 +35,7 @@ def _run_server(path: str, port: int, host: str = "127.0.0.1", before: Sequence[
 
 def serve(a: argparse.Namespace) -> None:
     """Serve the application: on the loopback without a sign-in, beyond it only behind a passphrase."""
+    tidy()
     if a.lan:
         from rough_draw.cli.lan.serving import serve_lan
 
@@ -52,6 +54,7 @@ def demo(a: argparse.Namespace) -> None:
     from rough_draw.store import jobs
     from rough_draw.store.database import open_database
 
+    tidy()
     with lock(a.db):
         if a.fresh:
             for ending in ("", "-wal", "-shm"):

@@ -37,6 +37,9 @@ FAR = 0.6
 """Log of pressure beyond which a curve is only known to be off: steps in time look like that."""
 EARLY = 3_000 * MICRON_PA
 """Readings over this, Pa, tell volume, bore and pump much the same whatever is wrong later."""
+TOP = 3
+"""Draws of a cause, its heaviest, that stand for it afterwards: what a test would show is asked of these. The others
+are let go when it is weighed, as a case is kept for minutes; of the sheet as it is all are kept, for what is usual."""
 HOPELESS, CLOSER, PAIRS = 10.0, 12, 11
 """A cause whose evidence is this far under the best, in natural logs, is not looked into further; at the most so many
 are, and so many pairs are tried."""
@@ -63,7 +66,7 @@ BACKGROUND: tuple[CauseKind, ...] = ("water", "system-leak", "fouled", "refriger
 
 @dataclass(frozen=True)
 class Weighed:
-    """A cause with its evidence (natural log) and the draws that carry it, heaviest first."""
+    """A cause with its evidence (natural log) and the draws that carry it most, heaviest first."""
 
     cause: Cause
     evidence: float
@@ -187,7 +190,7 @@ class _Looked:
 
     def weighed(self, readings: Readings) -> Weighed:
         w, evidence = self.weigh(readings)
-        order = np.argsort(-w)
+        order = np.argsort(-w)[: None if self.cause.kind == "none" else TOP]
         return Weighed(self.cause, evidence, tuple(replace(self.draws[i], weight=float(w[i])) for i in order))
 
 

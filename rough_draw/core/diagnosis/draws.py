@@ -72,7 +72,7 @@ class Readings:
         return np.concatenate([own, *(np.full(m.at.size, m.over) for m in self.more)])
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class Draw:
     """One draw of a cause: its place, its curve, and what it stands at in the end.
 

@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from rough_draw.core.diagnosis.diagnosis import Case, Weighed
+from rough_draw.core.diagnosis.diagnosis import TOP, Case, Weighed
 from rough_draw.core.diagnosis.draws import Draw
 from rough_draw.core.diagnosis.eye_tests import BLANK_MOST, EYE
 from rough_draw.core.diagnosis.faults import Cause, CauseKind
@@ -32,7 +32,6 @@ PUSHES = 2e-2
 """Throughput, Pa·m³/s, from which gas is felt at the exhaust: estimate, some ten millilitres a minute."""
 STRAY = 0.015
 """Probability that a look along the parts finds something where nothing is, shared by them all (estimate)."""
-TOP = 3
 
 
 @dataclass(frozen=True)

@@ -47,20 +47,19 @@ LEAK_AT, LEAK_DECADE = 3e-6, 0.8
 """Prior of a leak into the system: log-normal about this, Pa·m³/s, with this spread in decades."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class Member:
-    """One draw: its place in the space of unknowns, its curve at the gauge, and when its system is at the target.
+    """One draw: its place in the space of unknowns, its curves, and when its system is at the target.
 
-    ``others``: its curves at the further gauges of the rig, by their ids.
+    ``told`` (2 + gauges beside, moments): times, s, pressures at the gauge that is read, Pa, and at those of
+    `Fit.beside` in their order. In single precision: fifty draws keep thousands of members, and a curve is good to 2 %.
     """
 
     z: FloatArray
-    times: FloatArray
-    gauge: FloatArray
+    told: NDArray[np.float32]
     target_at: float
     water: float
-    others: dict[str, FloatArray] = field(default_factory=dict)
-    volume: float = 0.0
+    volume: float
 
 
 def goal_of(job: Job, touches: Sequence[Touch], start: float) -> tuple[float, float]:
@@ -88,6 +87,7 @@ class Fit:
     """Members of one sheet and its touches so far; it grows as readings ask for it. Not shared between threads.
 
     ``ballast_stays``: the ballast is open still though the gauge is far under the level at which it is to be closed.
+    ``beside``: further gauges of the rig, by their ids, with the node that each reads.
     """
 
     job: Job
@@ -95,6 +95,7 @@ class Fit:
     start: float
     ballast_stays: bool = False
     base: Assembly = field(init=False)
+    beside: dict[str, str] = field(init=False)
     members: list[Member] = field(default_factory=list)
     proposals: list[Proposal] = field(default_factory=list)
     target: float = field(init=False)
@@ -102,6 +103,8 @@ class Fit:
 
     def __post_init__(self) -> None:
         self.base = assemble(self.job)
+        nodes = {**self.base.gauges, AT_PUMP: "intake"}
+        self.beside = {g: n for g, n in nodes.items() if n != self.base.gauge_node}
         self.target, self.after = goal_of(self.job, self.touches, self.start)
         d = len(DIMS)
         self._draw(np.array(spread(FIRST, d)), np.zeros(d), np.eye(d))
@@ -114,27 +117,25 @@ class Fit:
         u = unknowns_at(z)
         varied = vary(self.base, self.job, u)
         net, later = replayed(self.job, varied, u, self.touches, self.start)
-        result = self._run(net, later, u, varied.gauge_node, self._closes_by_itself())
-        times, gauge, system, others = result
-        late = times >= self.after
-        at = time_at_level(times[late], system[late], self.target)
+        told, system = self._run(net, later, u, self._closes_by_itself())
+        late = told[0] >= self.after
+        at = time_at_level(told[0, late], system[late], self.target)
         water = sum(p.mass for p in varied.network.pools)
-        return Member(
-            z, times, gauge, at if at is not None else 2 * HORIZON, water, others, varied.network.volume("system")
-        )
+        ends = at if at is not None else 2 * HORIZON
+        return Member(z, told.astype(np.float32), ends, water, varied.network.volume("system"))
 
     def _closes_by_itself(self) -> bool:
         """Whether a ballast that the log leaves open is taken to be closed at its level, when it comes to that."""
         return ballast_left_open(self.touches) and not self.ballast_stays
 
     def _run(
-        self, net: Network, later: list[tuple[float, Change]], u: Unknowns, gauge: str, ballast: bool
-    ) -> tuple[FloatArray, FloatArray, FloatArray, dict[str, FloatArray]]:
-        """Times, the gauge's curve, the system's highest, and the curves of other gauges.
+        self, net: Network, later: list[tuple[float, Change]], u: Unknowns, ballast: bool
+    ) -> tuple[FloatArray, FloatArray]:
+        """What a member has `told`, and the system's highest pressure, Pa, at the same moments.
 
         A ballast still open is shut at the level of the habit.
         """
-        nodes = tuple(self.base.pumped)
+        gauge, nodes = self.base.gauge_node, tuple(self.base.pumped)
         end = Stop(nodes, 0.6 * self.target)
         level = ballast_at(self.job)
         first = run(net, HORIZON, later, rtol=2e-2, stop=Stop((gauge,), level) if ballast and level else end)
@@ -146,12 +147,9 @@ class Fit:
             shut = compile_network(with_ballast(u, False)(now))
             parts.append(advance(shut, replace(first.final, step=1e-3), HORIZON, rtol=2e-2, stop=end))
         indices = [net.index(n) for n in nodes]
-        times = np.concatenate([r.time for r in parts])
-        shown = np.concatenate([r.total(gauge) for r in parts])
+        told = np.hstack([[r.time, *(r.total(n) for n in (gauge, *self.beside.values()))] for r in parts])
         system = np.concatenate([r.pressure[:, indices, :].sum(axis=2).max(axis=1) for r in parts])
-        nodes_of = {**self.base.gauges, AT_PUMP: "intake"}
-        others = {g: np.concatenate([r.total(n) for r in parts]) for g, n in nodes_of.items() if n != gauge}
-        return times, shown, system, others
+        return told, system
 
     def weights(self, at: FloatArray, pa: FloatArray, over: float, gauge: str = "") -> FloatArray:
         """Weight of every member for readings at ``at`` s and ``pa`` (NaN: over ``over`` Pa); they sum to one.
@@ -176,16 +174,15 @@ class Fit:
 
     def curves(self, at: FloatArray, gauge: str = "") -> FloatArray:
         """Log of a gauge's pressure, Pa, of every member (members × times) at ``at`` s."""
-        return np.array(
-            [np.interp(at, m.times, np.log(np.maximum(m.others.get(gauge, m.gauge), 1e-3))) for m in self.members]
-        )
+        row = 2 + list(self.beside).index(gauge) if gauge in self.beside else 1
+        return np.array([np.interp(at, m.told[0], np.log(np.maximum(m.told[row], 1e-3))) for m in self.members])
 
     def _unended(self, off: FloatArray, at: FloatArray) -> FloatArray:
         """How far members are over readings (log; members × times), and not where a member is not computed so deep.
 
         A member ends under the target; a reading under where it ended contradicts it in nothing.
         """
-        ended = at[None, :] > np.array([m.times[-1] for m in self.members])[:, None]
+        ended = at[None, :] > np.array([m.told[0, -1] for m in self.members])[:, None]
         return np.where(ended, np.minimum(off, 0.0), off)
 
     def off(self, member: int, at: FloatArray, pa: FloatArray, gauge: str = "") -> float:
@@ -198,7 +195,7 @@ class Fit:
         near = np.array([at / (1 + SLACK) - SLACK_S, at, at * (1 + SLACK) + SLACK_S])
         curves = np.array([self.curves(t, gauge)[member] for t in near])
         over = np.maximum(curves.min(axis=0) - told, 0.0)
-        ended = at > self.members[member].times[-1]
+        ended = at > self.members[member].told[0, -1]
         under = np.maximum(told - curves.max(axis=0), 0.0)
         return float(np.sqrt(np.mean(np.where(ended, under, over + under) ** 2)))
 

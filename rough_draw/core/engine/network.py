@@ -34,7 +34,7 @@ class NetworkError(Fault):
     """The graph cannot be computed; the message names the part and what to do."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class Node:
     """A volume at one pressure. ``group`` says what it belongs to: ``rig`` or ``system``."""
 
@@ -44,7 +44,7 @@ class Node:
     group: str = "rig"
 
 
-@dataclass(frozen=True, kw_only=True)
+@dataclass(frozen=True, kw_only=True, slots=True)
 class Tube:
     """A passage between two nodes, or between a node and ``atmosphere``; round, or with a ``width`` a slot.
 
@@ -66,7 +66,7 @@ class Tube:
     kind: str = "tube"
 
 
-@dataclass(frozen=True, kw_only=True)
+@dataclass(frozen=True, kw_only=True, slots=True)
 class Pump:
     """A rotary-vane pump at ``node``: Q_k = S₀ (p_k − p_u,k) for each gas.
 
@@ -82,7 +82,7 @@ class Pump:
     back_leak: float = 20.0
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class Leak:
     """Air from the atmosphere: ``throughput`` Pa·m³/s while choked. ``water_fraction`` is p_w/p of that air."""
 
@@ -92,7 +92,7 @@ class Leak:
     name: str = "leak"
 
 
-@dataclass(frozen=True, kw_only=True)
+@dataclass(frozen=True, kw_only=True, slots=True)
 class Outgassing:
     """A surface that gives gas off: q(t) = steady + fresh e^(−t/τ), Pa·m³/s; ``tau`` s.
 
@@ -111,7 +111,7 @@ class Outgassing:
         return self.steady + self.fresh * math.exp(-time / self.tau)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class Pool:
     """Free water, liquid or ice, standing in ``node``.
 
@@ -126,7 +126,7 @@ class Pool:
     metal: float = 50.0
 
 
-@dataclass(frozen=True, kw_only=True)
+@dataclass(frozen=True, kw_only=True, slots=True)
 class Sorbed:
     """Gas held on walls or in oil of ``node``: dm/dt = −(m − held(p))/τ. kg, kg/Pa, s.
 
@@ -143,7 +143,7 @@ class Sorbed:
     name: str = "oil"
 
 
-@dataclass(frozen=True, kw_only=True)
+@dataclass(frozen=True, kw_only=True, slots=True)
 class Network:
     """A rig joined to a system, ready to compute."""
 

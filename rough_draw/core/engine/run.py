@@ -12,7 +12,7 @@ from rough_draw.core.engine.network import Network
 from rough_draw.core.readings.series import time_at_level
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class State:
     """Everything that changes: amounts by node (pV at 293.15 K, Pa·m³), free water (kg, J), sorbed gas (kg)."""
 
