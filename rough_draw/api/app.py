@@ -17,6 +17,7 @@ from rough_draw.api import errors, front, runs
 from rough_draw.api.access import Checks, Door, Doors, Tries
 from rough_draw.api.alarms import routes as alarms_routes
 from rough_draw.api.alarms.watch import Alarms
+from rough_draw.api.beside import end_all
 from rough_draw.api.charge import routes as charge_routes
 from rough_draw.api.day import routes as day_routes
 from rough_draw.api.devices.hub import Hub
@@ -136,6 +137,7 @@ def create_app(
             task.cancel()
         await asyncio.gather(*beside, return_exceptions=True)
         await hub.stop()
+        end_all()
         if warming.is_alive():
             # A thread that is cut off within compiled code can take the process with it, past every word of ours.
             await asyncio.to_thread(warming.join, WARM_END_S)

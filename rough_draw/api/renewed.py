@@ -9,17 +9,19 @@ from __future__ import annotations
 import threading
 import time
 from collections.abc import Callable, Hashable
-from concurrent.futures import ThreadPoolExecutor
 from contextvars import copy_context
 from dataclasses import dataclass
+from functools import partial
 from typing import Generic, TypeVar
 
 from cachetools import LRUCache
 
+from rough_draw.api.beside import Beside
+
 T = TypeVar("T")
 
 # One after the other: what nobody waits for takes no more than its turn from what somebody does.
-_beside = ThreadPoolExecutor(1, "renewed")
+_beside = Beside("renewed")
 
 
 @dataclass(kw_only=True)
@@ -27,7 +29,6 @@ class _Kept(Generic[T]):
     value: T
     ground: object
     made: float
-    busy: bool = False
 
 
 class Renewed(Generic[T]):
@@ -48,9 +49,8 @@ class Renewed(Generic[T]):
         with self._guard:
             kept = self._kept.get(name)
             if kept is not None and kept.ground == ground and now - kept.made <= self.most_s:
-                if now - kept.made > self._fresh(name) and not kept.busy:
-                    kept.busy = True
-                    _beside.submit(copy_context().run, self._renew, name, kept, make)
+                if now - kept.made > self._fresh(name):
+                    _beside.wish((id(self), name), partial(copy_context().run, self._renew, name, kept, make))
                 return kept.value
         made = _Kept(value=make(), ground=ground, made=now)
         with self._guard:

@@ -14,6 +14,7 @@ from fastapi.testclient import TestClient
 from rough_draw.api.app import create_app
 from rough_draw.api.diagnosis import cases
 from rough_draw.core.diagnosis.diagnosis import look_into
+from tests.api.test_beside import drained, held_up
 from tests.api.test_live import drawing
 from tests.browser.waits import until
 
@@ -27,7 +28,7 @@ def api(tmp_path: Path) -> Iterator[TestClient]:
 @pytest.fixture
 def looks(monkeypatch: pytest.MonkeyPatch) -> list[str]:
     """In which thread each look was made; what draws of other tests had wished for is out of the way."""
-    cases._beforehand.submit(lambda: None).result(120)
+    drained(cases._beforehand)
     monkeypatch.setattr(cases, "_looks", cases._Looks())
     made: list[str] = []
 
@@ -58,7 +59,7 @@ def test_a_sound_draw_and_the_yard_start_none(api: TestClient, looks: list[str])
     assert api.get(f"/api/jobs/{sound}/live").json()["sign"] is None
     drawing(api, "ballast", minutes=20)
     assert len(api.get("/api/jobs").json()) == 2
-    cases._beforehand.submit(lambda: None).result(20)
+    drained(cases._beforehand)
     assert looks == []
 
 
@@ -67,7 +68,7 @@ def test_a_job_that_cannot_be_looked_into_ends_nothing(api: TestClient, looks: l
     run = cases.runs.view(key)
     api.post(f"/api/jobs/{key}/touches", json={"kind": "pump-off"})
     cases.ahead(key, cases.runs.view(key))
-    cases._beforehand.submit(lambda: None).result(20)
+    drained(cases._beforehand)
     assert looks == []
     cases.ahead(key, run)
     until(lambda: len(looks), lambda n: n == 1)
@@ -79,13 +80,13 @@ def test_looks_that_nobody_asked_for_rest_between_and_are_not_made_again(api: Te
     for key in keys:
         api.get(f"/api/jobs/{key}/live")
     until(lambda: cases._looks.rest_until, lambda at: at > time.monotonic())
-    cases._beforehand.submit(lambda: None).result(120)
+    drained(cases._beforehand)
     made = len(looks)
     cases._looks.rest_until = time.monotonic() + 600.0
     late, _ = drawing(api, "ballast", minutes=20)
     for key in (*keys, late):
         api.get(f"/api/jobs/{key}/live")
-    cases._beforehand.submit(lambda: None).result(120)
+    drained(cases._beforehand)
     assert len(looks) == made, "they rest"
     # Whoever asks why is answered all the same.
     assert api.get(f"/api/jobs/{late}/why").json()["suspects"]
@@ -94,24 +95,21 @@ def test_looks_that_nobody_asked_for_rest_between_and_are_not_made_again(api: Te
     cases._looks.rest_until = 0.0
     cases._places.clear()
     api.get(f"/api/jobs/{keys[0]}/live")
-    cases._beforehand.submit(lambda: None).result(120)
+    drained(cases._beforehand)
     assert len(looks) == made + 1
 
 
 def test_wishes_that_wait_are_few(api: TestClient, looks: list[str]) -> None:
     key, _ = drawing(api, "ballast", minutes=20)
-    run, go = cases.runs.view(key), threading.Event()
-    cases._beforehand.submit(go.wait, 60)
+    run, go = cases.runs.view(key), held_up(cases._beforehand)
     for n in range(20):
         cases.ahead(f"wish-{n}", run)
-    assert len(cases._wished) == cases.MOST_WISHED
     cases.ahead("asked", run, asked=True)
-    assert "asked" in cases._wished
-    with cases._guard:
-        waiting = list(cases._wished)
-    assert waiting == ["wish-0", "wish-1", "wish-2", "asked"]
-    cases._wished.update(dict.fromkeys(waiting, cases.runs.RunView(run.job, [], cases.runs.state_of(run.job, []), [])))
+    # Of one that waits the latest run counts, and here is nothing to look into.
+    empty = cases.runs.RunView(run.job, [], cases.runs.state_of(run.job, []), [])
+    for key in ("wish-0", "wish-1", "wish-2", "asked"):
+        cases.ahead(key, empty)
+    assert cases._beforehand.waiting() == ["wish-0", "wish-1", "wish-2", "asked"]
     go.set()
-    cases._beforehand.submit(lambda: None).result(60)
-    assert not cases._wished
+    drained(cases._beforehand)
     assert looks == []

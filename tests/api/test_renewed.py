@@ -11,11 +11,7 @@ import pytest
 from rough_draw.api import renewed
 from rough_draw.api.renewed import Renewed
 from rough_draw.text.reader import Reader, reader, reading_as
-
-
-def _settled() -> None:
-    """What was to be made beside has been made."""
-    renewed._beside.submit(lambda: None).result(20)
+from tests.api.test_beside import drained, held_up
 
 
 def _counted() -> tuple[Callable[[], int], list[str]]:
@@ -33,11 +29,10 @@ def test_the_last_one_is_given_and_the_next_made_beside_once() -> None:
     make, made = _counted()
     assert [rows.of("a", 1, make) for _ in range(5)] == [1] * 5
     time.sleep(0.1)
-    go = threading.Event()
-    renewed._beside.submit(go.wait, 20)
+    go = held_up(renewed._beside)
     assert [rows.of("a", 1, make) for _ in range(5)] == [1] * 5
     go.set()
-    _settled()
+    drained(renewed._beside)
     assert rows.of("a", 1, make) == 2
     assert made[0] == threading.current_thread().name
     assert made[1].startswith("renewed")
@@ -70,7 +65,7 @@ def test_what_was_begun_on_an_older_ground_never_takes_the_place_of_what_is_so()
     assert begun.wait(20)
     assert rows.of("a", 2, lambda: "new") == "new"
     go.set()
-    _settled()
+    drained(renewed._beside)
     assert rows.of("a", 2, lambda: "newer") == "new"
 
 
@@ -83,7 +78,7 @@ def test_what_fails_beside_fails_for_the_next_who_asks_and_not_for_ever() -> Non
     assert rows.of("a", 1, lambda: 7) == 7
     time.sleep(0.03)
     assert rows.of("a", 1, fails) == 7
-    _settled()
+    drained(renewed._beside)
     with pytest.raises(ValueError, match="no"):
         rows.of("a", 1, fails)
     assert rows.of("a", 1, lambda: 8) == 8
@@ -95,5 +90,5 @@ def test_it_is_made_for_who_asked() -> None:
         with reading_as(Reader(locale=locale)):
             rows.of("a", 1, lambda: reader().locale)
         time.sleep(0.03)
-        _settled()
+        drained(renewed._beside)
     assert rows.of("a", 1, lambda: "nobody") == "en-GB"

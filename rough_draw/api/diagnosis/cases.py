@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
-import logging
 import threading
 import time
-from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, field
+from functools import partial
 
 import numpy as np
 from cachetools import LRUCache
 
 from rough_draw.api import runs
+from rough_draw.api.beside import Beside
 from rough_draw.core.diagnosis.curve_signs import Signature, signature
 from rough_draw.core.diagnosis.diagnosis import Case, look_into
 from rough_draw.core.diagnosis.draws import Further, Readings
@@ -26,7 +26,6 @@ from rough_draw.core.sheet.run_state import Touch
 from rough_draw.core.sheet.steps import Answered, LookedAnew, OnRun
 from rough_draw.store import jobs
 
-log = logging.getLogger("rough_draw.look")
 FRESH_S = 240.0
 """A case stands this long on the draw's clock, or while tests on it are being answered this many times over."""
 ANSWERING = 5.0
@@ -67,9 +66,8 @@ class _Place:
 
 _places: LRUCache[str, _Place] = LRUCache(MOST_JOBS)
 _guard = threading.Lock()
-# One after the other, and of every job its latest wish: who looks at a draw never waits for looks at others.
-_beforehand = ThreadPoolExecutor(1, thread_name_prefix="look")
-_wished: dict[str, runs.RunView] = {}
+# One after the other: who looks at a draw never waits for looks at others.
+_beforehand = Beside("look")
 
 
 @dataclass
@@ -158,19 +156,14 @@ def ahead(key: str, run: runs.RunView, asked: bool = False) -> None:
     A page that watches wishes it again and again, and is passed over while others wait or the looks rest; who has
     ``asked`` is not.
     """
-    with _guard:
-        if key in _wished:
-            _wished[key] = run
-            return
-        if not asked and (len(_wished) >= MOST_WISHED or time.monotonic() < _looks.rest_until):
-            return
-        _wished[key] = run
-    _beforehand.submit(_look_ahead, key)
+    waiting = _beforehand.waiting()
+    full = len(waiting) >= MOST_WISHED or time.monotonic() < _looks.rest_until
+    if asked or key in waiting or not full:
+        _beforehand.wish(key, partial(_look_ahead, key, run))
 
 
-def _look_ahead(key: str) -> None:
+def _look_ahead(key: str, run: runs.RunView) -> None:
     with _guard:
-        run = _wished.pop(key)
         place = _places.get(key)
         looked = _looks.at.get(key, float("-inf"))
     main = run.main()
@@ -186,8 +179,6 @@ def _look_ahead(key: str) -> None:
     except (Telling, EngineError):
         # Who asks is told why not.
         return
-    except Exception:
-        log.exception("%s could not be looked into beforehand", key)
     now = time.monotonic()
     _looks.rest_until = now + REST * (now - begun)
 

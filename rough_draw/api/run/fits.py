@@ -5,14 +5,15 @@ from __future__ import annotations
 import logging
 import threading
 import time
-from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, field
+from functools import partial
 
 import numpy as np
 from cachetools import LRUCache
 from numpy.typing import NDArray
 
 from rough_draw.api import runs
+from rough_draw.api.beside import Beside
 from rough_draw.api.deps import floats, range_out
 from rough_draw.api.diagnosis.cases import MadeOf, made_of, physical
 from rough_draw.api.run.schemas import FitOut
@@ -46,7 +47,7 @@ _MadeOf = tuple[MadeOf, bool]
 
 @dataclass(kw_only=True)
 class _Kept:
-    """The latest answer of a job's draw, of what it was made, and whether another is being worked out."""
+    """The latest answer of a job's draw, and of what it was made."""
 
     made_of: _MadeOf
     state: Fit | None = None
@@ -54,15 +55,14 @@ class _Kept:
     others: dict[str, Answer] = field(default_factory=dict)
     seen: tuple[int, float] = (0, 0.0)
     refined_at: float = 0.0
-    busy: bool = False
 
 
 _kept: LRUCache[str, _Kept] = LRUCache(MOST_JOBS)
 _guard = threading.Lock()
 # One after the other: an answer may be a little late, but a touch never waits for it; and who watches a draw does not
 # wait for those of fifty that nobody watches.
-_worker = ThreadPoolExecutor(1, "live fit")
-_unwatched = ThreadPoolExecutor(1, "unwatched fit")
+_watched = Beside("live fit")
+_unwatched = Beside("unwatched fit")
 
 
 def fitted(key: str, run: runs.RunView, watched: bool = True) -> Answer | None:
@@ -88,16 +88,17 @@ def fitted(key: str, run: runs.RunView, watched: bool = True) -> Answer | None:
             found = _kept[key] = _Kept(made_of=rests_on)
         age = time.monotonic() - found.refined_at
         due = age > (REFINE_S if watched else UNWATCHED_S) or (found.answer is None and found.refined_at == 0.0)
-        if due and seen != found.seen and not found.busy:
-            found.busy = True
+        name = (key, rests_on)
+        # A fit grows in one thread at a time.
+        if due and seen != found.seen and not _watched.has(name) and not _unwatched.has(name):
             at, pa = main.at[keep] - start, np.asarray(main.pa[keep])
             beside = {
                 s.part: (s.at[s.at >= start + 1.0] - start, np.asarray(s.pa[s.at >= start + 1.0]))
                 for s in run.series
                 if s is not main and s.part
             }
-            pool = _worker if watched else _unwatched
-            pool.submit(_work, found, run.job, turned, start, stays, at, pa, beside, seen)
+            work = partial(_work, found, run.job, turned, start, stays, at, pa, beside, seen)
+            (_watched if watched else _unwatched).wish(name, work)
         return found.answer
 
 
@@ -134,7 +135,6 @@ def _work(
     finally:
         kept.seen = seen
         kept.refined_at = time.monotonic()
-        kept.busy = False
 
 
 CONTRADICTS = 0.3
