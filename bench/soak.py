@@ -36,6 +36,8 @@ PORT, FARM = 8081, 8082
 KILL_S = 60.0
 MEMORY_S = 120.0
 """How often memory is looked at in peace, s."""
+LATE_S = 0.3
+"""Readings that took longer to the stream, s, are told by the minute in which they came."""
 
 
 def even(at: float) -> float:
@@ -271,6 +273,8 @@ async def measure(
     def share(spans: list[Span], at: float) -> float:
         return share_of(stalls.clear(spans), at)
 
+    late = Counter(int((b - stalls.since) / 60.0) for a, b in stalls.clear(told.late) if b - a > LATE_S)
+
     return {
         "kills": told.kills,
         "steps of the clock": told.steps,
@@ -289,6 +293,7 @@ async def measure(
         "memory, MB": memory[-1],
         "grown, %": 100.0 * (memory[-1] - memory[0]) / memory[0],
         **{f"  after {n * peace / parts / 60.0:.1f} min, MB": mb for n, mb in enumerate(memory)},
+        **{f"  late in minute {minute}": n for minute, n in sorted(late.items())},
         **{f"  {words}": n for words, n in told.faults.items()},
         **{f"  twice: {words}": 2 for words in told.twice},
     }
