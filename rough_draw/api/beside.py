@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import logging
 import threading
+import time
 from collections.abc import Callable, Hashable
 from concurrent.futures import ThreadPoolExecutor
 
@@ -12,11 +13,12 @@ log = logging.getLogger("rough_draw.beside")
 
 class Beside:
     """A thread for one kind of work, one after the other. Of what has one name, the latest wish waits and no more; and
-    none is taken while it is under way.
+    none is taken while it is under way. ``rest``: times as long as a work took does the thread rest after it.
     """
 
-    def __init__(self, kind: str) -> None:
-        self._kind = kind
+    def __init__(self, kind: str, rest: float = 0.0) -> None:
+        self._kind, self._rest = kind, rest
+        self._ended = threading.Event()
         self._guard = threading.Lock()
         self._waiting: dict[Hashable, Callable[[], object]] = {}
         self._under_way: Hashable | None = None
@@ -47,6 +49,7 @@ class Beside:
         """Let go what has not begun: a process that ends waits for no more than is under way."""
         with self._guard:
             self._waiting.clear()
+            self._ended.set()
 
     def _next(self, name: Hashable) -> None:
         with self._guard:
@@ -55,6 +58,8 @@ class Beside:
                 # It was let go.
                 return
             self._under_way = name
+            self._ended.clear()
+        begun = time.monotonic()
         try:
             work()
         except Exception:
@@ -62,6 +67,7 @@ class Beside:
         finally:
             with self._guard:
                 self._under_way = None
+        self._ended.wait(self._rest * (time.monotonic() - begun))
 
 
 _every: list[Beside] = []

@@ -4,11 +4,14 @@ from __future__ import annotations
 
 import logging
 import threading
+import time
+from itertools import pairwise
 
 import pytest
 
 from rough_draw.api import beside
 from rough_draw.api.beside import Beside
+from tests.browser.waits import until
 
 
 def drained(of: Beside, seconds: float = 120.0) -> None:
@@ -68,6 +71,20 @@ def test_what_fails_is_logged_and_keeps_nothing_from_being_done(one: Beside, cap
     assert "quay" in caplog.text
     assert "ZeroDivisionError" in caplog.text
     assert not one.has("quay")
+
+
+def test_a_kind_that_rests_gives_way_as_long_as_it_works_and_no_longer_than_the_server_lives() -> None:
+    one, done = Beside("rests", rest=2.0), []
+    for n in range(3):
+        one.wish(n, lambda: (time.sleep(0.1), done.append(time.monotonic())))
+    drained(one)
+    assert all(b - a >= 0.28 for a, b in pairwise(done))
+    long = Beside("rests long", rest=1e4)
+    long.wish(0, lambda: time.sleep(0.05))
+    until(lambda: long.has(0), lambda there: not there)
+    time.sleep(0.1)
+    long.end()
+    drained(long, 20)
 
 
 def test_at_the_end_what_waits_is_let_go_and_a_later_wish_is_done(one: Beside) -> None:

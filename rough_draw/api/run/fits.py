@@ -62,7 +62,8 @@ _guard = threading.Lock()
 # One after the other: an answer may be a little late, but a touch never waits for it; and who watches a draw does not
 # wait for those of fifty that nobody watches.
 _watched = Beside("live fit")
-_unwatched = Beside("unwatched fit")
+# Fifty that nobody watches take half of one core at most: answers, and readings on their way, have the rest.
+_unwatched = Beside("unwatched fit", rest=1.0)
 
 
 def fitted(key: str, run: runs.RunView, watched: bool = True) -> Answer | None:
@@ -97,8 +98,8 @@ def fitted(key: str, run: runs.RunView, watched: bool = True) -> Answer | None:
                 for s in run.series
                 if s is not main and s.part
             }
-            work = partial(_work, found, run.job, turned, start, stays, at, pa, beside, seen)
-            (_watched if watched else _unwatched).wish(name, work)
+            lane, threads = (_watched, 2) if watched else (_unwatched, 1)
+            lane.wish(name, partial(_work, found, run.job, turned, start, stays, at, pa, beside, seen, threads))
         return found.answer
 
 
@@ -119,10 +120,12 @@ def _work(
     pa: FloatArray,
     beside: dict[str, tuple[FloatArray, FloatArray]],
     seen: tuple[int, float],
+    threads: int,
 ) -> None:
     try:
         if kept.state is None:
-            kept.state = start_fit(job, touches, start, stays)
+            kept.state = start_fit(job, touches, start, stays, threads)
+        kept.state.threads = threads
         over = (job.rig.gauge.over_micron if job.rig.gauge else 1.0) * MICRON_PA
         kept.answer = fit(kept.state, at, pa, over, rounds=1)
         ranges = {g.id: g.over_micron * MICRON_PA for g in job.rig.gauges}

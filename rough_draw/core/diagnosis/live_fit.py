@@ -87,13 +87,15 @@ class Fit:
     """Members of one sheet and its touches so far; it grows as readings ask for it. Not shared between threads.
 
     ``ballast_stays``: the ballast is open still though the gauge is far under the level at which it is to be closed.
-    ``beside``: further gauges of the rig, by their ids, with the node that each reads.
+    ``beside``: further gauges of the rig, by their ids, with the node that each reads. ``threads``: members are
+    computed on so many at once.
     """
 
     job: Job
     touches: tuple[Touch, ...]
     start: float
     ballast_stays: bool = False
+    threads: int = 2
     base: Assembly = field(init=False)
     beside: dict[str, str] = field(init=False)
     members: list[Member] = field(default_factory=list)
@@ -110,7 +112,7 @@ class Fit:
         self._draw(np.array(spread(FIRST, d)), np.zeros(d), np.eye(d))
 
     def _draw(self, zs: FloatArray, mean: FloatArray, cov: FloatArray) -> None:
-        self.members += run_all(self._member, list(zs))
+        self.members += run_all(self._member, list(zs), self.threads)
         self.proposals.append((len(zs), mean, cov))
 
     def _member(self, z: FloatArray) -> Member:
@@ -229,9 +231,9 @@ class Answer:
     members: int
 
 
-def start_fit(job: Job, touches: Sequence[Touch], start: float, ballast_stays: bool = False) -> Fit:
-    """A fit of a run that began at ``start``."""
-    return Fit(job, standing(touches, start), start, ballast_stays)
+def start_fit(job: Job, touches: Sequence[Touch], start: float, ballast_stays: bool = False, threads: int = 2) -> Fit:
+    """A fit of a run that began at ``start``, its members computed on ``threads`` threads."""
+    return Fit(job, standing(touches, start), start, ballast_stays, threads)
 
 
 def thinned(at: FloatArray, pa: FloatArray) -> tuple[FloatArray, FloatArray]:
