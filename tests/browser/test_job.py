@@ -332,6 +332,26 @@ def test_live_figure_moves_and_the_yard_shows_it(page: Page, site: str) -> None:
     expect(page.get_by_text("Next job due")).to_be_visible()
 
 
+def test_paces_chosen_in_one_breath_come_to_the_server_one_after_the_other(page: Page, site: str) -> None:
+    """Two sent beside each other may arrive the other way round, and the first would stay."""
+    held: list[Route] = []
+    page.goto(f"{site}/jobs/larkspur-3/draw")
+    expect(page.get_by_role("button", name="×10")).to_be_visible()
+    page.route("**/api/jobs/larkspur-3/standin", held.append)
+    page.get_by_role("button", name="×1", exact=True).click()
+    page.get_by_role("button", name="×10").click()
+    for count in (1, 2):
+        page.wait_for_timeout(300)
+        while len(held) < count:
+            page.wait_for_timeout(50)
+        assert len(held) == count
+        held[-1].continue_()
+    expect(page.get_by_text("time ×10")).to_be_visible()
+    page.unroute("**/api/jobs/larkspur-3/standin")
+    page.get_by_role("button", name="×1", exact=True).click()
+    expect(page.get_by_text("Gauge 2, 1 a second")).to_be_visible()
+
+
 def test_a_lost_address_leads_back(page: Page, site: str) -> None:
     page.goto(f"{site}/nowhere")
     page.get_by_role("link", name="Back to the Yard").click()

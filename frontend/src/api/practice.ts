@@ -20,6 +20,8 @@ export const useDebrief = (key: string) => useQuery(options.debrief(key));
 export function useDeed(key: string) {
   const client = useQueryClient();
   return useMutation({
+    // As hands do them: one after the other.
+    scope: { id: `practice ${key}` },
     mutationFn: (d: { kind: string; choice?: RigChoice } | { speed: number }) =>
       "speed" in d ? commands.pace(key, d.speed) : commands.deed(key, d.kind, d.choice),
     onSuccess: (out) => settle(client, options.practiceRun(key), out),

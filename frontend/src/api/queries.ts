@@ -40,6 +40,7 @@ export const useCompare = (key: string, version: number, ready: boolean) => useQ
 export function useBenchTouch(key: string) {
   const client = useQueryClient();
   return useMutation({
+    scope: { id: `bench ${key}` },
     mutationFn: (t: { kind: string } | { speed: number } | null) => (t === null ? commands.benchOff(key) : "kind" in t ? commands.benchTouch(key, t.kind) : commands.benchPace(key, t.speed)),
     onSuccess: (out) => settle(client, options.bench(key), out),
   });

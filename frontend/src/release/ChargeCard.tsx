@@ -22,6 +22,7 @@ export function ChargeCard({ jobKey, job, editor }: { jobKey: string; job: Job; 
   const asked = options.charging(jobKey, editor.version);
   const seen = useQuery(asked);
   const act = useMutation({
+    scope: { id: `scale ${jobKey}` },
     mutationFn: (a: { speed: number } | { kind: string } | null) =>
       a === null ? commands.scaleOff(jobKey) : "kind" in a ? commands.scaleTouch(jobKey, a.kind) : commands.scalePace(jobKey, a.speed),
     onSuccess: (out) => {

@@ -1,4 +1,4 @@
-import { useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 
 import type { ImportOut, LiveOut } from "../api/client";
@@ -30,11 +30,17 @@ export function Source({ jobKey, live, hasReadings }: { jobKey: string; live: Li
   const input = useRef<HTMLInputElement>(null);
 
   const fail = (e: unknown) => e instanceof ApiError && setFault(e);
-  const pace = (speed: number, second = false) =>
-    commands.standin(jobKey, { speed, second }).then((l) => {
+  // One after the other: two sent beside each other may come to the server the other way round, and the first would stay.
+  const standin = useMutation({
+    scope: { id: `gauge ${jobKey}` },
+    mutationFn: (set: { speed: number; second: boolean }) => commands.standin(jobKey, set),
+    onSuccess: (l) => {
       setFault(null);
       settle(client, options.live(jobKey), l);
-    }, fail);
+    },
+    onError: fail,
+  });
+  const pace = (speed: number, second = false) => standin.mutate({ speed, second });
   const takeOff = () => commands.disconnectGauge(jobKey).then((l) => settle(client, options.live(jobKey), l), fail);
   const look = (file: File, said: TableSaid = {}) => commands.importReadings(jobKey, file, false, said).then((out) => (setFault(null), setFound({ file, out, said })), fail);
   const take = () =>
@@ -60,14 +66,14 @@ export function Source({ jobKey, live, hasReadings }: { jobKey: string; live: Li
       ) : live.standin ? (
         <div className="flex flex-wrap items-center justify-end gap-x-2" role="group" aria-label="Pace of the simulated gauge">
           {!live.second && live.gauges.length === 0 && live.phase !== "hold" && (
-            <Button kind="quiet" className="mr-auto" onClick={() => void pace(live.speed, true)}>
+            <Button kind="quiet" className="mr-auto" onClick={() => pace(live.speed, true)}>
               Second gauge, at the pump
             </Button>
           )}
           <span className="text-note text-soft max-md:sr-only">simulated gauge, time</span>
           <div className="flex gap-2">
             {PACES.map((s) => (
-              <Button key={s} kind={live.speed === s ? "solid" : "line"} className="figure min-w-14 px-1!" aria-pressed={live.speed === s} onClick={() => void pace(s)}>
+              <Button key={s} kind={live.speed === s ? "solid" : "line"} className="figure min-w-14 px-1!" aria-pressed={live.speed === s} onClick={() => pace(s)}>
                 ×{s}
               </Button>
             ))}
@@ -83,7 +89,7 @@ export function Source({ jobKey, live, hasReadings }: { jobKey: string; live: Li
           <Button onClick={() => setConnecting(true)}>Connect</Button>
           {!hasReadings && (
             // To try it out: what it shows is no reading of this system, and stands on the record as such.
-            <Button kind="quiet" onClick={() => void pace(60)}>
+            <Button kind="quiet" onClick={() => pace(60)}>
               Simulated gauge, ×60
             </Button>
           )}
