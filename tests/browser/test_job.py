@@ -337,7 +337,7 @@ def test_paces_chosen_in_one_breath_come_to_the_server_one_after_the_other(page:
     held: list[Route] = []
     page.goto(f"{site}/jobs/larkspur-3/draw")
     expect(page.get_by_role("button", name="×10")).to_be_visible()
-    page.route("**/api/jobs/larkspur-3/standin", held.append)
+    page.route("**/api/jobs/larkspur-3/standin", lambda r: held.append(r))
     page.get_by_role("button", name="×1", exact=True).click()
     page.get_by_role("button", name="×10").click()
     for count in (1, 2):
