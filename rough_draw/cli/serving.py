@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import argparse
 from collections.abc import Sequence
+from contextlib import suppress
 from pathlib import Path
 
 from rough_draw.api.preparing import Preparation
@@ -30,7 +31,9 @@ def _run_server(path: str, port: int, host: str = "127.0.0.1", before: Sequence[
     config = uvicorn.Config(
         app, log_level="warning", timeout_graceful_shutdown=2, timeout_keep_alive=75, server_header=False
     )
-    uvicorn.Server(config).run(sockets=[taken])
+    # The way it is stopped, as it says itself: no fault to tell of.
+    with suppress(KeyboardInterrupt):
+        uvicorn.Server(config).run(sockets=[taken])
 
 
 def serve(a: argparse.Namespace) -> None:

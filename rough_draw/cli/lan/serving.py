@@ -5,6 +5,7 @@ from __future__ import annotations
 import argparse
 import threading
 import time
+from contextlib import suppress
 from pathlib import Path
 from typing import Any
 
@@ -58,7 +59,8 @@ def serve_lan(a: argparse.Namespace) -> None:
     print(qr_terminal(address), flush=True)
     if not a.cert:
         threading.Thread(target=_renewing, args=(config, folder), daemon=True).start()
-    uvicorn.Server(config).run(sockets=[taken])
+    with suppress(KeyboardInterrupt):
+        uvicorn.Server(config).run(sockets=[taken])
     helper.should_exit = True
 
 
