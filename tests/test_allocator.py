@@ -5,6 +5,7 @@ from __future__ import annotations
 import platform
 import subprocess
 import sys
+from pathlib import Path
 
 import pytest
 
@@ -13,11 +14,8 @@ WORK = """
 import ctypes, os, sys, threading
 from pathlib import Path
 import numpy as np
+from bench.gauges import memory_mb
 from rough_draw.cli.allocator import tidy
-
-def resident_mb():
-    rows = Path("/proc/self/status").read_text().splitlines()
-    return next(int(r.split()[1]) for r in rows if r.startswith("VmRSS")) / 1024
 
 if sys.argv[1] == "tidy":
     assert tidy()
@@ -32,11 +30,11 @@ def work():
         del large
 
 kept = []
-before = resident_mb()
+before = memory_mb(os.getpid())
 threads = [threading.Thread(target=work) for _ in range(12)]
 [t.start() for t in threads]
 [t.join() for t in threads]
-grown = resident_mb() - before
+grown = memory_mb(os.getpid()) - before
 libc.fopen.restype, libc.fopen.argtypes = ctypes.c_void_p, (ctypes.c_char_p, ctypes.c_char_p)
 libc.malloc_info.argtypes, libc.fclose.argtypes = (ctypes.c_int, ctypes.c_void_p), (ctypes.c_void_p,)
 file = libc.fopen(sys.argv[2].encode(), b"w")
@@ -46,7 +44,7 @@ print(Path(sys.argv[2]).read_text().count("<heap nr="), grown)
 """
 
 
-def kept(how: str, folder: str) -> tuple[int, float]:
+def kept(how: str, folder: Path) -> tuple[int, float]:
     """Arenas, and MB that a process keeps of what its threads have freed."""
     r = subprocess.run([sys.executable, "-c", WORK, how, f"{folder}/{how}.xml"], capture_output=True, text=True)
     assert r.returncode == 0, r.stderr
@@ -55,9 +53,9 @@ def kept(how: str, folder: str) -> tuple[int, float]:
 
 
 @pytest.mark.skipif(platform.libc_ver()[0] != "glibc", reason="only glibc has these settings")
-def test_what_threads_free_is_given_back(tmp_path: object) -> None:
-    arenas, grown = kept("tidy", str(tmp_path))
-    as_it_comes, wasted = kept("plain", str(tmp_path))
+def test_what_threads_free_is_given_back(tmp_path: Path) -> None:
+    arenas, grown = kept("tidy", tmp_path)
+    as_it_comes, wasted = kept("plain", tmp_path)
     assert arenas <= 2 < as_it_comes
     assert grown < 12.0
     assert wasted > 2 * grown

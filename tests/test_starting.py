@@ -7,7 +7,6 @@ import os
 import signal
 import socket
 import subprocess
-import sys
 from pathlib import Path
 
 import httpx
@@ -21,7 +20,7 @@ from rough_draw.cli.listening import listening
 from rough_draw.cli.main import main
 from rough_draw.store import jobs
 from rough_draw.store.database import Unusable, open_database
-from tests.browser.waits import until
+from tests.serving import CLI, PATIENCE_S, free_port
 
 
 def refused(argv: list[str], capsys: pytest.CaptureFixture[str]) -> str:
@@ -123,31 +122,14 @@ def test_a_fault_of_the_code_is_not_laid_to_the_file(tmp_path: Path, monkeypatch
 
 
 def test_it_is_stopped_as_it_says_and_no_fault_is_told_of(tmp_path: Path) -> None:
-    with socket.create_server(("127.0.0.1", 0)) as free:
-        port = free.getsockname()[1]
-    command = [
-        sys.executable,
-        "-m",
-        "rough_draw.cli",
-        "serve",
-        "--db",
-        str(tmp_path / "s.sqlite3"),
-        "--port",
-        str(port),
-    ]
+    port = free_port()
+    command = [*CLI, "serve", "--db", str(tmp_path / "s.sqlite3"), "--port", str(port)]
     server = subprocess.Popen(command, stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True)
     assert server.stdout is not None
     assert "Ctrl-C" in server.stdout.readline()
-    until(lambda: answers(port), lambda there: there)
+    # It listens by then: who asks waits until it answers.
+    httpx.get(f"http://127.0.0.1:{port}/api/health", timeout=PATIENCE_S).raise_for_status()
     server.send_signal(signal.SIGINT)
-    _, faults = server.communicate(timeout=60)
+    _, faults = server.communicate(timeout=PATIENCE_S)
     assert faults == ""
     assert server.returncode == 0
-
-
-def answers(port: int) -> bool:
-    """Whether a server is there."""
-    try:
-        return httpx.get(f"http://127.0.0.1:{port}/api/health", timeout=5.0).is_success
-    except httpx.HTTPError:
-        return False

@@ -74,6 +74,20 @@ def test_a_job_that_cannot_be_looked_into_ends_nothing(api: TestClient, looks: l
     until(lambda: len(looks), lambda n: n == 1)
 
 
+def test_a_look_that_breaks_rests_as_any(api: TestClient, looks: list[str], monkeypatch: pytest.MonkeyPatch) -> None:
+    key, _ = drawing(api, "ballast", minutes=20)
+
+    def breaks(*given: Any) -> Any:
+        time.sleep(0.2)
+        raise RuntimeError("broken")
+
+    monkeypatch.setattr(cases, "look_into", breaks)
+    begun = time.monotonic()
+    cases.ahead(key, cases.runs.view(key))
+    drained(cases._beforehand)
+    assert cases._looks.rest_until > begun + 0.2 * (1.0 + cases.REST)
+
+
 def test_looks_that_nobody_asked_for_rest_between_and_are_not_made_again(api: TestClient, looks: list[str]) -> None:
     """Of many draws that strike the eye: they are looked into in turn, in no more than their share of the time."""
     keys = [drawing(api, "ballast", minutes=20)[0] for _ in range(3)]

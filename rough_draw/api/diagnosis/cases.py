@@ -179,6 +179,13 @@ def _look_ahead(key: str, run: runs.RunView) -> None:
     except (Telling, EngineError):
         # Who asks is told why not.
         return
+    except Exception:
+        _rest(begun)
+        raise
+    _rest(begun)
+
+
+def _rest(begun: float) -> None:
     now = time.monotonic()
     _looks.rest_until = now + REST * (now - begun)
 
