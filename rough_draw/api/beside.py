@@ -63,7 +63,9 @@ class Beside:
         try:
             work()
         except Exception:
-            log.exception("%s: %s", self._kind, name)
+            # Cut short by the end of the process it may break, and that is no fault.
+            if not self._ended.is_set():
+                log.exception("%s: %s", self._kind, name)
         finally:
             with self._guard:
                 self._under_way = None

@@ -99,3 +99,14 @@ def test_at_the_end_what_waits_is_let_go_and_a_later_wish_is_done(one: Beside) -
     drained(one)
     assert done == ["new"]
     assert not [n for n in range(50) if one.has(n)]
+
+
+def test_what_the_end_breaks_is_no_fault(one: Beside, caplog: pytest.LogCaptureFixture) -> None:
+    begun, go = threading.Event(), threading.Event()
+    one.wish("quay", lambda: (begun.set(), go.wait(60), 1 / 0))
+    assert begun.wait(20)
+    with caplog.at_level(logging.ERROR, "rough_draw.beside"):
+        one.end()
+        go.set()
+        drained(one)
+    assert caplog.text == ""
