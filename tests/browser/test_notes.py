@@ -131,6 +131,7 @@ def test_the_yard_is_searched_and_walked_by_keys(page: Page, site: str) -> None:
     page.keyboard.press("?")
     expect(page.get_by_role("dialog", name="Keys")).to_be_visible()
     page.keyboard.press("Escape")
+    expect(page.get_by_role("dialog")).to_be_hidden()
     page.keyboard.press("g")
     page.keyboard.press("b")
     expect(page.get_by_role("heading", name="Notes", exact=True)).to_be_visible()

@@ -61,7 +61,7 @@ function Offered({ kind, words, jobKey, onClose }: { kind: string; words: string
       {seen.data && <Consequences seen={seen.data} />}
       {touch.error && <Fault title="Not logged" detail={touch.error.message} />}
       {kind !== "energise" && (
-        <Button className="mt-2" disabled={!seen.data && !seen.error} onClick={log}>
+        <Button className="mt-2" disabled={touch.isPending || (!seen.data && !seen.error)} onClick={log}>
           {stops.length > 0 ? "Done anyway" : "Done"}
         </Button>
       )}
@@ -97,17 +97,17 @@ function Question({ asked, onClose, jobKey, plan, live }: { asked: string; onClo
       {touch.error && <Fault title="Not logged" detail={touch.error.message} />}
       <div className="mt-4 flex flex-wrap gap-3">
         {stops.length === 0 ? (
-          <Button kind="solid" className="flex-1" disabled={!seen.data && !seen.error} onClick={() => act(kind)}>
+          <Button kind="solid" className="flex-1" disabled={touch.isPending || (!seen.data && !seen.error)} onClick={() => act(kind)}>
             {doWords(kind)}
           </Button>
         ) : (
           <>
             {kind === "reopen" && !live.pump_on && (
-              <Button kind="solid" className="flex-1" onClick={() => act("pump-on")}>
+              <Button kind="solid" className="flex-1" disabled={touch.isPending} onClick={() => act("pump-on")}>
                 Start the pump
               </Button>
             )}
-            <Button onClick={() => act(kind, `against: ${stops.map((s) => s.words.toLowerCase()).join("; ")}`)}>{doWords(kind)} all the same</Button>
+            <Button disabled={touch.isPending} onClick={() => act(kind, `against: ${stops.map((s) => s.words.toLowerCase()).join("; ")}`)}>{doWords(kind)} all the same</Button>
           </>
         )}
         <Button kind={stops.length > 0 && kind !== "reopen" ? "solid" : undefined} onClick={onClose}>

@@ -29,7 +29,9 @@ export function Modal({
           onCloseAutoFocus={(e) => {
             // Left alone it would look for a button of its own kind that opened it, and find none.
             e.preventDefault();
-            if (opener.current instanceof HTMLElement && opener.current.isConnected) opener.current.focus();
+            // A valve of the drawn rig is SVG, and takes the focus as a button does.
+            const from = opener.current;
+            if ((from instanceof HTMLElement || from instanceof SVGElement) && from.isConnected) from.focus();
           }}
           className={`sheet fixed top-1/2 left-1/2 z-50 max-h-[94vh] w-[calc(100vw-24px)] -translate-x-1/2 -translate-y-1/2 overflow-auto p-4 ${wide ? "max-w-3xl" : "max-w-md"}`}
         >
