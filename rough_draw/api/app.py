@@ -13,7 +13,7 @@ from fastapi import FastAPI
 from starlette.middleware.gzip import GZipMiddleware
 
 from rough_draw import __version__
-from rough_draw.api import errors, front, runs
+from rough_draw.api import apart, errors, front, runs
 from rough_draw.api.access import Checks, Door, Doors, Tries
 from rough_draw.api.alarms import routes as alarms_routes
 from rough_draw.api.alarms.watch import Alarms
@@ -41,8 +41,8 @@ from rough_draw.api.prove import routes as prove_routes
 from rough_draw.api.reading import Readers
 from rough_draw.api.record import history_routes, photo_routes, seal_routes
 from rough_draw.api.record import routes as record_routes
+from rough_draw.api.run import fits, step_routes
 from rough_draw.api.run import routes as run_routes
-from rough_draw.api.run import step_routes
 from rough_draw.api.settings import routes as settings_routes
 from rough_draw.api.slow_bodies import SlowBodies
 from rough_draw.api.unchanged import Unchanged
@@ -108,13 +108,20 @@ def _warm(hub: Hub, ended: threading.Event) -> None:
 
 
 def create_app(
-    path: str | Path, warm: bool = True, door: Door | None = None, before: Sequence[Preparation] = ()
+    path: str | Path,
+    warm: bool = True,
+    door: Door | None = None,
+    before: Sequence[Preparation] = (),
+    fits_apart: bool = False,
 ) -> FastAPI:
     """The application on the database at ``path``; ``door`` says who may come in (anybody on this machine, if None).
 
-    ``before``: what is prepared beside it, while it answers already.
+    ``before``: what is prepared beside it, while it answers already. ``fits_apart``: live fits are reckoned in a
+    process of their own.
     """
     open_database(path)
+    if fits_apart:
+        fits.work_apart()
     # Read before the first request asks for a sentence.
     bundles(FIRST)
 
@@ -138,6 +145,7 @@ def create_app(
         await asyncio.gather(*beside, return_exceptions=True)
         await hub.stop()
         end_all()
+        apart.end_all()
         if warming.is_alive():
             # A thread that is cut off within compiled code can take the process with it, past every word of ours.
             await asyncio.to_thread(warming.join, WARM_END_S)

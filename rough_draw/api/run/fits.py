@@ -10,37 +10,27 @@ from functools import partial
 
 import numpy as np
 from cachetools import LRUCache
-from numpy.typing import NDArray
 
 from rough_draw.api import runs
+from rough_draw.api.apart import Apart, Gone
 from rough_draw.api.beside import Beside
 from rough_draw.api.deps import floats, range_out
 from rough_draw.api.diagnosis.cases import MadeOf, made_of, physical
+from rough_draw.api.run.fitting import LEAST, MOST_JOBS, Asked, Told, told
 from rough_draw.api.run.schemas import FitOut
 from rough_draw.api.schemas import RangeOut
-from rough_draw.core.diagnosis.live_fit import Answer, Fit, ballast_stays, fit, start_fit
-from rough_draw.core.engine.compile import EngineError
-from rough_draw.core.engine.network import NetworkError
+from rough_draw.core.diagnosis.live_fit import Answer, ballast_stays
 from rough_draw.core.message import message
 from rough_draw.core.message.figure import share
-from rough_draw.core.model.system import ScopeError
-from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.planning.next_step import CHECK_AT, FLUSH_AT, Outlook
 from rough_draw.core.readings.series import time_at_level
 from rough_draw.core.sheet.criteria import Criterion
-from rough_draw.core.sheet.job import Job
-from rough_draw.core.sheet.run_state import Touch
 
 log = logging.getLogger("rough_draw.fit")
 REFINE_S = 4.0
 """Wall seconds between two draws of new members for one job."""
-LEAST = 3
 UNWATCHED_S = 120.0
 """The same for a job that no page shows: the Yard and the alarms look at every one, every second."""
-MOST_JOBS = 96
-
-FloatArray = NDArray[np.float64]
-
 
 _MadeOf = tuple[MadeOf, bool]
 
@@ -50,7 +40,6 @@ class _Kept:
     """The latest answer of a job's draw, and of what it was made."""
 
     made_of: _MadeOf
-    state: Fit | None = None
     answer: Answer | None = None
     others: dict[str, Answer] = field(default_factory=dict)
     seen: tuple[int, float] = (0, 0.0)
@@ -64,6 +53,13 @@ _guard = threading.Lock()
 _watched = Beside("live fit")
 # Fifty that nobody watches take half of one core at most: answers, and readings on their way, have the rest.
 _unwatched = Beside("unwatched fit", rest=1.0)
+_apart: Apart | None = None
+
+
+def work_apart() -> None:
+    """From now on fits are reckoned in a process of their own: for a server that many ask."""
+    global _apart
+    _apart = Apart()
 
 
 def fitted(key: str, run: runs.RunView, watched: bool = True) -> Answer | None:
@@ -92,14 +88,24 @@ def fitted(key: str, run: runs.RunView, watched: bool = True) -> Answer | None:
         name = (key, rests_on)
         # A fit grows in one thread at a time.
         if due and seen != found.seen and not _watched.has(name) and not _unwatched.has(name):
-            at, pa = main.at[keep] - start, np.asarray(main.pa[keep])
-            beside = {
-                s.part: (s.at[s.at >= start + 1.0] - start, np.asarray(s.pa[s.at >= start + 1.0]))
-                for s in run.series
-                if s is not main and s.part
-            }
             lane, threads = (_watched, 2) if watched else (_unwatched, 1)
-            lane.wish(name, partial(_work, found, run.job, turned, start, stays, at, pa, beside, seen, threads))
+            asked = Asked(
+                key=key,
+                ground=rests_on,
+                job=run.job,
+                touches=turned,
+                start=start,
+                ballast_stays=stays,
+                at=main.at[keep] - start,
+                pa=np.asarray(main.pa[keep]),
+                beside={
+                    s.part: (s.at[s.at >= start + 1.0] - start, np.asarray(s.pa[s.at >= start + 1.0]))
+                    for s in run.series
+                    if s is not main and s.part
+                },
+                threads=threads,
+            )
+            lane.wish(name, partial(_work, found, asked, seen))
         return found.answer
 
 
@@ -110,34 +116,26 @@ def fitted_beside(key: str) -> dict[str, Answer]:
         return dict(found.others) if found is not None else {}
 
 
-def _work(
-    kept: _Kept,
-    job: Job,
-    touches: list[Touch],
-    start: float,
-    stays: bool,
-    at: FloatArray,
-    pa: FloatArray,
-    beside: dict[str, tuple[FloatArray, FloatArray]],
-    seen: tuple[int, float],
-    threads: int,
-) -> None:
+def _work(kept: _Kept, asked: Asked, seen: tuple[int, float]) -> None:
     try:
-        if kept.state is None:
-            kept.state = start_fit(job, touches, start, stays, threads)
-        kept.state.threads = threads
-        over = (job.rig.gauge.over_micron if job.rig.gauge else 1.0) * MICRON_PA
-        kept.answer = fit(kept.state, at, pa, over, rounds=1)
-        ranges = {g.id: g.over_micron * MICRON_PA for g in job.rig.gauges}
-        kept.others = {
-            g: fit(kept.state, t, p, ranges.get(g, over), gauge=g) for g, (t, p) in beside.items() if t.size >= LEAST
-        }
-    except (ScopeError, NetworkError, EngineError) as e:
-        # The plan's own band stands in for it; the sheet says what is wrong.
-        log.info("no live fit: %s", e)
+        found = _asked(asked)
+        if found.answer is not None:
+            kept.answer, kept.others = found.answer, found.others
+        else:
+            log.info("no live fit: %s", found.fault)
     finally:
         kept.seen = seen
         kept.refined_at = time.monotonic()
+
+
+def _asked(asked: Asked) -> Told:
+    if _apart is None:
+        return told(asked)
+    try:
+        return _apart.ask(told, asked)
+    except Gone as e:
+        # The next look begins another.
+        return Told(others={}, fault=str(e))
 
 
 CONTRADICTS = 0.3

@@ -79,7 +79,13 @@ def unknowns_at(z: FloatArray) -> Unknowns:
     """
     values = dict(zip(DIMS[:-1], (float(x) for x in z[:-1]), strict=True))
     together = {"bores": values["core"], "lines": values["core"], "speed": values["pump"], "oil": values["release"]}
-    return Unknowns(**values, **together, extra_leak=LEAK_AT * 10 ** (LEAK_DECADE * float(z[-1])))
+    return Unknowns(**values, **together, extra_leak=float(leak_at(z[-1])))
+
+
+def leak_at(z: FloatArray) -> FloatArray:
+    """The leak into the system, Pa·m³/s, at its standard normal deviates."""
+    found: FloatArray = LEAK_AT * 10 ** (LEAK_DECADE * z)
+    return found
 
 
 @dataclass
@@ -176,8 +182,12 @@ class Fit:
 
     def curves(self, at: FloatArray, gauge: str = "") -> FloatArray:
         """Log of a gauge's pressure, Pa, of every member (members × times) at ``at`` s."""
+        return np.array([self._curve(m, at, gauge) for m in self.members])
+
+    def _curve(self, m: Member, at: FloatArray, gauge: str) -> FloatArray:
         row = 2 + list(self.beside).index(gauge) if gauge in self.beside else 1
-        return np.array([np.interp(at, m.told[0], np.log(np.maximum(m.told[row], 1e-3))) for m in self.members])
+        found: FloatArray = np.interp(at, m.told[0], np.log(np.maximum(m.told[row], 1e-3)))
+        return found
 
     def _unended(self, off: FloatArray, at: FloatArray) -> FloatArray:
         """How far members are over readings (log; members × times), and not where a member is not computed so deep.
@@ -195,9 +205,10 @@ class Fit:
         """
         told = np.log(np.maximum(pa, 1e-3))
         near = np.array([at / (1 + SLACK) - SLACK_S, at, at * (1 + SLACK) + SLACK_S])
-        curves = np.array([self.curves(t, gauge)[member] for t in near])
+        m = self.members[member]
+        curves = np.array([self._curve(m, t, gauge) for t in near])
         over = np.maximum(curves.min(axis=0) - told, 0.0)
-        ended = at > self.members[member].told[0, -1]
+        ended = at > m.told[0, -1]
         under = np.maximum(told - curves.max(axis=0), 0.0)
         return float(np.sqrt(np.mean(np.where(ended, under, over + under) ** 2)))
 
@@ -262,11 +273,11 @@ def fit(state: Fit, at: FloatArray, pa: FloatArray, over: float, rounds: int = 1
     far = min(HORIZON, 1.3 * (span.high if span is not None else max(now * 2, 4 * 3600.0)))
     times = np.unique(np.concatenate([np.linspace(0.0, far, 120), np.geomspace(2.0, max(far, 10.0), 40)]))
     curves = state.curves(times, gauge)
-    band = np.exp(np.array([_quantile(curves, w, q) for q in (0.1, 0.5, 0.9)]))
+    band = np.exp(_quantiles(curves, w))
     best = int(np.argmax(w))
     seen = np.isfinite(p)
     off = state.off(best, t[seen], p[seen], gauge) if seen.any() else 0.0
-    leak = _span(np.array([unknowns_at(m.z).extra_leak for m in state.members]), w)
+    leak = _span(leak_at(np.array([m.z[-1] for m in state.members])), w)
     water = _span(np.array([m.water for m in state.members]), w)
     return Answer(
         target_at=span,
@@ -281,8 +292,11 @@ def fit(state: Fit, at: FloatArray, pa: FloatArray, over: float, rounds: int = 1
     )
 
 
+SHARES = (0.1, 0.5, 0.9)
+
+
 def _span(values: FloatArray, w: FloatArray) -> Range:
-    low, mid, high = (float(_quantile(values[:, None], w, q)[0]) for q in (0.1, 0.5, 0.9))
+    low, mid, high = (float(q[0]) for q in _quantiles(values[:, None], w))
     return Range(low, mid, high)
 
 
@@ -290,12 +304,12 @@ def _loosened(r: Range, now: float) -> Range:
     return Range(max(now, r.low * (1 - SLACK) - SLACK_S), r.value, r.high * (1 + SLACK) + SLACK_S)
 
 
-def _quantile(values: FloatArray, w: FloatArray, q: float) -> FloatArray:
-    """Weighted quantile over the members, each column by itself."""
+def _quantiles(values: FloatArray, w: FloatArray) -> FloatArray:
+    """Weighted quantiles at `SHARES` over the members (shares × columns), each column by itself."""
     order = np.argsort(values, axis=0)
     run_up = np.cumsum(w[order], axis=0)
-    row = (run_up >= q * run_up[-1]).argmax(axis=0)
-    found: FloatArray = np.take_along_axis(values, np.take_along_axis(order, row[None, :], axis=0), axis=0)[0]
+    rows = np.array([(run_up >= q * run_up[-1]).argmax(axis=0) for q in SHARES])
+    found: FloatArray = np.take_along_axis(values, np.take_along_axis(order, rows, axis=0), axis=0)
     return found
 
 
