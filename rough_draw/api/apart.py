@@ -6,11 +6,12 @@ from __future__ import annotations
 
 import os
 import signal
+import subprocess
+import sys
 import threading
 from collections.abc import Callable
-from multiprocessing import get_context
+from multiprocessing import Pipe
 from multiprocessing.connection import Connection
-from multiprocessing.context import SpawnProcess
 from typing import ParamSpec, TypeVar
 
 P = ParamSpec("P")
@@ -33,7 +34,7 @@ class Apart:
     def __init__(self) -> None:
         self._turn, self._guard = threading.Lock(), threading.Lock()
         self._line: Connection | None = None
-        self._process: SpawnProcess | None = None
+        self._process: subprocess.Popen[bytes] | None = None
         _every.append(self)
 
     def ask(self, work: Callable[P, T], *given: P.args, **named: P.kwargs) -> T:
@@ -56,23 +57,23 @@ class Apart:
         with self._guard:
             if self._process is not None:
                 self._process.kill()
-                self._process.join()
+                self._process.wait()
             self._process = self._line = None
 
     def _begun(self) -> Connection:
         with self._guard:
             if self._line is None:
-                # Not a copy of this one: that would have its locks as its threads happen to hold them.
-                context = get_context("spawn")
-                self._line, theirs = context.Pipe()
-                self._process = context.Process(target=_serve, args=(theirs,), daemon=True)
-                self._process.start()
-                # The other end is the process's alone: so each hears when the other is no more.
-                theirs.close()
+                self._line, theirs = Pipe()
+                # Its end of the line is its alone: so each hears when the other is no more.
+                with theirs:
+                    begin = f"from rough_draw.api.apart import serve; serve({theirs.fileno()})"
+                    self._process = subprocess.Popen([sys.executable, "-c", begin], pass_fds=[theirs.fileno()])
             return self._line
 
 
-def _serve(line: Connection) -> None:
+def serve(end_of_line: int) -> None:
+    """Do what is asked on that file descriptor, until nobody is there who could ask."""
+    line = Connection(end_of_line)
     # Ctrl-C is meant for the server, and with that this ends too.
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     os.nice(YIELDS)

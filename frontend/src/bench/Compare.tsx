@@ -70,7 +70,7 @@ export function Compare({ jobKey, job, editor, ready }: { jobKey: string; job: J
             )}
             {r.index > 0 && (
               <div className="mt-3 flex gap-2">
-                <Button className="flex-1" onClick={() => void editor.ask("apply", { key: `aside-${r.index - 1}` })}>
+                <Button className="flex-1" onClick={() => editor.ask("apply", { key: `aside-${r.index - 1}` })}>
                   Use this one
                 </Button>
                 <Button kind="stop" onClick={() => editor.edit((j) => ({ ...j, aside: (j.aside ?? []).filter((_, i) => i !== r.index - 1) }))}>

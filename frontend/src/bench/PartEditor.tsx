@@ -49,7 +49,7 @@ export function PartEditor({ job, editor, plan, part, onClose }: Props) {
           <span className="mb-1 block text-soft">From the van</span>
           <div className="flex flex-wrap gap-2" role="group" aria-label="From the van">
             {slot!.kit.map((k) => (
-              <Button key={k.value} onClick={() => void ask({ op: "kit", part, kit: Number(k.value) })}>
+              <Button key={k.value} onClick={() => ask({ op: "kit", part, kit: Number(k.value) })}>
                 {k.label}
               </Button>
             ))}
@@ -274,17 +274,17 @@ function Around({ slot, piece, ask, onClose, job }: { slot: Slot | undefined; pi
         </div>
       )}
       {piece.kind === "gauge" && (
-        <Button onClick={() => void ask(piece.on ? { op: "insert", part: slot.part, fields: { kind: "tool" } } : { op: "at-port", part: slot.part, fields: { kind: "tool" } })}>
+        <Button onClick={() => ask(piece.on ? { op: "insert", part: slot.part, fields: { kind: "tool" } } : { op: "at-port", part: slot.part, fields: { kind: "tool" } })}>
           Put a core tool under it
         </Button>
       )}
       {piece.port && piece.kind === "hose" && (
         <>
-          <Button onClick={() => void ask({ op: "at-port", part: slot.part, fields: { kind: "tool" } })}>Put a core tool at its port</Button>
-          <Button onClick={() => void ask({ op: "at-port", part: slot.part, fields: { kind: "adapter" } })}>Put an adapter at its port</Button>
+          <Button onClick={() => ask({ op: "at-port", part: slot.part, fields: { kind: "tool" } })}>Put a core tool at its port</Button>
+          <Button onClick={() => ask({ op: "at-port", part: slot.part, fields: { kind: "adapter" } })}>Put an adapter at its port</Button>
         </>
       )}
-      {piece.kind === "hose" && <Button onClick={() => void ask({ op: "insert", part: slot.part, fields: { kind: "valve" } })}>Put a ball valve before it</Button>}
+      {piece.kind === "hose" && <Button onClick={() => ask({ op: "insert", part: slot.part, fields: { kind: "valve" } })}>Put a ball valve before it</Button>}
       {slot.removable && (
         <Button
           kind="stop"

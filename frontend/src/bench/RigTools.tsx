@@ -30,7 +30,7 @@ export function RigTools({ jobKey, job, editor, plan, onPart }: { jobKey: string
   const free = plan?.slots[0]?.free_ports ?? [];
   const hasGauge = (job.rig?.parts ?? []).some((p) => p.kind === "gauge");
   const search = () =>
-    void client.fetchQuery(options.best(jobKey)).then(setBest, (e: unknown) => e instanceof ApiError && setFault(e));
+    client.fetchQuery(options.best(jobKey)).then(setBest, (e: unknown) => e instanceof ApiError && setFault(e));
   const read = (chosen: File) => {
     commands.takeRigFile(jobKey, chosen).then(
       (j) => {
@@ -133,7 +133,7 @@ export function RigTools({ jobKey, job, editor, plan, onPart }: { jobKey: string
                 <Button
                   kind="solid"
                   className="flex-1"
-                  onClick={() => void editor.ask("apply", { key: "best" }).then(() => setBest(null))}
+                  onClick={() => editor.ask("apply", { key: "best" }).then(() => setBest(null))}
                 >
                   Use it
                 </Button>

@@ -32,7 +32,7 @@ export function Day() {
   const dates = [...new Set(planned.map((j) => dateOf(j.start_at!)))];
   const fit = () => {
     const keys = picked.length > 0 ? picked : open.filter((j) => !j.fault).map((j) => j.key);
-    commands.fitDay(keys, from).then(
+    return commands.fitDay(keys, from).then(
       (d) => {
         settle(client, options.day(), d);
         refresh(client, ["job"]);

@@ -94,7 +94,7 @@ function Person({ person, isHere, onHere, onChanged }: { person: PersonOut; isHe
   const [open, setOpen] = useState(false);
   const [name, setName] = useState(person.name);
   const [licence, setLicence] = useState(person.licence);
-  const save = () => void commands.savePerson(person.id, name, licence).then(() => (setOpen(false), onChanged()));
+  const save = () => commands.savePerson(person.id, name, licence).then(() => (setOpen(false), onChanged()));
   return (
     <li className="border-b border-rule py-2 last:border-b-0">
       <div className="flex flex-wrap items-center gap-3">
@@ -113,7 +113,7 @@ function Person({ person, isHere, onHere, onChanged }: { person: PersonOut; isHe
           <Button kind="solid" disabled={!name.trim()} onClick={save}>
             Save
           </Button>
-          <Button kind="stop" onClick={() => void commands.dropPerson(person.id).then(onChanged)}>
+          <Button kind="stop" onClick={() => commands.dropPerson(person.id).then(onChanged)}>
             Remove
           </Button>
         </div>

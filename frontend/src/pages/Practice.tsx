@@ -60,7 +60,7 @@ export function Practice() {
                 <p className="casual mt-2 text-title leading-tight font-extrabold">{next.title}</p>
                 <p className="mt-1 max-w-prose">{next.brief}</p>
               </div>
-              <Button kind="solid" onClick={() => void begin(next.key)}>
+              <Button kind="solid" onClick={() => begin(next.key)}>
                 Begin
               </Button>
             </div>
@@ -76,7 +76,7 @@ export function Practice() {
                   <Link to={`/practice/${r.key}`} className="flex min-h-12 flex-1 items-center underline">
                     {r.title}, {stamp(r.began_at)}
                   </Link>
-                  <Button kind="quiet" aria-label={`Remove ${r.title}`} onClick={() => void commands.dropPractice(r.key).then(again, fail)}>
+                  <Button kind="quiet" aria-label={`Remove ${r.title}`} onClick={() => commands.dropPractice(r.key).then(again, fail)}>
                     <Trash2 size={18} aria-hidden />
                   </Button>
                 </li>
@@ -84,10 +84,10 @@ export function Practice() {
             </ul>
           </Sheet>
         )}
-        <Scenarios cards={p.scenarios} onBegin={(key) => void begin(key)} onRemove={(key) => void commands.dropScenario(key).then(again, fail)} />
+        <Scenarios cards={p.scenarios} onBegin={begin} onRemove={(key) => commands.dropScenario(key).then(again, fail)} />
       </div>
       <div className="grid content-start gap-3">
-        <Path p={p} onBegin={(key) => void begin(key)} />
+        <Path p={p} onBegin={begin} />
         <Skills p={p} />
         <Sheet title="Try things out">
           <p className="text-soft">Your own system and rig, anything wrong with it, and what is so beside what is read.</p>
@@ -99,7 +99,7 @@ export function Practice() {
             Race two rigs
           </Link>
         </Sheet>
-        <FromNumber onBegin={(key) => void begin(key)} />
+        <FromNumber onBegin={begin} />
         <Exams onFault={fail} />
         <Sheet title="For trainers">
           <div className="grid gap-2">
@@ -157,7 +157,7 @@ export function Practice() {
   );
 }
 
-function Scenarios({ cards, onBegin, onRemove }: { cards: ScenarioCard[]; onBegin: (key: string) => void; onRemove: (key: string) => void }) {
+function Scenarios({ cards, onBegin, onRemove }: { cards: ScenarioCard[]; onBegin: (key: string) => Promise<unknown>; onRemove: (key: string) => Promise<unknown> }) {
   return (
     <>
       {[1, 2, 3, 4, 5].map((level) => {
@@ -201,7 +201,7 @@ function Scenarios({ cards, onBegin, onRemove }: { cards: ScenarioCard[]; onBegi
 }
 
 /** The path through a job: where somebody stands in each stretch, and the easiest of it that is not done well yet. */
-function Path({ p, onBegin }: { p: PracticeOut; onBegin: (key: string) => void }) {
+function Path({ p, onBegin }: { p: PracticeOut; onBegin: (key: string) => Promise<unknown> }) {
   return (
     <Sheet title={p.who ? `The path of ${p.who}` : "Your path"}>
       <ol className="list-none p-0">
@@ -240,7 +240,7 @@ function Skills({ p }: { p: PracticeOut }) {
 }
 
 /** A scenario from a number: the same number, the same scenario, for whoever types it. */
-function FromNumber({ onBegin }: { onBegin: (key: string) => void }) {
+function FromNumber({ onBegin }: { onBegin: (key: string) => Promise<unknown> }) {
   const [number, setNumber] = useState<number | null>(() => Math.floor(Math.random() * 99_999));
   const [level, setLevel] = useState("2");
   return (

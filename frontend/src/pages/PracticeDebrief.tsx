@@ -29,7 +29,7 @@ export function PracticeDebrief() {
       <header className="flex flex-wrap items-baseline justify-between gap-x-4 lg:col-span-2">
         <h1 className="text-heading">{d.scenario.title}</h1>
         <div className="flex gap-3">
-          {!exam && <Button onClick={() => void commands.beginPractice(d.scenario.key).then((r) => navigate(`/practice/${r.key}`))}>Once more</Button>}
+          {!exam && <Button onClick={() => commands.beginPractice(d.scenario.key).then((r) => navigate(`/practice/${r.key}`))}>Once more</Button>}
           <Link to="/practice" className="casual inline-flex min-h-12 items-center rounded-[5px] border-2 border-ink px-4 font-bold">
             All scenarios
           </Link>
@@ -55,7 +55,7 @@ export function PracticeDebrief() {
       </div>
       <div className="grid min-w-0 content-start gap-3">
         <Beside d={d} />
-        <Touches title="Every step, and what followed" rows={d.deeds} onFrom={exam ? undefined : (before) => void commands.replayPractice(key, before).then((r) => navigate(`/practice/${r.key}`))} />
+        <Touches title="Every step, and what followed" rows={d.deeds} onFrom={exam ? undefined : (before) => commands.replayPractice(key, before).then((r) => navigate(`/practice/${r.key}`))} />
         <Touches title={`An expert, ${span(d.expert_s)}`} rows={d.expert} />
       </div>
     </div>
@@ -141,7 +141,7 @@ function Beside({ d }: { d: DebriefOut }) {
 /** Whether something went wrong at a step: from there it is worth doing over. */
 const slipped = (r: JudgedOut) => r.said.some((c) => c.severity !== "note") || (r.right !== "" && r.right !== "right");
 
-function Touches({ title, rows, onFrom }: { title: string; rows: JudgedOut[]; onFrom?: (before: number) => void }) {
+function Touches({ title, rows, onFrom }: { title: string; rows: JudgedOut[]; onFrom?: (before: number) => Promise<unknown> }) {
   const u = useUnits();
   const say = (pa: number | null | undefined) => (pa === null || pa === undefined ? "—" : u.say("pressure", pa));
   return (

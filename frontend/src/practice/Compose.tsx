@@ -54,7 +54,7 @@ export function Compose({ onDone }: { onDone: () => void }) {
       arrive_s: started === "no" ? 0 : (arrives ?? 15) * 60,
       hidden: hiddenOf(wrong, Math.floor(Math.random() * 1e6)),
     } as unknown as Scenario;
-    commands.keepScenario(body).then(onDone, (e: unknown) => e instanceof ApiError && setFault(e));
+    return commands.keepScenario(body).then(onDone, (e: unknown) => e instanceof ApiError && setFault(e));
   };
   return (
     <div className="grid gap-3">

@@ -28,7 +28,7 @@ export function Exams({ onFault }: { onFault: (e: unknown) => void }) {
           <>
             <p className="text-soft">Three unseen jobs, one after the other. No hints, no job twice, no step against a stop; 75 points in the mean, and 60 in each.</p>
             <Segments label="How hard" value={level} onChange={setLevel} options={LEVELS} />
-            <Button onClick={() => void commands.beginExam(Number(level)).then((e) => goOn(e.key), onFault)}>Begin an examination</Button>
+            <Button onClick={() => commands.beginExam(Number(level)).then((e) => goOn(e.key), onFault)}>Begin an examination</Button>
           </>
         )}
         <ul className="list-none p-0">

@@ -19,8 +19,8 @@ export function Backup() {
   // Sheets in it cannot be read, and all else can.
   const partly = fault?.status === 409;
   const put = () => {
-    if (!file) return;
-    void commands.restore(file, partly).then(
+    if (!file) return undefined;
+    return commands.restore(file, partly).then(
       (r) => {
         setFile(null);
         setDone(`${r.jobs} jobs and ${u.whole(r.readings)} readings are back.`);

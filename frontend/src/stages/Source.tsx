@@ -11,7 +11,7 @@ import { DATE_ORDERS, TIME_UNITS, type TableSaid, type TimeUnit } from "../lib/t
 import { PACES } from "../lib/paces";
 import { toast } from "../lib/toasts";
 import { useUnits } from "../lib/units";
-import { Button } from "../ui/Button";
+import { Button, type Press } from "../ui/Button";
 import { Segments } from "../ui/Segments";
 import { NumberField, TextField, WhenField } from "../ui/Field";
 import { Modal } from "../ui/Modal";
@@ -43,14 +43,15 @@ export function Source({ jobKey, live, hasReadings }: { jobKey: string; live: Li
   const pace = (speed: number, second = false) => standin.mutate({ speed, second });
   const takeOff = () => commands.disconnectGauge(jobKey).then((l) => settle(client, options.live(jobKey), l), fail);
   const look = (file: File, said: TableSaid = {}) => commands.importReadings(jobKey, file, false, said).then((out) => (setFault(null), setFound({ file, out, said })), fail);
-  const take = () =>
-    found &&
-    commands.importReadings(jobKey, found.file, true, found.said).then((out) => {
+  const take: Press = async () => {
+    if (!found) return;
+    await commands.importReadings(jobKey, found.file, true, found.said).then((out) => {
       toast(out.already_here ? "This table is here already: nothing was stored twice" : `${out.rows} readings taken in`);
       setFound(null);
       refresh(client, ["readings"], jobKey);
       refreshRun(client, jobKey);
     }, fail);
+  };
 
   return (
     <div className="mb-1">
@@ -61,7 +62,7 @@ export function Source({ jobKey, live, hasReadings }: { jobKey: string; live: Li
             {live.ahead > 0 && <span className="text-note text-soft"> its clock is ahead: {u.whole(live.ahead)} readings stand at the moment they came</span>}
             {live.passed_over > 0 && <span className="text-note text-soft"> {u.whole(live.passed_over)} lines passed over</span>}
           </span>
-          <Button onClick={() => void takeOff()}>Disconnect</Button>
+          <Button onClick={takeOff}>Disconnect</Button>
         </div>
       ) : live.standin ? (
         <div className="flex flex-wrap items-center justify-end gap-x-2" role="group" aria-label="Pace of the simulated gauge">
@@ -111,7 +112,7 @@ export function Source({ jobKey, live, hasReadings }: { jobKey: string; live: Li
         {fault && <Fault title={fault.problem.title} detail={fault.problem.detail} faults={fault.problem.faults} />}
       </Modal>
       <Modal open={found !== null} onClose={() => setFound(null)} title="Use these readings?" wide>
-        {found && <Preview out={found.out} name={found.file.name} onTake={() => void take()} onLeave={() => setFound(null)} onSay={(said) => void look(found.file, { ...found.said, ...said })} />}
+        {found && <Preview out={found.out} name={found.file.name} onTake={take} onLeave={() => setFound(null)} onSay={(said) => void look(found.file, { ...found.said, ...said })} />}
       </Modal>
       <Modal open={pasting} onClose={() => setPasting(false)} title="Paste readings" wide>
         <Pasted
@@ -137,7 +138,7 @@ export function Source({ jobKey, live, hasReadings }: { jobKey: string; live: Li
 }
 
 /** A gauge on the network, or the bridge to one, that speaks the protocol of docs/formats.md. */
-function Connect({ onConnect }: { onConnect: (where: { host: string; port: number; opens: string }) => void }) {
+function Connect({ onConnect }: { onConnect: (where: { host: string; port: number; opens: string }) => Promise<unknown> }) {
   const [host, setHost] = useState("127.0.0.1");
   const [port, setPort] = useState<number | null>(8060);
   const [opens, setOpens] = useState("gauge");
@@ -147,7 +148,7 @@ function Connect({ onConnect }: { onConnect: (where: { host: string; port: numbe
       <TextField label="Address" value={host} onChange={setHost} />
       <NumberField label="Port" min={1} max={65535} value={port} onChange={setPort} />
       <TextField label="Gauge's name on the line" value={opens} onChange={setOpens} />
-      <Button kind="solid" disabled={!host.trim() || port === null || !opens.trim()} onClick={() => port !== null && onConnect({ host: host.trim(), port, opens: opens.trim() })}>
+      <Button kind="solid" disabled={!host.trim() || port === null || !opens.trim()} onClick={() => (port === null ? undefined : onConnect({ host: host.trim(), port, opens: opens.trim() }))}>
         Connect
       </Button>
     </div>
@@ -185,7 +186,7 @@ function When({ kind, span_s, onSay }: { kind: "day" | "moment"; span_s: number;
   );
 }
 
-function Preview({ out, name, onTake, onLeave, onSay }: { out: ImportOut; name: string; onTake: () => void; onLeave: () => void; onSay: (said: TableSaid) => void }) {
+function Preview({ out, name, onTake, onLeave, onSay }: { out: ImportOut; name: string; onTake: Press; onLeave: () => void; onSay: (said: TableSaid) => void }) {
   const u = useUnits();
   return (
     <>
