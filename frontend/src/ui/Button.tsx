@@ -16,7 +16,7 @@ export type Press = (e: MouseEvent<HTMLButtonElement>) => void | Promise<unknown
 /** A press handler that takes no second press while the first is under way; with whether it is.
 
 Gloves press twice, and a server that is far answers late: what a press asks for is asked for once. The button keeps the focus meanwhile. */
-export function useOnce(press: Press | undefined): [boolean, (e: MouseEvent<HTMLButtonElement>) => void] {
+function useOnce(press: Press | undefined): [boolean, (e: MouseEvent<HTMLButtonElement>) => void] {
   const [underWay, setUnderWay] = useState(false);
   const at = useRef(false);
   const turn = (on: boolean) => {
