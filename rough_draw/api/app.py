@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import asyncio
+import gc
 import logging
 import threading
 from collections.abc import AsyncIterator, Sequence
@@ -84,7 +85,7 @@ WARM_END_S = 5.0
 """How long a server that is stopped waits for what it still works out for nobody yet, s."""
 
 
-def _warm(hub: Hub, ended: threading.Event) -> None:
+def _warm(hub: Hub, ended: threading.Event, alone: bool) -> None:
     """Load the compiled engine in the background, so that the first plan need not wait for it.
 
     Leaves off when the server has ended: another file may be open by then.
@@ -105,6 +106,16 @@ def _warm(hub: Hub, ended: threading.Event) -> None:
 
     if not ended.is_set():
         each_job(work_out)
+    if alone and not ended.is_set():
+        _lay_by()
+
+
+def _lay_by() -> None:
+    """What is loaded by now stays: a collection of garbage that went through all of it each time would stop every
+    answer for a quarter of a second, some times a minute.
+    """
+    gc.collect()
+    gc.freeze()
 
 
 def create_app(
@@ -112,15 +123,15 @@ def create_app(
     warm: bool = True,
     door: Door | None = None,
     before: Sequence[Preparation] = (),
-    fits_apart: bool = False,
+    alone: bool = False,
 ) -> FastAPI:
     """The application on the database at ``path``; ``door`` says who may come in (anybody on this machine, if None).
 
-    ``before``: what is prepared beside it, while it answers already. ``fits_apart``: live fits are reckoned in a
-    process of their own.
+    ``before``: what is prepared beside it, while it answers already. ``alone``: the process is this server's
+    alone, and is set up to answer many: live fits are reckoned in another, and collections of garbage are short.
     """
     open_database(path)
-    if fits_apart:
+    if alone:
         fits.work_apart()
     # Read before the first request asks for a sentence.
     bundles(FIRST)
@@ -133,7 +144,7 @@ def create_app(
         app.state.alarms = Alarms()
         ended = threading.Event()
         # Nobody who stops the server waits long for it.
-        warming = threading.Thread(target=_warm, args=(hub, ended), name=WARMING, daemon=True)
+        warming = threading.Thread(target=_warm, args=(hub, ended, alone), name=WARMING, daemon=True)
         beside = [
             asyncio.create_task(_prepare(app.state.preparing, hub, warming if warm else None)),
             asyncio.create_task(Watcher(hub, app.state.alarms).run()),

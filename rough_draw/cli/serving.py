@@ -24,7 +24,7 @@ def _run_server(path: str, port: int, host: str = "127.0.0.1", before: Sequence[
     alone = host in LOOPBACK
     door = Door(hosts=LOOPBACK) if alone else Door(locked=True)
     shown = f"[{host}]" if ":" in host else host
-    app = create_app(path, door=door, before=before, fits_apart=True)
+    app = create_app(path, door=door, before=before, alone=True)
     taken = listening(host, port)
     print(f"Rough Draw on http://{shown}:{port}/  (stop with Ctrl-C)", flush=True)
     # Pages ask every few seconds: a connection is kept longer than that, or each would be made anew.

@@ -213,14 +213,17 @@ def listing(only: Collection[str] | None = None, unreadable: bool = False) -> li
 
 
 def save(key: str, version: int, job: Job) -> StoredJob:
-    """Replace a sheet if it is still at ``version``; raises Conflict otherwise. The old state is kept for undo."""
+    """Replace a sheet if it is still at ``version``; raises Conflict otherwise. The old state is kept for undo.
+
+    What stands there already is no conflict, at whatever version: it is sent again where the answer was lost.
+    """
     with writing():
         row = _open_row(key)
-        if row.version != version:
-            raise Conflict(row.version)
         document = job.model_dump_json()
         if document == row.document:
             return _stored(row)
+        if row.version != version:
+            raise Conflict(row.version)
         now = time.time()
         Revision.create(job=row.key, version=row.version, document=row.document, at=now)
         old = (

@@ -162,6 +162,39 @@ def test_a_draw_is_carried_through_a_cut_and_a_reload(hand: Page, server: Server
     assert ask(server, f"/jobs/{key}/readings")[0]["total"] == 4, "nothing is sent twice"
 
 
+HOLD = """() => new Promise(held => {
+  const opened = indexedDB.open('rough-draw-kept');
+  opened.onsuccess = () => {
+    const t = opened.result.transaction('kept', 'readwrite');
+    const go = () => { if (!window.letGo) t.objectStore('kept').get('none').onsuccess = go };
+    t.oncomplete = () => opened.result.close();
+    go();
+    held();
+  };
+})"""
+
+
+def test_what_is_said_to_wait_on_the_device_is_there(hand: Page, server: Server) -> None:
+    """A device that is slow to write: the figure is on screen at once, and is kept when that is said, not before."""
+    page = hand
+    key = installed(page, server)
+    server.cut()
+    page.evaluate(HOLD)
+    type_reading(page, "700")
+    banner = page.get_by_role("region", name="Signal")
+    expect(banner).to_contain_text("No signal since")
+    expect(page.get_by_test_id("figure")).to_have_text(re.compile("700"))
+    expect(banner).not_to_contain_text("waiting to be sent")
+    page.evaluate("window.letGo = true")
+    expect(banner).to_contain_text("1 waiting to be sent")
+    page.goto("about:blank")
+    page.goto(f"{server.address}/jobs/{key}/draw")
+    expect(page.get_by_role("region", name="Signal")).to_contain_text("1 waiting to be sent")
+    server.start()
+    expect(page.get_by_role("region", name="Signal")).to_have_count(0)
+    assert ask(server, f"/jobs/{key}/readings")[0]["total"] == 1
+
+
 def test_touches_made_in_the_dark_come_in_their_order(hand: Page, server: Server) -> None:
     page = hand
     key = installed(page, server)

@@ -71,6 +71,18 @@ def test_versions_conflict_and_undo(db: SqliteDatabase) -> None:
         jobs.undo(first.key)
 
 
+def test_a_sheet_that_is_sent_again_is_no_conflict(db: SqliteDatabase) -> None:
+    """The answer to the first was lost, or two pages of one device send what it had kept."""
+    first = jobs.create(Job(title="one"))
+    second = jobs.save(first.key, first.version, Job(title="two"))
+    again = jobs.save(first.key, first.version, Job(title="two"))
+    assert again == second
+    third = jobs.save(first.key, second.version, Job(title="three"))
+    with pytest.raises(jobs.Conflict):
+        jobs.save(first.key, first.version, Job(title="two"))
+    assert jobs.get(first.key) == third
+
+
 def test_saving_the_same_sheet_changes_nothing(db: SqliteDatabase) -> None:
     s = jobs.create(Job(title="one"))
     assert jobs.save(s.key, s.version, Job(title="one")).version == s.version

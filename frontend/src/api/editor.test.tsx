@@ -1,7 +1,7 @@
 import { act, renderHook, waitFor } from "@testing-library/react";
 import { describe, expect, it } from "vitest";
 
-import { draftOf } from "../lib/drafts";
+import { draftOf, keepDraft } from "../lib/drafts";
 import { heard } from "../lib/reach";
 import { page } from "../test/page";
 import { problem, server } from "../test/server";
@@ -63,6 +63,18 @@ describe("a sheet under edit", () => {
     await waitFor(() => expect(editor.current.job?.title).toBe("theirs"));
     expect(editor.current.fault?.status).toBe(409);
     expect(draftOf("j")).toBeNull();
+  });
+
+  it("says of an edit that an earlier page left that it was not taken, whoever finds that out", async () => {
+    await keepDraft("j", { version: 3, job: sheet(3, "mine").job, behind: false });
+    server((a) => (a.method === "PUT" ? problem(409, "somebody saved it meanwhile") : { body: sheet(9, "theirs") }));
+    const editor = opened();
+    await waitFor(() => expect(editor.current.job?.title).toBe("theirs"));
+    expect(editor.current.fault?.problem).toMatchObject({ title: "An earlier edit here was not taken", detail: "somebody saved it meanwhile" });
+    expect(draftOf("j")).toBeNull();
+    // What is edited from here on is this page's own.
+    act(() => editor.current.edit(titled("mine again")));
+    await waitFor(() => expect(editor.current.fault?.problem.title).toBe("Not possible"));
   });
 
   it("keeps an edit on the device without signal, and saves it when the server is back", async () => {

@@ -6,6 +6,7 @@ import { ApiError } from "./client";
 import { commands } from "./commands";
 import { options, refresh } from "./options";
 import { draftOf, dropDraft, editing, keepDraft } from "../lib/drafts";
+import { hasRoom } from "../lib/kept";
 import { onBack, useReach, waitsAfter } from "../lib/reach";
 import { useJob } from "./queries";
 import { settle } from "./settle";
@@ -24,7 +25,14 @@ export interface Editor {
 
 const notTaken = (detail: string) => new ApiError(409, { type: "about:blank", title: "An earlier edit here was not taken", status: 409, detail, faults: [] });
 
-const NOT_YET = new ApiError(0, { type: "about:blank", title: "Not saved yet", status: 0, detail: "The server cannot be reached. The edit is kept on this device, and is saved when the server answers.", faults: [] });
+const notYet = () =>
+  new ApiError(0, {
+    type: "about:blank",
+    title: "Not saved yet",
+    status: 0,
+    detail: `The server cannot be reached. ${hasRoom() ? "The edit is kept on this device, and is saved when the server answers." : "This device has no room to keep the edit: leave this page open until it is saved."}`,
+    faults: [],
+  });
 
 /** One sheet under edit: shown at once, saved shortly after, the last good state kept when the server refuses. */
 export function useEditor(key: string): Editor {
@@ -41,6 +49,10 @@ export function useEditor(key: string): Editor {
   const latest = useRef<Job | null>(goesOn?.job ?? null);
   /** The version that the edits under way were made on top of. */
   const base = useRef<number | null>(goesOn?.version ?? null);
+  /** What is under way began in an earlier page. */
+  const earlier = useRef(goesOn !== null);
+  /** Settles when the last edit is on the device. */
+  const kept = useRef<Promise<void>>(Promise.resolve());
   const sending = useRef(false);
   /** Edits made while the server makes one: they go on top of its answer. */
   const asking = useRef(0);
@@ -73,11 +85,15 @@ export function useEditor(key: string): Editor {
           try {
             accept(await commands.saveJob(key, base.current, sent));
             setFault(null);
+            earlier.current = false;
             setDraft((d) => (d === sent ? null : d));
             if (latest.current === sent) dropDraft(key);
           } catch (e) {
-            if (e instanceof ApiError) setFault(e.status === 0 ? NOT_YET : e);
+            // Said to be kept it has to be there, though the page went now.
+            if (e instanceof ApiError && e.status === 0) await kept.current;
+            if (e instanceof ApiError) setFault(e.status === 0 ? notYet() : e.status === 409 && earlier.current ? notTaken(e.problem.detail) : e);
             if (e instanceof ApiError && e.status === 409) {
+              earlier.current = false;
               // Someone else's sheet is the true one now; the edit is to be made again on top of it.
               latest.current = null;
               setDraft(null);
@@ -133,7 +149,7 @@ export function useEditor(key: string): Editor {
       }
       base.current ??= stored?.version ?? null;
       latest.current = next;
-      if (base.current !== null) keepDraft(key, { version: base.current, job: next, behind: sending.current });
+      if (base.current !== null) kept.current = keepDraft(key, { version: base.current, job: next, behind: sending.current });
       window.clearTimeout(timer.current);
       timer.current = window.setTimeout(() => void flush(), at === "typing" ? 350 : 10);
     },
@@ -191,7 +207,7 @@ export function useEditor(key: string): Editor {
               base.current ??= stored.version;
               latest.current = next;
               setDraft(next);
-              keepDraft(key, { version: base.current, job: next, behind: false });
+              kept.current = keepDraft(key, { version: base.current, job: next, behind: false });
               timer.current = window.setTimeout(() => void flush(), 10);
             }
           }

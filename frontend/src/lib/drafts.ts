@@ -28,7 +28,8 @@ export const draftOf = (key: string): Draft | null => read<Draft>(nameOf(key)) ?
 /** Without room on the device the edit is still in the page, and goes to the server from there. */
 const keep = (key: string, draft: Draft | undefined): Promise<void> => change<Draft>(nameOf(key), () => draft).catch(() => undefined);
 
-export const keepDraft = (key: string, draft: Draft): void => void keep(key, draft);
+/** Settles when it is on the device, or has no room there. */
+export const keepDraft = (key: string, draft: Draft): Promise<void> => keep(key, draft);
 
 export const dropDraft = (key: string): void => {
   if (draftOf(key)) void keep(key, undefined);

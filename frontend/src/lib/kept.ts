@@ -15,6 +15,8 @@ const EARLIER: [prefix: string, name: (rest: string) => string][] = [
 ];
 
 const memory = new Map<string, unknown>();
+/** What stands on the device: memory is ahead of it while a change is written. */
+const stands = new Map<string, unknown>();
 const told = new Set<(name: string) => void>();
 let room = true;
 let open: ReturnType<typeof createStore> | null = null;
@@ -47,6 +49,7 @@ function readAll(): Promise<void> {
       const at = (e.target as IDBRequest<IDBCursorWithValue | null>).result;
       if (!at) return;
       memory.set(String(at.key), at.value);
+      stands.set(String(at.key), at.value);
       at.continue();
     };
   });
@@ -87,6 +90,9 @@ function inStore(mode: IDBTransactionMode, work: (s: IDBObjectStore) => void): P
 
 /** What is kept under a name. */
 export const read = <T>(name: string): T | undefined => memory.get(name) as T | undefined;
+
+/** What would be there still if the page went now: what stands on the device, or, where that has no room, in memory. */
+export const standing = <T>(name: string): T | undefined => (room ? stands.get(name) : memory.get(name)) as T | undefined;
 
 export const names = (): string[] => [...memory.keys()];
 
@@ -140,6 +146,7 @@ async function write(name: string, make: Make<unknown>): Promise<void> {
       };
     });
     owed.delete(name);
+    stands.set(name, made);
     channel?.postMessage(name);
   } catch (e) {
     is = false;
@@ -148,10 +155,10 @@ async function write(name: string, make: Make<unknown>): Promise<void> {
   } finally {
     const left = (under.get(name) ?? 1) - 1;
     under.set(name, left);
-    const changed = room !== is;
     room = is;
     if (is && left === 0 && !same(made, read(name))) put(name, made);
-    else if (changed) told.forEach((t) => t(name));
+    // Who asks what stands, or whether there is room, hears of it too.
+    else told.forEach((t) => t(name));
   }
 }
 
@@ -168,5 +175,6 @@ export async function refresh(name: string): Promise<void> {
       found = asked.result;
     };
   });
+  if (changes === before) stands.set(name, found);
   if (changes === before && !(under.get(name) ?? 0) && !same(found, read(name))) put(name, found);
 }

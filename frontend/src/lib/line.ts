@@ -1,6 +1,6 @@
 import { ApiError } from "../api/client";
 import { commands } from "../api/commands";
-import { change, read } from "./kept";
+import { change, read, standing } from "./kept";
 import { waitsAfter } from "./reach";
 
 /**
@@ -40,6 +40,9 @@ const listed = (found: unknown): Waiting[] => (Array.isArray(found) ? (found as 
 
 /** What stands in the line. */
 export const inLine = (): Waiting[] => listed(read(LINE));
+
+/** What of the line stands on the device: would be there still if the page went now. */
+export const keptInLine = (): Waiting[] => listed(standing(LINE));
 
 /** Change the line. Rejects where the device has no room for it: memory has it then. */
 export const rewrite = (make: (old: Waiting[]) => Waiting[]): Promise<void> =>

@@ -2,7 +2,7 @@ import { useMemo, useSyncExternalStore } from "react";
 
 import type { ApiError } from "../api/client";
 import { hasRoom, onChange, ready, refresh } from "./kept";
-import { alone, deliver, inLine, LINE, nextOf, rewrite, SYNC, withOne, without, type Waiting } from "./line";
+import { alone, deliver, inLine, keptInLine, LINE, nextOf, rewrite, SYNC, withOne, without, type Waiting } from "./line";
 import { onBack, reach, useReach } from "./reach";
 
 export type { Waiting } from "./line";
@@ -128,19 +128,21 @@ const NONE: Waiting[] = [];
 const changed = (t: () => void) => onChange((name) => name === LINE && t());
 
 /** Everything that waits, of one job where it is named. What is on its first way while the server answers is not waiting. */
-export function useOutbox(job?: string): Waiting[] {
+export const useOutbox = (job?: string): Waiting[] => useWaiting(inLine, job);
+
+/** The same as it stands on the device: what is said to be kept is kept. */
+export const useKept = (): Waiting[] => useWaiting(keptInLine);
+
+function useWaiting(of: () => Waiting[], job?: string): Waiting[] {
   const offline = !useReach().ok;
-  const all = useSyncExternalStore(changed, snapshot);
+  const all = useSyncExternalStore(changed, () => some(of()));
   return useMemo(() => {
     const mine = all.filter((i) => (job === undefined || i.job === job) && (offline || i.held || i.refused || i.tries > 1));
     return mine.length > 0 ? mine : NONE;
   }, [all, job, offline]);
 }
 
-const snapshot = (): Waiting[] => {
-  const now = inLine();
-  return now.length > 0 ? now : NONE;
-};
+const some = (found: Waiting[]): Waiting[] => (found.length > 0 ? found : NONE);
 
 /** Whether what waits stands on the device; where it has no room, only this page has it. */
 export const useRoom = (): boolean => useSyncExternalStore(onChange, hasRoom);

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 
 import { clock } from "../lib/format";
-import { drop, retry, useOutbox, useRoom, type Waiting } from "../lib/outbox";
+import { drop, retry, useKept, useRoom, type Waiting } from "../lib/outbox";
 import { useReach } from "../lib/reach";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
@@ -15,7 +15,7 @@ export const NO_ROOM = "This device has no room to keep it: leave this page open
 /** Whether the server answers, and what waits to be sent to it: said once, politely, over every page. */
 export function Signal() {
   const reach = useReach();
-  const waiting = useOutbox();
+  const waiting = useKept();
   const room = useRoom();
   const [open, setOpen] = useState(false);
   const refused = waiting.filter((w) => w.refused);

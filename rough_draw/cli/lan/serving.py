@@ -38,7 +38,7 @@ def serve_lan(a: argparse.Namespace) -> None:
     port = a.tls_port
     host = a.name or (names[0] if names else "localhost")
     address = f"https://{f'[{host}]' if ':' in host else host}:{port}/"
-    app = create_app(a.db, door=Door(locked=True), before=engine_first(), fits_apart=True)
+    app = create_app(a.db, door=Door(locked=True), before=engine_first(), alone=True)
     config = uvicorn.Config(
         app,
         log_level="warning",
