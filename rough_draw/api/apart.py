@@ -46,7 +46,7 @@ class Apart:
                 done, found = line.recv()
             except (EOFError, OSError) as e:
                 self.end()
-                raise Gone("the process beside has ended") from e
+                raise Gone from e
         if not done:
             raise found
         answer: T = found
@@ -91,7 +91,7 @@ def serve(end_of_line: int) -> None:
         except OSError:
             return
         except Exception as e:
-            line.send((False, RuntimeError(f"what came of it cannot be handed over: {e!r}")))
+            line.send((False, RuntimeError(repr(e))))
 
 
 _every: list[Apart] = []

@@ -181,6 +181,26 @@ def test_a_triple_evacuation_by_touches(api: TestClient) -> None:
     api.delete(f"/api/jobs/{key}/standin")
 
 
+def test_a_simulated_gauge_that_is_put_on_late_reads_the_draw_as_it_has_gone(api: TestClient) -> None:
+    """What hands did before it was on has happened in its world, and goes on there after it is put on again."""
+    key = made(api)
+    began = time.time() - 1800
+    for kind in ("ballast-open", "pump-on"):
+        api.post(f"/api/jobs/{key}/touches", json={"kind": kind, "at": began})
+    api.post(f"/api/jobs/{key}/standin", json={"speed": 60})
+    first = wait_for(lambda: api.get(f"/api/jobs/{key}/live").json()["pa"])
+    assert first < 2_000 * M
+    series = api.get(f"/api/jobs/{key}/readings").json()
+    assert series[0]["at"][0] >= began + 1700, "it reads from when it was put on"
+    api.delete(f"/api/jobs/{key}/standin")
+    api.post(f"/api/jobs/{key}/standin", json={"speed": 60})
+    seen = len(api.get(f"/api/jobs/{key}/readings").json()[0]["at"])
+    again = wait_for(lambda: (s := api.get(f"/api/jobs/{key}/readings").json()[0])["total"] > seen and s)
+    assert again["pa"][-1] == pytest.approx(first, rel=0.8)
+    assert again["pa"][-1] < 2_000 * M
+    api.delete(f"/api/jobs/{key}/standin")
+
+
 def test_a_second_gauge_is_read_on_the_same_clock_and_judges_nothing(api: TestClient) -> None:
     key = made(api)
     out = api.post(f"/api/jobs/{key}/standin", json={"speed": 60, "second": True}).json()

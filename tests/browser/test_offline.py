@@ -179,20 +179,28 @@ def test_what_is_said_to_wait_on_the_device_is_there(hand: Page, server: Server)
     page = hand
     key = installed(page, server)
     server.cut()
-    page.evaluate(HOLD)
-    type_reading(page, "700")
+    type_reading(page, "900")
     banner = page.get_by_role("region", name="Signal")
     expect(banner).to_contain_text("No signal since")
-    expect(page.get_by_test_id("figure")).to_have_text(re.compile("700"))
-    expect(banner).not_to_contain_text("waiting to be sent")
-    page.evaluate("window.letGo = true")
     expect(banner).to_contain_text("1 waiting to be sent")
+    page.evaluate(HOLD)
+    page.get_by_role("button", name="Type", exact=True).tap()
+    for name in ("7", "0", "0", "Enter"):
+        page.get_by_role("dialog").get_by_role("button", name=name, exact=True).tap()
+    expect(page.get_by_test_id("figure")).to_have_text(re.compile("700"))
+    expect(banner).to_contain_text("1 waiting to be sent")
+    # Nor does the pad say that it is taken down.
+    entered = page.get_by_role("dialog").get_by_text(re.compile("700 µ$"))
+    expect(entered).to_have_count(0)
+    page.evaluate("window.letGo = true")
+    expect(entered).to_be_visible()
+    expect(banner).to_contain_text("2 waiting to be sent")
     page.goto("about:blank")
     page.goto(f"{server.address}/jobs/{key}/draw")
-    expect(page.get_by_role("region", name="Signal")).to_contain_text("1 waiting to be sent")
+    expect(page.get_by_role("region", name="Signal")).to_contain_text("2 waiting to be sent")
     server.start()
     expect(page.get_by_role("region", name="Signal")).to_have_count(0)
-    assert ask(server, f"/jobs/{key}/readings")[0]["total"] == 1
+    assert ask(server, f"/jobs/{key}/readings")[0]["total"] == 2
 
 
 def test_touches_made_in_the_dark_come_in_their_order(hand: Page, server: Server) -> None:

@@ -7,7 +7,7 @@ import pytest
 
 from bench.coverage import measure, played
 from rough_draw.core.diagnosis.importance_sampling import log_normal
-from rough_draw.core.diagnosis.live_fit import fit, goal_of, start_fit, thinned
+from rough_draw.core.diagnosis.live_fit import BLIND, fit, goal_of, start_fit, thinned
 from rough_draw.core.diagnosis.replay import changes_of, standing
 from rough_draw.core.model.assemble import assemble
 from rough_draw.core.model.rig_graph import Unknowns
@@ -100,6 +100,24 @@ def test_a_leak_that_holds_it_above_its_target_still_contradicts() -> None:
     at = np.arange(10.0, 900.0, 10.0)
     pa = np.maximum(101_325.0 * np.exp(-at / 12.0), 5_000 * MICRON_PA)
     assert fit(start_fit(job, [Touch("pump-on", 0.0)], 0.0), at, pa, OVER, rounds=6).off > 0.3
+
+
+def test_a_gauge_that_stays_over_range_contradicts_and_one_that_is_so_for_a_moment_does_not() -> None:
+    """The pump runs and nothing falls: a valve on the way is closed, or the gauge is not on what is drawn."""
+    job = sheet()
+    touches = [Touch("pump-on", 0.0)]
+    at = np.arange(2.0, 1500.0)
+    never = fit(start_fit(job, touches, 0.0), at, np.full(at.size, np.nan), OVER, rounds=2)
+    assert never.off == pytest.approx(BLIND, rel=0.05)
+    early = fit(start_fit(job, touches, 0.0), at[:5], np.full(5, np.nan), OVER, rounds=2)
+    assert early.off < 0.05
+    found = played(job, Truth(unknowns=Unknowns(), seed=9))
+    assert found is not None
+    at, pa, touches, _ = found
+    sound = fit(start_fit(job, touches, 0.0), at, pa, OVER, rounds=2)
+    taken_off = pa.copy()
+    taken_off[np.searchsorted(at, thinned(at, pa)[0][-3])] = np.nan
+    assert fit(start_fit(job, touches, 0.0), at, taken_off, OVER, rounds=2).off < max(0.3, 1.5 * sound.off)
 
 
 def test_readings_are_thinned_evenly_along_the_draw_and_the_last_is_kept() -> None:

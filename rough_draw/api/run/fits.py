@@ -135,7 +135,7 @@ def _asked(asked: Asked) -> Told:
         return _apart.ask(told, asked)
     except Gone as e:
         # The next look begins another.
-        return Told(others={}, fault=str(e))
+        return Told(others={}, fault=repr(e))
 
 
 CONTRADICTS = 0.3

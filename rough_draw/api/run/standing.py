@@ -55,7 +55,9 @@ def _words(n: Now, criterion: Criterion) -> Name:
         return message("run-nitrogen-in")
     if criterion.breaks and n.phase == "draw":
         return message("run-draw", number=state.breaks + 1, count=len(criterion.breaks) + 1)
-    return message(f"pace-{n.stand.pace}") if n.phase == "draw" else ""
+    if n.phase != "draw":
+        return ""
+    return message("pace-over-range" if n.over and n.stand.pace == "no-reading" else f"pace-{n.stand.pace}")
 
 
 def live_of(key: str, run: runs.RunView, hub: Hub) -> LiveOut:

@@ -40,6 +40,8 @@ MODEL_SPREAD = 0.14
 """What even the right member is off by, as a log of pressure: estimate of what the network leaves out."""
 SLACK_S, SLACK = 4.0, 0.03
 """What the model leaves out of a time: the gauge's lag and the hand's, s, and a share of the time (estimates)."""
+BLIND = 0.8
+"""The most that a reading over range counts against a member, in log pressure (estimate): it takes three of twenty."""
 POINTS = 20
 EFFECTIVE = 8.0
 """Readings that tell something of their own: neighbours on one curve repeat each other (estimate)."""
@@ -197,20 +199,25 @@ class Fit:
         ended = at[None, :] > np.array([m.told[0, -1] for m in self.members])[:, None]
         return np.where(ended, np.minimum(off, 0.0), off)
 
-    def off(self, member: int, at: FloatArray, pa: FloatArray, gauge: str = "") -> float:
-        """How far one member is from readings at ``at`` s, ``pa`` Pa: root mean square of the log of pressure.
+    def off(self, member: int, at: FloatArray, pa: FloatArray, over: float, gauge: str = "") -> float:
+        """How far one member is from readings at ``at`` s, ``pa`` Pa (NaN: over ``over`` Pa): root mean square of the
+        log of pressure.
 
         A hand, a stamp and a gauge's lag are off by seconds, and where a curve falls steeply that is much in pressure:
-        what the member shows within these counts as told.
+        what the member shows within these counts as told. So does a reading over range while the member is; where that
+        is far below, it counts `BLIND` and no more: a gauge that is taken off for a moment says nothing of the draw.
         """
-        told = np.log(np.maximum(pa, 1e-3))
+        seen = np.isfinite(pa)
+        told = np.log(np.where(seen, np.maximum(pa, 1e-3), over))
         near = np.array([at / (1 + SLACK) - SLACK_S, at, at * (1 + SLACK) + SLACK_S])
         m = self.members[member]
         curves = np.array([self._curve(m, t, gauge) for t in near])
-        over = np.maximum(curves.min(axis=0) - told, 0.0)
+        above = np.maximum(curves.min(axis=0) - told, 0.0)
         ended = at > m.told[0, -1]
         under = np.maximum(told - curves.max(axis=0), 0.0)
-        return float(np.sqrt(np.mean(np.where(ended, under, over + under) ** 2)))
+        blind = np.minimum(under, BLIND)
+        far = np.where(seen, np.where(ended, under, above + under), blind)[seen | (blind > 0.0)]
+        return float(np.sqrt(np.mean(far**2))) if far.size else 0.0
 
     def refine(self, at: FloatArray, pa: FloatArray, over: float) -> None:
         """Draw new members around those that tell the readings, where too few do."""
@@ -275,8 +282,7 @@ def fit(state: Fit, at: FloatArray, pa: FloatArray, over: float, rounds: int = 1
     curves = state.curves(times, gauge)
     band = np.exp(_quantiles(curves, w))
     best = int(np.argmax(w))
-    seen = np.isfinite(p)
-    off = state.off(best, t[seen], p[seen], gauge) if seen.any() else 0.0
+    off = state.off(best, t, p, over, gauge)
     leak = _span(leak_at(np.array([m.z[-1] for m in state.members])), w)
     water = _span(np.array([m.water for m in state.members]), w)
     return Answer(

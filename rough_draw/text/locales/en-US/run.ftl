@@ -1,6 +1,7 @@
 ## A run: where it stands, what was done.
 
 pace-no-reading = no reading yet
+pace-over-range = nothing to go by yet
 pace-as-planned = as planned
 pace-slower = slower than planned
 pace-faster = faster than planned
