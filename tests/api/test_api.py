@@ -60,6 +60,9 @@ def test_edit_conflict_undo(api: TestClient) -> None:
     sheet["job"]["scope"]["ambient_c"] = 25
     saved = api.put(f"/api/jobs/{key}", json={"version": sheet["version"], "job": sheet["job"]})
     assert saved.json()["version"] == sheet["version"] + 1
+    again = api.put(f"/api/jobs/{key}", json={"version": sheet["version"], "job": sheet["job"]})
+    assert again.json() == saved.json(), "sent again, for the answer was lost: it is there"
+    sheet["job"]["scope"]["ambient_c"] = 26
     late = api.put(f"/api/jobs/{key}", json={"version": sheet["version"], "job": sheet["job"]})
     assert late.status_code == 409
     assert late.headers["content-type"] == "application/problem+json"
