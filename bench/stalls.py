@@ -98,10 +98,10 @@ def main() -> None:
     before = taken()
     while True:
         if last - worked_at > WORK_S:
-            now = taken()
-            if now[0] - before[0] > TAKEN * (now[1] - before[1]):
+            counted = taken()
+            if counted[0] - before[0] > TAKEN * (counted[1] - before[1]):
                 print(f"taken {worked_at:.3f} {last:.3f}", flush=True)
-            before, worked_at = now, last
+            before, worked_at = counted, last
             print(f"worked {last:.3f} {worked():.6f}", flush=True)
             last = time.monotonic()
         time.sleep(NAP_S)

@@ -63,11 +63,12 @@ class Apart:
     def _begun(self) -> Connection:
         with self._guard:
             if self._line is None:
-                self._line, theirs = Pipe()
+                mine, theirs = Pipe()
                 # Its end of the line is its alone: so each hears when the other is no more.
                 with theirs:
                     begin = f"from rough_draw.api.apart import serve; serve({theirs.fileno()})"
                     self._process = subprocess.Popen([sys.executable, "-c", begin], pass_fds=[theirs.fileno()])
+                self._line = mine
             return self._line
 
 

@@ -131,11 +131,11 @@ def test_it_ends_with_whoever_started_it_however_that_ends(ends_by: signal.Signa
     mine.stdout.close()
 
 
-def asked(key: str = "quay", ground: object = (1,), seed: int = 1) -> Asked:
+def asked(ground: object = (1,)) -> Asked:
     at = np.arange(2.0, 300.0)
-    pa = 9e4 * np.exp(-at / 40.0) + np.random.default_rng(seed).uniform(20.0, 25.0, at.size)
+    pa = 9e4 * np.exp(-at / 40.0) + np.random.default_rng(1).uniform(20.0, 25.0, at.size)
     return Asked(
-        key=key,
+        key="quay",
         ground=ground,
         job=Job(),
         touches=[Touch("pump-on", 0.0)],
@@ -169,7 +169,7 @@ def test_a_fit_is_the_same_there_as_here_grows_and_begins_anew_on_another_ground
 
 def test_a_fit_whose_process_ends_is_none_until_the_next_look(monkeypatch: pytest.MonkeyPatch, apart: Apart) -> None:
     monkeypatch.setattr(fits, "_apart", apart)
-    kept = fits._Kept(made_of=((("", ()), False)))
+    kept = fits._Kept(made_of=(("", ()), False))
     fits._work(kept, asked(), (3, 1.0))
     answer = kept.answer
     assert answer is not None

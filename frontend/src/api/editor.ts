@@ -6,7 +6,7 @@ import { ApiError } from "./client";
 import { commands } from "./commands";
 import { options, refresh } from "./options";
 import { draftOf, dropDraft, editing, keepDraft } from "../lib/drafts";
-import { hasRoom } from "../lib/kept";
+import { hasRoom, NO_ROOM } from "../lib/kept";
 import { onBack, useReach, waitsAfter } from "../lib/reach";
 import { useJob } from "./queries";
 import { settle } from "./settle";
@@ -30,9 +30,15 @@ const notYet = () =>
     type: "about:blank",
     title: "Not saved yet",
     status: 0,
-    detail: `The server cannot be reached. ${hasRoom() ? "The edit is kept on this device, and is saved when the server answers." : "This device has no room to keep the edit: leave this page open until it is saved."}`,
+    detail: `The server cannot be reached. ${hasRoom() ? "The edit is kept on this device, and is saved when the server answers." : NO_ROOM}`,
     faults: [],
   });
+
+/** What is said of a save that failed; `earlier`: of what an earlier page left. */
+const toldOf = (e: ApiError, earlier: boolean): ApiError => {
+  if (e.status === 0) return notYet();
+  return e.status === 409 && earlier ? notTaken(e.problem.detail) : e;
+};
 
 /** One sheet under edit: shown at once, saved shortly after, the last good state kept when the server refuses. */
 export function useEditor(key: string): Editor {
@@ -89,9 +95,11 @@ export function useEditor(key: string): Editor {
             setDraft((d) => (d === sent ? null : d));
             if (latest.current === sent) dropDraft(key);
           } catch (e) {
-            // Said to be kept it has to be there, though the page went now.
-            if (e instanceof ApiError && e.status === 0) await kept.current;
-            if (e instanceof ApiError) setFault(e.status === 0 ? notYet() : e.status === 409 && earlier.current ? notTaken(e.problem.detail) : e);
+            if (e instanceof ApiError) {
+              // Said to be kept it has to be there, though the page went now.
+              if (e.status === 0) await kept.current;
+              setFault(toldOf(e, earlier.current));
+            }
             if (e instanceof ApiError && e.status === 409) {
               earlier.current = false;
               // Someone else's sheet is the true one now; the edit is to be made again on top of it.

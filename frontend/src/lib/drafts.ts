@@ -29,7 +29,7 @@ export const draftOf = (key: string): Draft | null => read<Draft>(nameOf(key)) ?
 const keep = (key: string, draft: Draft | undefined): Promise<void> => change<Draft>(nameOf(key), () => draft).catch(() => undefined);
 
 /** Settles when it is on the device, or has no room there. */
-export const keepDraft = (key: string, draft: Draft): Promise<void> => keep(key, draft);
+export const keepDraft: (key: string, draft: Draft) => Promise<void> = keep;
 
 export const dropDraft = (key: string): void => {
   if (draftOf(key)) void keep(key, undefined);

@@ -99,6 +99,9 @@ export const names = (): string[] => [...memory.keys()];
 /** Whether what was kept last stands on the device. */
 export const hasRoom = (): boolean => room;
 
+/** Said where what is to be sent is in memory alone. */
+export const NO_ROOM = "This device has no room to keep it: leave this page open until it is sent.";
+
 /** Called with the name of what has changed, here or in another tab. */
 export function onChange(act: (name: string) => void): () => void {
   told.add(act);
@@ -175,6 +178,7 @@ export async function refresh(name: string): Promise<void> {
       found = asked.result;
     };
   });
-  if (changes === before) stands.set(name, found);
-  if (changes === before && !(under.get(name) ?? 0) && !same(found, read(name))) put(name, found);
+  if (changes !== before) return;
+  stands.set(name, found);
+  if (!(under.get(name) ?? 0) && !same(found, read(name))) put(name, found);
 }

@@ -3,14 +3,12 @@ import { useState } from "react";
 import { Link } from "react-router";
 
 import { clock } from "../lib/format";
+import { NO_ROOM } from "../lib/kept";
 import { drop, retry, useKept, useRoom, type Waiting } from "../lib/outbox";
 import { useReach } from "../lib/reach";
 import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
 import { Tag } from "../ui/Sheet";
-
-/** Said where what waits is in memory alone. */
-export const NO_ROOM = "This device has no room to keep it: leave this page open until it is sent.";
 
 /** Whether the server answers, and what waits to be sent to it: said once, politely, over every page. */
 export function Signal() {

@@ -101,9 +101,9 @@ class Hub:
             truth = Truth.from_dict(json.loads(known[0].note))
             start = known[0].at
         else:
+            truth = random_truth(sum(key.encode()))
             # What hands have done before the gauge was put on has happened in its world.
-            truth, start = random_truth(sum(key.encode())), time.time()
-            start = min([start, *(t.at for t in touches if t.kind != "note")])
+            start = min([time.time(), *(t.at for t in touches if t.kind != "note")])
         world = await asyncio.to_thread(World, job, truth)
         now = max([start, *([last_reading] if last_reading else []), *(t.at for t in touches)])
 

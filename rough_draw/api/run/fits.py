@@ -118,7 +118,7 @@ def fitted_beside(key: str) -> dict[str, Answer]:
 
 def _work(kept: _Kept, asked: Asked, seen: tuple[int, float]) -> None:
     try:
-        found = _asked(asked)
+        found = _reckoned(asked)
         if found.answer is not None:
             kept.answer, kept.others = found.answer, found.others
         else:
@@ -128,7 +128,7 @@ def _work(kept: _Kept, asked: Asked, seen: tuple[int, float]) -> None:
         kept.refined_at = time.monotonic()
 
 
-def _asked(asked: Asked) -> Told:
+def _reckoned(asked: Asked) -> Told:
     if _apart is None:
         return told(asked)
     try:

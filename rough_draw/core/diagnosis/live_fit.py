@@ -219,14 +219,14 @@ class Fit:
         far = np.where(seen, np.where(ended, under, above + under), blind)[seen | (blind > 0.0)]
         return float(np.sqrt(np.mean(far**2))) if far.size else 0.0
 
-    def refine(self, at: FloatArray, pa: FloatArray, over: float) -> None:
-        """Draw new members around those that tell the readings, where too few do."""
-        w = self.weights(at, pa, over)
+    def refine(self, w: FloatArray) -> bool:
+        """Draw new members around those that carry the weights ``w``, where too few do; whether any were drawn."""
         if 1.0 / float((w**2).sum()) > 0.4 * FIRST or len(self.members) >= MOST:
-            return
+            return False
         z = np.array([m.z for m in self.members])
         mean, cov = moments(z, w, 0.02)
         self._draw(around(mean, cov, np.array(spread(MORE, z.shape[1], len(self.members)))), mean, cov)
+        return True
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -264,14 +264,16 @@ def thinned(at: FloatArray, pa: FloatArray) -> tuple[FloatArray, FloatArray]:
 
 
 def fit(state: Fit, at: FloatArray, pa: FloatArray, over: float, rounds: int = 1, gauge: str = "") -> Answer:
-    """Weigh a fit's members by the readings (s from the start, Pa, NaN over range), refining it ``rounds`` times.
+    """Weigh a fit's members by the readings (s from the start, Pa, NaN over range), refined at most ``rounds`` times.
 
     Readings are those of the gauge that is read, or of another by its id: each has its own band, by the same members.
     """
     t, p = thinned(at, pa)
-    for _ in range(rounds if not gauge else 0):
-        state.refine(t, p, over)
     w = state.weights(t, p, over, gauge)
+    for _ in range(rounds if not gauge else 0):
+        if not state.refine(w):
+            break
+        w = state.weights(t, p, over)
     now = float(at[-1]) if at.size else 0.0
     ends = np.maximum(np.array([m.target_at for m in state.members]), now)
     reach = ends <= HORIZON
