@@ -6,8 +6,9 @@ const ALL = readdirSync("src", { recursive: true, encoding: "utf8" })
   .filter((name) => /\.test\.tsx?$/.test(name))
   .map((name) => `src/${name}`);
 // These load modules anew, as pages opened one after the other: what such a page set going (a line that is tried again)
-// goes on beside the next test, and must end with its file.
-const PAGES = ALL.filter((name) => readFileSync(name, "utf8").includes("vi.resetModules"));
+// goes on beside the next test, and must end with its file. One that puts something in a module's place needs a world in
+// which nobody has loaded that module yet.
+const PAGES = ALL.filter((name) => /\bvi\.(resetModules|mock|doMock|hoisted)\b/.test(readFileSync(name, "utf8")));
 
 // Beside the sources: what needs no server. The whole interface is driven in a real browser by the tests in Python.
 export default defineConfig({
