@@ -6,18 +6,19 @@ import io
 import re
 from dataclasses import replace
 from datetime import datetime
+from itertools import pairwise
 from typing import Any
 
 import numpy as np
 import pytest
 from pypdf import PdfReader
-from reportlab.graphics.shapes import String
+from reportlab.graphics.shapes import Line, PolyLine, Rect, String
 from reportlab.pdfbase.pdfmetrics import stringWidth
 
 from rough_draw.core.hold.verdict import judge_hold
 from rough_draw.core.model.rig_graph import Unknowns
 from rough_draw.core.physics.quantity import Quantity
-from rough_draw.core.physics.units import kelvin
+from rough_draw.core.physics.units import MICRON_PA, kelvin
 from rough_draw.core.sheet.criteria import chosen
 from rough_draw.core.sheet.evidence import Gate, Prove
 from rough_draw.core.sheet.job import Closing, Job, Party, Release
@@ -26,8 +27,9 @@ from rough_draw.standins.scripted_run import play
 from rough_draw.standins.world import Truth
 from rough_draw.store.photos import Photo, made_ready
 from rough_draw.store.report.build import render
-from rough_draw.store.report.charts import Frame
+from rough_draw.store.report.charts import Curve, Frame, draw_chart
 from rough_draw.store.report.fonts import BOLD
+from rough_draw.store.report.inks import GREEN, STRONG
 from rough_draw.store.report.record import Gauge, Record
 from tests.store.test_photos import picture
 
@@ -249,6 +251,24 @@ def test_marks_close_by_each_other_do_not_lie_on_each_other() -> None:
     for i, a in enumerate(places[:6]):
         for b in places[i + 1 : 6]:
             assert a[1] != b[1] or a[2] <= b[0] or b[2] <= a[0]
+
+
+@pytest.mark.parametrize("lowest", [4.0, 43.0, 120.0])
+@pytest.mark.parametrize("target", [30.0, 500.0])
+def test_what_is_drawn_stands_within_the_axis(lowest: float, target: float) -> None:
+    steps = np.geomspace(760_000.0, lowest, 40) * MICRON_PA
+    # A gauge whose zero is off, and one over its range, take no axis with them.
+    curve = Curve(at=np.arange(43.0) * 60.0, pa=np.concatenate([steps, [np.nan, 0.0, -1.0]]))
+    drawn = draw_chart([curve], (), target * MICRON_PA, 400.0)
+    box = next(s for s in drawn.contents if isinstance(s, Rect))
+    heights = next(s for s in drawn.contents if isinstance(s, PolyLine)).points[1::2][:40]
+    assert all(above > below for above, below in pairwise(heights))
+    assert box.y <= heights[-1]
+    # No decade more than is wanted is left empty below.
+    decades = [s.y1 for s in drawn.contents if isinstance(s, Line) and s.x1 == box.x and s.strokeColor == STRONG]
+    assert sorted(decades)[1] > min(
+        heights[-1], *(s.y1 for s in drawn.contents if isinstance(s, Line) and s.strokeColor == GREEN)
+    )
 
 
 def test_a_needles_place_is_not_printed_as_a_figure() -> None:

@@ -71,7 +71,7 @@ function Opened({ jobKey, stage }: { jobKey: string; stage: string }) {
       <header className="mb-2 flex flex-wrap items-baseline gap-x-4">
         <h1 className="text-heading font-extrabold">{party?.customer || "New job"}</h1>
         <p className="text-soft">{facts.join(" · ")}</p>
-        <div className="ml-auto flex items-center gap-2">
+        <div className="ml-auto flex flex-wrap items-center justify-end gap-2">
           {editor.canUndo && (
             <Button kind="quiet" className="flex items-center gap-1 px-2 font-normal" onClick={editor.undo}>
               <Undo2 size={18} aria-hidden /> Undo

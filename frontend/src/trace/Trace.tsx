@@ -1,11 +1,12 @@
-import { useEffect, useRef } from "react";
+import { useEffect, useMemo, useRef } from "react";
 import uPlot from "uplot";
 import "uplot/dist/uPlot.min.css";
 
 import type { SeriesOut } from "../api/client";
-import { clock, MICRON_PA } from "../lib/format";
+import { clock, micron, MICRON_PA } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { token, useTheme } from "../lib/theme";
+import { floorOf } from "./floor";
 import { usePan } from "./pan";
 import { decades, FONT, hand, hatchBand, levelLine, marks, notReal, overRange, rightBands, type Band, type Level, type Mark, type Shown } from "./paint";
 
@@ -41,7 +42,7 @@ export interface TraceProps {
   time?: (at: number) => string;
 }
 
-type Latest = TraceProps & { shown: Shown; written: (v: number) => string };
+type Latest = TraceProps & { bottom: number; shown: Shown; written: (v: number) => string };
 
 /** The strip chart: measured in ink, computed in pencil. Pressures come in Pa and are drawn in the person's unit. */
 export function Trace(props: TraceProps) {
@@ -49,7 +50,10 @@ export function Trace(props: TraceProps) {
   const plot = useRef<uPlot>(null);
   const units = useUnits();
   const unit = `${units.of("pressure").key} ${units.numbers}`;
-  const full: Latest = { ...props, shown: (pa) => units.shown("pressure", pa), written: (v) => units.plain(v, 6) };
+  // A reading is drawn wherever it is: the axis goes down to it.
+  const usual = props.bottom ?? (props.log ? 50 : 0);
+  const bottom = useMemo(() => (props.log ? floorOf(props.series.map((s) => s.pa), usual, micron) : usual), [props.series, props.log, usual]);
+  const full: Latest = { ...props, bottom, shown: (pa) => units.shown("pressure", pa), written: (v) => units.plain(v, 6) };
   const latest = useRef(full);
   const theme = useTheme();
   useEffect(() => {
@@ -113,8 +117,8 @@ export function Trace(props: TraceProps) {
 
 /** The span of the axis, in the person's unit; `top` and `bottom` are given in µ. */
 function range(p: Latest): { min: number; max: number } {
-  const [bottom, top] = p.log ? [p.bottom ?? 50, p.top ?? 1e6] : [p.bottom ?? 0, p.top ?? 1000];
-  return { min: p.shown(bottom * MICRON_PA), max: p.shown(top * MICRON_PA) };
+  const top = p.top ?? (p.log ? 1e6 : 1000);
+  return { min: p.shown(p.bottom * MICRON_PA), max: p.shown(top * MICRON_PA) };
 }
 
 /** Series on one time axis. Over range stays empty, and so does a silence: nothing is drawn that was not read. */

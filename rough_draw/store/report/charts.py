@@ -177,6 +177,10 @@ class Curve:
     simulated: tuple[tuple[float, float], ...] = ()
 
 
+LEAST_PA = MICRON_PA
+"""What stands below this on the log axis, Pa, is a gauge's zero that is off: it takes no axis down with it."""
+
+
 def draw_chart(
     curves: Sequence[Curve], marks: Sequence[tuple[float, str]], target: float, width: float, height: float = 215
 ) -> Drawing:
@@ -184,8 +188,8 @@ def draw_chart(
     factor = _unit().factor
     thin = [(t / 60.0, factor * p) for t, p in (decimate(c.at, c.pa, 900) for c in curves)]
     every = np.concatenate([p[np.isfinite(p)] for _, p in thin])
-    least = 10.0 * MICRON_PA * factor
-    low = 10.0 ** math.floor(math.log10(max(least, float(every.min()) if every.size else 10.0 * least)))
+    drawn = np.append(every[every >= LEAST_PA * factor], target * factor)
+    low = 10.0 ** math.floor(math.log10(drawn.min()))
     high = 10.0 ** math.ceil(math.log10(ATMOSPHERE_PA * factor))
     frame = Frame(width, height, max(float(c.at[-1]) for c in curves) / 60.0, low, high, log=True)
     for c in curves:
