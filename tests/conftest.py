@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -65,6 +66,12 @@ def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
     items.sort(key=lambda item: rank.get(item.path, len(rank)))
 
 
+def pytest_collection_finish() -> None:
+    """What is loaded by now stays, and no collection of garbage goes through it again."""
+    gc.collect()
+    gc.freeze()
+
+
 def pytest_runtest_setup(item: pytest.Item) -> None:
     """No browser stays open beside tests that use none."""
     if item.path.parent.name != "browser":
@@ -92,7 +99,8 @@ def poor_rig() -> Rig:
 def db(tmp_path: Path) -> Iterator[SqliteDatabase]:
     """A fresh database in a file."""
     from rough_draw.store.database import open_database
+    from tests.one_app import fresh
 
-    opened = open_database(tmp_path / "test.sqlite3")
+    opened = open_database(fresh(tmp_path / "test.sqlite3"))
     yield opened
     opened.close()

@@ -8,11 +8,11 @@ from pathlib import Path
 import pytest
 from fastapi.testclient import TestClient
 
-from rough_draw.api.app import create_app
+from tests.one_app import app_on
 
 
 @pytest.fixture
 def client(tmp_path: Path) -> Iterator[TestClient]:
     """An empty one, in which nothing is warmed up."""
-    with TestClient(create_app(tmp_path / "a.sqlite3", warm=False), base_url="http://127.0.0.1") as made:
+    with TestClient(app_on(tmp_path / "a.sqlite3"), base_url="http://127.0.0.1") as made:
         yield made

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-import os
 from collections import Counter
 from pathlib import Path
 from typing import Any, ClassVar, get_args
@@ -13,7 +12,6 @@ from hypothesis import HealthCheck, settings
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, precondition, rule
 
-from rough_draw.api.app import create_app
 from rough_draw.core.interlock.goal_key import GoalKey
 from rough_draw.core.interlock.itinerary import route
 from rough_draw.core.model.system import ScopeError
@@ -21,11 +19,13 @@ from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.scope import Scope
 from rough_draw.core.sheet.setups import PATTERNS, fits
 from rough_draw.core.sheet.templates import TEMPLATES
+from tests.breadth import times
+from tests.one_app import app_on
 from tests.routes import check_route
 from tests.worlds import CHANGES, PIECES, PLACES, RUN
 
 GOALS: tuple[GoalKey, ...] = get_args(GoalKey)
-EXAMPLES = int(os.environ.get("RIG_EXAMPLES", "2"))
+EXAMPLES = times(1, 60)
 """Rigs that are built; `make soak` builds more."""
 OF_JOB = (
     "",
@@ -185,7 +185,7 @@ class AnyRig(RuleBasedStateMachine):
 
 
 def test_whatever_is_built_no_page_falls(tmp_path: Path) -> None:
-    app = create_app(tmp_path / "any.sqlite3", warm=False)
+    app = app_on(tmp_path / "any.sqlite3")
     with TestClient(app) as client:
         AnyRig.api = client
         AnyRig.seen = Counter()

@@ -12,7 +12,6 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from rough_draw.api.app import create_app
 from rough_draw.api.devices.gauge_driver import Link
 from rough_draw.api.devices.reading_writer import Keeper
 from rough_draw.api.news.listeners import Listeners
@@ -20,12 +19,13 @@ from rough_draw.core.sheet.job import CriterionChoice, Job, Party
 from rough_draw.core.sheet.scope import Scope
 from rough_draw.store import jobs
 from tests.demo_copy import demo_copy
+from tests.one_app import app_on
 from tests.test_cli import table
 
 
 @pytest.fixture
 def api(tmp_path: Path) -> Iterator[TestClient]:
-    with TestClient(create_app(tmp_path / "api.sqlite3", warm=False)) as client:
+    with TestClient(app_on(tmp_path / "api.sqlite3")) as client:
         yield client
 
 
@@ -298,7 +298,7 @@ def wait_for(what, seconds: float = 20.0):  # type: ignore[no-untyped-def]
 
 def test_the_stand_in_draws_obeys_and_resumes(tmp_path: Path) -> None:
     path = tmp_path / "s.sqlite3"
-    with TestClient(create_app(path, warm=False)) as api:
+    with TestClient(app_on(path)) as api:
         key = made(api)
         assert api.post(f"/api/jobs/{key}/standin", json={"speed": 7}).status_code == 422
         assert api.post(f"/api/jobs/{key}/standin", json={"speed": 60}).json()["standin"]
@@ -310,7 +310,7 @@ def test_the_stand_in_draws_obeys_and_resumes(tmp_path: Path) -> None:
         assert wait_for(lambda: (p := api.get(f"/api/jobs/{key}/live").json()["pa"]) and p > 0 and p)
         assert low < 500
         last = api.get(f"/api/jobs/{key}/live").json()
-    with TestClient(create_app(path, warm=False)) as api:
+    with TestClient(app_on(path)) as api:
         again = wait_for(lambda: (r := api.get(f"/api/jobs/{key}/live").json())["standin"] and r)
         assert again["now"] >= last["reading_at"] - 1
         assert again["isolated_at"] == last["isolated_at"]
@@ -355,7 +355,7 @@ def test_a_stream_that_cannot_keep_up_is_told_to_reload() -> None:
 
 
 def test_demo_data_is_whole(tmp_path_factory: pytest.TempPathFactory) -> None:
-    with TestClient(create_app(demo_copy(tmp_path_factory), warm=False)) as api:
+    with TestClient(app_on(demo_copy(tmp_path_factory))) as api:
         rows = {r["key"]: r for r in api.get("/api/jobs").json()}
         assert len(rows) == 11
         assert len({r["stage"] for r in rows.values()}) >= 4

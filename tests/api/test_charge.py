@@ -12,15 +12,15 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from rough_draw.api.app import create_app
 from rough_draw.core.sheet.job import Job, Party, Release, Running
 from rough_draw.core.sheet.scope import Scope
 from rough_draw.store import weights
+from tests.one_app import app_on
 
 
 @pytest.fixture
 def api(tmp_path: Path) -> Iterator[TestClient]:
-    with TestClient(create_app(tmp_path / "charge.sqlite3", warm=False)) as client:
+    with TestClient(app_on(tmp_path / "charge.sqlite3")) as client:
         yield client
 
 

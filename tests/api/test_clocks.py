@@ -11,16 +11,16 @@ from fastapi.testclient import TestClient
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rough_draw.api.app import create_app
 from rough_draw.api.run import clock
 from rough_draw.api.run.clock import DOUBT_S, FOLLOWS_S, HELD_UP_S, skew_of, stamp
 from rough_draw.store import jobs
 from tests.builders import usual_job
+from tests.one_app import app_on
 
 
 @pytest.fixture
 def api(tmp_path: Path) -> Iterator[TestClient]:
-    with TestClient(create_app(tmp_path / "clock.sqlite3", warm=False)) as client:
+    with TestClient(app_on(tmp_path / "clock.sqlite3")) as client:
         yield client
 
 

@@ -17,7 +17,6 @@ from fastapi.testclient import TestClient
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from rough_draw.api.app import create_app
 from rough_draw.api.devices import gauge_driver, hub
 from rough_draw.api.devices.gauge_driver import Link
 from rough_draw.api.devices.reading_writer import Keeper
@@ -25,6 +24,7 @@ from rough_draw.api.news.listeners import Listeners
 from rough_draw.core.sheet.job import Job
 from rough_draw.store import jobs
 from tests.browser.waits import until
+from tests.one_app import app_on
 
 HELLO = b'{"hello": "rough-draw-gauge/1", "gauge": "Bridge 1", "unit": "pa"}\n'
 ODD = [
@@ -79,7 +79,7 @@ def bridge(*lines: bytes, then: float = 30.0) -> Iterator[tuple[int, list[bytes]
 
 @pytest.fixture
 def api(tmp_path: Path) -> Iterator[TestClient]:
-    with TestClient(create_app(tmp_path / "api.sqlite3", warm=False)) as client:
+    with TestClient(app_on(tmp_path / "api.sqlite3")) as client:
         yield client
 
 
@@ -174,34 +174,34 @@ def test_a_real_gauge_is_told_no_step_and_not_waited_for(api: TestClient) -> Non
 def test_it_is_read_again_after_a_restart_and_stays_off_once_taken_off(tmp_path: Path) -> None:
     path = tmp_path / "again.sqlite3"
     with bridge(HELLO) as (port, _):
-        with TestClient(create_app(path, warm=False)) as api:
+        with TestClient(app_on(path)) as api:
             key = made(api)
             connected(api, key, port)
             until(lambda: count(api, key), lambda n: n >= 1)
-        with TestClient(create_app(path, warm=False)) as api:
+        with TestClient(app_on(path)) as api:
             before = count(api, key)
             until(lambda: api.get(f"/api/jobs/{key}/live").json()["outside"], lambda a: a == f"127.0.0.1:{port}")
             until(lambda: count(api, key), lambda n: n > before)
             off = api.delete(f"/api/jobs/{key}/standin").json()
             assert off["outside"] == ""
             assert not off["standin"]
-        with TestClient(create_app(path, warm=False)) as api:
+        with TestClient(app_on(path)) as api:
             time.sleep(1.5)
             assert not api.get(f"/api/jobs/{key}/live").json()["standin"]
 
 
 def test_a_simulated_gauge_that_was_taken_off_stays_off(tmp_path: Path) -> None:
     path = tmp_path / "off.sqlite3"
-    with TestClient(create_app(path, warm=False)) as api:
+    with TestClient(app_on(path)) as api:
         key = made(api)
         assert api.post(f"/api/jobs/{key}/standin", json={"speed": 10}).json()["standin"]
         api.delete(f"/api/jobs/{key}/standin")
-    with TestClient(create_app(path, warm=False)) as api:
+    with TestClient(app_on(path)) as api:
         # What is to be read again is put on beside the first answers.
         time.sleep(1.5)
         assert not api.get(f"/api/jobs/{key}/live").json()["standin"]
         assert api.post(f"/api/jobs/{key}/standin", json={"speed": 10}).json()["standin"]
-    with TestClient(create_app(path, warm=False)) as api:
+    with TestClient(app_on(path)) as api:
         until(lambda: api.get(f"/api/jobs/{key}/live").json()["standin"], bool)
 
 

@@ -10,7 +10,6 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from rough_draw.api.app import create_app
 from rough_draw.api.record import routes
 from rough_draw.core.records.deviation import Facts, deviations, without_reason
 from rough_draw.core.sheet.job import Job, Party
@@ -18,11 +17,12 @@ from rough_draw.core.sheet.scope import Scope
 from rough_draw.store.report.record import Record
 from tests import builders
 from tests.core.test_hold import hold
+from tests.one_app import app_on
 
 
 @pytest.fixture
 def api(tmp_path: Path) -> Iterator[TestClient]:
-    with TestClient(create_app(tmp_path / "deviations.sqlite3", warm=False)) as client:
+    with TestClient(app_on(tmp_path / "deviations.sqlite3")) as client:
         yield client
 
 

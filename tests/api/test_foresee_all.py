@@ -10,8 +10,8 @@ from fastapi.testclient import TestClient
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from rough_draw.api.app import create_app
 from tests.api.test_any_rig import GOALS
+from tests.one_app import app_on
 
 RUN = ["pump-on", "isolate", "pump-off", "ballast-open", "break", "energise"]
 
@@ -19,7 +19,7 @@ RUN = ["pump-on", "isolate", "pump-off", "ballast-open", "break", "energise"]
 @pytest.fixture(scope="module")
 def api(tmp_path_factory: pytest.TempPathFactory) -> Iterator[TestClient]:
     path: Path = tmp_path_factory.mktemp("all") / "all.sqlite3"
-    with TestClient(create_app(path, warm=False)) as client:
+    with TestClient(app_on(path)) as client:
         yield client
 
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-import os
 from collections import Counter
 from collections.abc import Iterator
 from pathlib import Path
@@ -15,10 +14,11 @@ from hypothesis import HealthCheck, Phase, given, settings
 from hypothesis.errors import Unsatisfiable
 from schemathesis import GenerationMode
 
-from rough_draw.api.app import create_app
 from rough_draw.api.practice import sessions
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.scope import Scope
+from tests.breadth import times
+from tests.one_app import app_on
 
 PUBLISHED = json.loads((Path(__file__).parents[2] / "docs" / "openapi.json").read_text())
 SKIPPED = ("/api/restore", "/api/backup", "/api/jobs/{key}/stream", "/api/news")
@@ -29,7 +29,7 @@ OPERATIONS = [
     for method in methods
     if path not in SKIPPED and method in ("get", "post", "put", "delete")
 ]
-EXAMPLES = int(os.environ.get("FUZZ_EXAMPLES", "3"))
+EXAMPLES = times(3, 12)
 codes: dict[GenerationMode, Counter[int]] = {m: Counter() for m in (GenerationMode.POSITIVE, GenerationMode.NEGATIVE)}
 
 
@@ -47,7 +47,7 @@ class Fuzzed:
 
 @pytest.fixture(scope="module")
 def fuzzed(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Fuzzed]:
-    app = create_app(tmp_path_factory.mktemp("fuzz") / "fuzz.sqlite3", warm=False)
+    app = app_on(tmp_path_factory.mktemp("fuzz") / "fuzz.sqlite3")
     with TestClient(app, raise_server_exceptions=False) as client:
         yield Fuzzed(client)
     sessions._open.clear()

@@ -12,7 +12,6 @@ import numpy as np
 import pytest
 from fastapi.testclient import TestClient
 
-from rough_draw.api.app import create_app
 from rough_draw.cli.main import main
 from rough_draw.core.sheet.job import Job, Party
 from rough_draw.core.sheet.rig import Rig
@@ -21,6 +20,7 @@ from rough_draw.demo import build
 from rough_draw.store import jobs
 from tests import builders
 from tests.core.test_hold import hold
+from tests.one_app import app_on
 
 SIX = {
     "larkspur-1": "leak",
@@ -36,7 +36,7 @@ SIX = {
 def api(tmp_path_factory: pytest.TempPathFactory) -> Iterator[TestClient]:
     """The demo's holds, without the jobs that are still running."""
     path = tmp_path_factory.mktemp("holds") / "holds.sqlite3"
-    with TestClient(create_app(path, warm=False)) as client:
+    with TestClient(app_on(path)) as client:
         now = time.time()
         for d in build.demo_jobs():
             if d.key in SIX:

@@ -11,9 +11,10 @@ from pathlib import Path
 
 import httpx
 
+from tests.breadth import times
 from tests.serving import free_port, start_bare
 
-KILLS = int(os.environ.get("ROUGH_DRAW_KILLS", "12"))
+KILLS = times(12, 50)
 """Kills in a row; `make soak` asks for 50."""
 
 

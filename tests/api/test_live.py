@@ -14,7 +14,6 @@ import numpy as np
 import pytest
 from fastapi.testclient import TestClient
 
-from rough_draw.api.app import create_app
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.sheet.criteria import chosen
 from rough_draw.core.sheet.job import CriterionChoice, Job
@@ -23,13 +22,14 @@ from rough_draw.standins.standalone import serve
 from rough_draw.standins.world import Truth, World
 from rough_draw.store import jobs
 from tests.api.test_api import made, wait_for
+from tests.one_app import app_on
 
 M = MICRON_PA
 
 
 @pytest.fixture
 def api(tmp_path: Path) -> Iterator[TestClient]:
-    with TestClient(create_app(tmp_path / "live.sqlite3", warm=False)) as client:
+    with TestClient(app_on(tmp_path / "live.sqlite3")) as client:
         yield client
 
 

@@ -11,17 +11,17 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from rough_draw.api.app import create_app
 from rough_draw.api.diagnosis import cases
 from rough_draw.core.diagnosis.diagnosis import look_into
 from tests.api.test_beside import drained, held_up
 from tests.api.test_live import drawing
 from tests.browser.waits import until
+from tests.one_app import app_on
 
 
 @pytest.fixture
 def api(tmp_path: Path) -> Iterator[TestClient]:
-    with TestClient(create_app(tmp_path / "ahead.sqlite3", warm=False)) as client:
+    with TestClient(app_on(tmp_path / "ahead.sqlite3")) as client:
         yield client
 
 

@@ -11,7 +11,6 @@ import numpy as np
 import pytest
 from fastapi.testclient import TestClient
 
-from rough_draw.api.app import create_app
 from rough_draw.cli.main import main
 from rough_draw.core.hold.needle import judge_needle
 from rough_draw.core.physics.quantity import exact
@@ -20,6 +19,7 @@ from rough_draw.core.sheet.job import Job, Party
 from rough_draw.core.sheet.rig import Rig
 from rough_draw.core.sheet.scope import Scope
 from tests import builders
+from tests.one_app import app_on
 
 DIALS = {
     "inches": ("vacuum (inHg)", (29.4, 29.4, 29.3)),
@@ -34,7 +34,7 @@ DIALS = {
 
 @pytest.fixture
 def api(tmp_path: Path) -> Iterator[TestClient]:
-    with TestClient(create_app(tmp_path / "needle.sqlite3", warm=False)) as client:
+    with TestClient(app_on(tmp_path / "needle.sqlite3")) as client:
         yield client
 
 

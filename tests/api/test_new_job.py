@@ -7,14 +7,14 @@ from collections.abc import Iterator
 import pytest
 from fastapi.testclient import TestClient
 
-from rough_draw.api.app import create_app
 from rough_draw.core.sheet.setups import PATTERNS
 from rough_draw.core.sheet.templates import TEMPLATES
+from tests.one_app import app_on
 
 
 @pytest.fixture(scope="module")
 def api(tmp_path_factory: pytest.TempPathFactory) -> Iterator[TestClient]:
-    with TestClient(create_app(tmp_path_factory.mktemp("new") / "new.sqlite3", warm=False)) as client:
+    with TestClient(app_on(tmp_path_factory.mktemp("new") / "new.sqlite3")) as client:
         yield client
 
 

@@ -11,9 +11,9 @@ from fastapi.testclient import TestClient
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rough_draw.api.app import create_app
 from rough_draw.api.news import listeners as module
 from rough_draw.api.news.listeners import Listeners
+from tests.one_app import app_on
 
 
 @pytest.fixture(autouse=True)
@@ -101,7 +101,7 @@ def test_every_change_is_told_with_the_page_that_made_it(tmp_path: Any, monkeypa
         said.append((job, group, by))
 
     monkeypatch.setattr(Listeners, "changed", changed)
-    with TestClient(create_app(tmp_path / "news.sqlite3", warm=False)) as api:
+    with TestClient(app_on(tmp_path / "news.sqlite3")) as api:
         key = api.post("/api/jobs", json={}).json()["key"]
         for method, path, body, (job, group) in CHANGES:
             said.clear()
@@ -119,7 +119,7 @@ def test_every_change_is_told_with_the_page_that_made_it(tmp_path: Any, monkeypa
 
 
 def test_the_yard_gives_the_rows_that_are_asked_for(tmp_path: Any) -> None:
-    with TestClient(create_app(tmp_path / "rows.sqlite3", warm=False)) as api:
+    with TestClient(app_on(tmp_path / "rows.sqlite3")) as api:
         keys = [api.post("/api/jobs", json={}).json()["key"] for _ in range(4)]
         whole = {r["key"]: r for r in api.get("/api/jobs").json()}
         some = api.get("/api/jobs", params={"only": f"{keys[2]},{keys[0]},not-there"}).json()

@@ -11,7 +11,6 @@ import numpy as np
 import pytest
 from fastapi.testclient import TestClient
 
-from rough_draw.api.app import create_app
 from rough_draw.core.interlock.orders import order
 from rough_draw.core.model.rig_graph import Unknowns
 from rough_draw.core.physics.units import MICRON_PA
@@ -19,13 +18,14 @@ from rough_draw.core.sheet.job import CriterionChoice, Job
 from rough_draw.core.sheet.setups import rig_from
 from rough_draw.standins.world import Truth, World
 from tests.builders import scope
+from tests.one_app import app_on
 
 M = MICRON_PA
 
 
 @pytest.fixture
 def api(tmp_path: Path) -> Iterator[TestClient]:
-    with TestClient(create_app(tmp_path / "card.sqlite3", warm=False)) as client:
+    with TestClient(app_on(tmp_path / "card.sqlite3")) as client:
         yield client
 
 

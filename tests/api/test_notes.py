@@ -9,17 +9,17 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from rough_draw.api.app import create_app
 from rough_draw.api.front import STATIC
 from rough_draw.store import kit_log, shelf
 from rough_draw.store.kit_log import NewEvent
+from tests.one_app import app_on
 
 MICRON = 101_325 / 760_000
 
 
 @pytest.fixture
 def api(tmp_path: Path) -> Iterator[TestClient]:
-    with TestClient(create_app(tmp_path / "notes.sqlite3", warm=False)) as client:
+    with TestClient(app_on(tmp_path / "notes.sqlite3")) as client:
         yield client
 
 

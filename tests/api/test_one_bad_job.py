@@ -14,9 +14,10 @@ import pytest
 from fastapi.testclient import TestClient
 
 from rough_draw.api import each_job
-from rough_draw.api.app import create_app
 from rough_draw.store import jobs, kit_log, shelf
 from rough_draw.store.models import database
+from tests.breadth import some
+from tests.one_app import app_on
 from tests.worlds import ODD_SHEETS
 
 SHARED = ("jobs", "day", "day.ics", "pumps", "ahead", "alarms", "history", "kit", "settings")
@@ -37,7 +38,7 @@ def spoilt(key: str, document: str) -> None:
         database.execute_sql("UPDATE job SET document = ? WHERE key = ?", (document, key))
 
 
-@pytest.mark.parametrize("document", ODD_SHEETS)
+@pytest.mark.parametrize("document", some(ODD_SHEETS, 5))
 def test_a_sheet_that_cannot_be_read_takes_no_page_down(
     client: TestClient, two: tuple[str, str], document: str
 ) -> None:
@@ -58,7 +59,7 @@ def test_a_sheet_that_cannot_be_read_takes_no_page_down(
         assert answer.headers["content-type"] == "application/problem+json"
 
 
-@pytest.mark.parametrize("document", ODD_SHEETS)
+@pytest.mark.parametrize("document", some(ODD_SHEETS, 5))
 def test_nothing_of_it_is_lost(client: TestClient, two: tuple[str, str], document: str) -> None:
     bad, _ = two
     reading = {"at": time.time(), "pa": 30.0, "key": "one"}
@@ -133,12 +134,12 @@ def test_after_a_restart_the_gauges_of_the_others_are_read_again(
     tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     path = tmp_path / "r.sqlite3"
-    with TestClient(create_app(path, warm=False), base_url="http://localhost") as client:
+    with TestClient(app_on(path), base_url="http://localhost") as client:
         bad, good = (client.post("/api/jobs", json={}).json()["key"] for _ in range(2))
         for key in (bad, good):
             drawn(client, key)
     monkeypatch.setattr(jobs, "touches", failing(bad, jobs.touches))
-    with TestClient(create_app(path, warm=False), base_url="http://localhost") as client:
+    with TestClient(app_on(path), base_url="http://localhost") as client:
         end = time.monotonic() + 60.0
         while not client.get(f"/api/jobs/{good}/live").json()["standin"]:
             assert time.monotonic() < end, "the gauge of the good job is not read again"

@@ -12,16 +12,16 @@ import pytest
 from fastapi.testclient import TestClient
 from pypdf import PdfReader
 
-from rough_draw.api.app import create_app
 from rough_draw.core.sheet.job import Job, Party
 from rough_draw.store import job_files
 from rough_draw.store.models import ChainRow, PhotoRow
+from tests.one_app import app_on
 from tests.store.test_photos import picture
 
 
 @pytest.fixture
 def api(tmp_path: Path) -> Iterator[TestClient]:
-    with TestClient(create_app(tmp_path / "api.sqlite3", warm=False)) as client:
+    with TestClient(app_on(tmp_path / "api.sqlite3")) as client:
         yield client
 
 

@@ -10,17 +10,17 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from rough_draw.api.app import create_app
 from rough_draw.core.sheet.setups import PATTERNS
 from rough_draw.scenarios.van import KIT
 from rough_draw.store import shelf
 from tests.builders import usual_job
+from tests.one_app import app_on
 
 
 @pytest.fixture
 def api(tmp_path: Path) -> Iterator[TestClient]:
     """An application with the demo's kit and no jobs."""
-    app = create_app(tmp_path / "t.sqlite3", warm=False)
+    app = app_on(tmp_path / "t.sqlite3")
     for kind, name, values in KIT:
         shelf.add_kit(kind, name, values)
     with TestClient(app) as client:

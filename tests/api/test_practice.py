@@ -14,13 +14,13 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from rough_draw.api.app import create_app
 from rough_draw.api.practice import sessions
+from tests.one_app import app_on
 
 
 @pytest.fixture
 def api(tmp_path: Path) -> Iterator[TestClient]:
-    with TestClient(create_app(tmp_path / "practice.sqlite3", warm=False)) as client:
+    with TestClient(app_on(tmp_path / "practice.sqlite3")) as client:
         yield client
     sessions._open.clear()
 

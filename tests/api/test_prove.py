@@ -9,14 +9,14 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from rough_draw.api.app import create_app
 from rough_draw.store import jobs, shelf
 from tests.api.test_api import made, wait_for
+from tests.one_app import app_on
 
 
 @pytest.fixture
 def api(tmp_path: Path) -> Iterator[TestClient]:
-    with TestClient(create_app(tmp_path / "prove.sqlite3", warm=False)) as client:
+    with TestClient(app_on(tmp_path / "prove.sqlite3")) as client:
         yield client
 
 

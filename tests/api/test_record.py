@@ -15,7 +15,6 @@ import pytest
 from fastapi.testclient import TestClient
 from reportlab import rl_config
 
-from rough_draw.api.app import create_app
 from rough_draw.api.kit.routes import Kind
 from rough_draw.cli.main import main
 from rough_draw.core.proving.health import CALIBRATED_FOR, health
@@ -26,6 +25,7 @@ from rough_draw.demo import build
 from rough_draw.scenarios.van import KIT
 from rough_draw.store import kit_log, labels, shelf
 from rough_draw.store.report.closing import drawn
+from tests.one_app import app_on
 from tests.store.test_report import words
 from tests.store.test_seal import gone
 
@@ -49,7 +49,7 @@ def fill() -> None:
 
 @pytest.fixture(scope="module")
 def api(tmp_path_factory: pytest.TempPathFactory) -> Iterator[TestClient]:
-    with TestClient(create_app(tmp_path_factory.mktemp("record") / "a.sqlite3", warm=False)) as client:
+    with TestClient(app_on(tmp_path_factory.mktemp("record") / "a.sqlite3")) as client:
         fill()
         yield client
 

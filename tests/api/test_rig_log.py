@@ -10,14 +10,14 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from rough_draw.api.app import create_app
 from rough_draw.core.sheet.job import Job
 from tests import builders
+from tests.one_app import app_on
 
 
 @pytest.fixture
 def api(tmp_path: Path) -> Iterator[TestClient]:
-    with TestClient(create_app(tmp_path / "rig.sqlite3", warm=False)) as client:
+    with TestClient(app_on(tmp_path / "rig.sqlite3")) as client:
         yield client
 
 

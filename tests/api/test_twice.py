@@ -10,15 +10,15 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from rough_draw.api.app import create_app
 from tests.builders import usual_job
+from tests.one_app import app_on
 
 TABLE = "time,micron\n" + "\n".join(f"2026-03-02 08:{m:02d}:00,{900 - 10 * m}" for m in range(60))
 
 
 @pytest.fixture
 def api(tmp_path: Path) -> Iterator[TestClient]:
-    with TestClient(create_app(tmp_path / "twice.sqlite3", warm=False)) as client:
+    with TestClient(app_on(tmp_path / "twice.sqlite3")) as client:
         yield client
 
 

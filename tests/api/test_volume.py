@@ -11,7 +11,6 @@ import numpy as np
 import pytest
 from fastapi.testclient import TestClient
 
-from rough_draw.api.app import create_app
 from rough_draw.api.record import routes
 from rough_draw.api.run import volume
 from rough_draw.core.engine.network import Network
@@ -20,6 +19,7 @@ from rough_draw.core.sheet.scope import Scope
 from rough_draw.standins.world import Truth, World
 from rough_draw.store.report.record import Record
 from tests import builders
+from tests.one_app import app_on
 
 
 class Third(World):
@@ -33,7 +33,7 @@ class Third(World):
 
 @pytest.fixture
 def api(tmp_path: Path) -> Iterator[TestClient]:
-    with TestClient(create_app(tmp_path / "volume.sqlite3", warm=False)) as client:
+    with TestClient(app_on(tmp_path / "volume.sqlite3")) as client:
         yield client
 
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-import os
 import re
 
 import pytest
@@ -12,12 +11,13 @@ from hypothesis import strategies as st
 from playwright.sync_api import Page, expect
 
 from rough_draw.core.proving.stage_progress import STAGES
+from tests.breadth import times
 from tests.browser.waits import Visits
 from tests.worlds import odd_jobs, tables, touches
 
 pytestmark = pytest.mark.browser
-EXAMPLES = int(os.environ.get("ROUGH_DRAW_WORLDS", "3"))
-"""Worlds that are looked at; `make soak` asks for more."""
+EXAMPLES = times(1, 40)
+"""Worlds that are looked at; `make soak` looks at them all."""
 FALLEN = re.compile("Something went wrong|could not be fetched")
 
 

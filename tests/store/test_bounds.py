@@ -12,8 +12,8 @@ from fastapi.testclient import TestClient
 from hypothesis import given
 from hypothesis import strategies as st
 
-from rough_draw.api.app import create_app
 from rough_draw.core.readings.bounds import HIGHEST_PA, LATEST, pressure, seconds
+from tests.one_app import app_on
 
 ODD_MOMENTS = (-5.0, 1e308, math.inf, math.nan, 1.8e12, 5e9)
 ODD_PRESSURES = (-3.0, 1e308, math.inf, -math.inf, math.nan, 2 * HIGHEST_PA)
@@ -21,7 +21,7 @@ ODD_PRESSURES = (-3.0, 1e308, math.inf, -math.inf, math.nan, 2 * HIGHEST_PA)
 
 @pytest.fixture(scope="module")
 def api(tmp_path_factory: pytest.TempPathFactory) -> Iterator[TestClient]:
-    with TestClient(create_app(tmp_path_factory.mktemp("odd") / "odd.sqlite3", warm=False)) as client:
+    with TestClient(app_on(tmp_path_factory.mktemp("odd") / "odd.sqlite3")) as client:
         yield client
 
 

@@ -18,9 +18,10 @@ import pytest
 from rough_draw.core.sheet.job import Job, Party
 from rough_draw.store import job_files, jobs, sealing, weights
 from rough_draw.store.database import open_database
+from tests.breadth import times
 from tests.builders import one_hose
 
-MOST = int(os.environ.get("ROUGH_DRAW_KILLS", "12"))
+MOST = times(12, 50)
 """Moments at which each is killed, spread over all; `make soak` asks for more."""
 EARLIER = Path(__file__).parent / "earlier"
 Deed = Callable[[], object]

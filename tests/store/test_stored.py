@@ -13,10 +13,10 @@ from fastapi.testclient import TestClient
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from rough_draw.api.app import create_app
 from rough_draw.core.sheet.settings import Settings
 from rough_draw.store import access, firm, models, people, practice, shelf
 from rough_draw.store.stored import DEEDS, MARKS, SETTINGS, VALUES, WORDS
+from tests.one_app import app_on
 
 JSON = st.recursive(
     st.none()
@@ -50,7 +50,7 @@ PAGES = (
 
 @pytest.fixture
 def api(tmp_path: Path) -> Iterator[TestClient]:
-    with TestClient(create_app(tmp_path / "stored.sqlite3", warm=False)) as client:
+    with TestClient(app_on(tmp_path / "stored.sqlite3")) as client:
         yield client
 
 

@@ -8,7 +8,7 @@ export function GaugeState({ live }: { live: LiveOut | undefined }) {
   const now = useJobClock(live);
   if (!live) return null;
   return (
-    <p className="flex items-baseline gap-3 whitespace-nowrap">
+    <p className="flex flex-wrap items-baseline justify-end gap-x-3">
       {live.standin && (
         <span>
           <span aria-hidden className={live.stale ? "text-ochre" : "text-green"}>
