@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
+import json
 import threading
+from collections.abc import Collection, Iterable
 from dataclasses import dataclass, field
+from typing import Any
 
 import numpy as np
 from cachetools import LRUCache
 from numpy.typing import NDArray
 
+from rough_draw.store.at_once import at_once
 from rough_draw.store.columns import is_number
 from rough_draw.store.models import database
 
@@ -19,9 +23,11 @@ SIMULATED = "simulated"
 """Source of readings that a simulated gauge gave: they are marked so wherever they go, for ever."""
 BENCH = "bench"
 """Source of readings that were taken of the rig alone: they are no part of the draw."""
+COLUMNS = ("reading.job_id", "reading.id", "gauge", "at", "pa", "part", "source")
 SINCE = (
-    "SELECT id, gauge, at, pa, part, source FROM reading WHERE job_id = ? AND id > ? AND source <> ? "
-    f"AND {is_number('at')} AND (pa IS NULL OR {is_number('pa')}) ORDER BY id"
+    "FROM json_each(?) AS asked CROSS JOIN reading ON reading.job_id = asked.key AND reading.id > asked.value "
+    # A plus keeps the index by time out of it, which would go through all that a job has.
+    f"WHERE source <> ? AND {is_number('+at')} AND (pa IS NULL OR {is_number('pa')}) ORDER BY reading.id"
 )
 SINCE_BENCH = SINCE.replace("<>", "=")
 
@@ -57,6 +63,25 @@ class _Tail:
     series: dict[str, Readings] = field(default_factory=dict)
     lock: threading.Lock = field(default_factory=threading.Lock)
 
+    def with_more(self, rows: Iterable[tuple[Any, ...]]) -> list[Readings]:
+        """All that is known, with what has come; what another has brought meanwhile is passed over."""
+        with self.lock:
+            fresh: dict[tuple[str, str | None], tuple[list[float], list[float], list[bool]]] = {}
+            for number, gauge, at, pa, part, source in rows:
+                if number <= self.last:
+                    continue
+                times, values, made = fresh.setdefault((gauge, part), ([], [], []))
+                times.append(at)
+                made.append(source == SIMULATED)
+                values.append(float("nan") if pa is None else pa)
+                self.last = number
+            for (gauge, part), (times, values, made) in fresh.items():
+                # A gauge that was given another name goes on as the same.
+                name = f"#{part}" if part else gauge
+                new = Readings(gauge, np.array(times), np.array(values), np.array(made, dtype=bool), part)
+                self.series[name] = _joined(self.series.get(name), new)
+            return list(self.series.values())
+
 
 _tails: LRUCache[tuple[str, str, bool], _Tail] = LRUCache(MOST_JOBS)
 _guard = threading.Lock()
@@ -64,24 +89,19 @@ _guard = threading.Lock()
 
 def all_readings(key: str, bench: bool = False) -> list[Readings]:
     """Readings of a job by gauge, in time order; of the draw, or of the ``bench``."""
-    name = (str(database.obj.database), key, bench)
+    return readings_of([key], bench)[key]
+
+
+def readings_of(keys: Collection[str], bench: bool = False) -> dict[str, list[Readings]]:
+    """The same of several jobs, by one question."""
+    file = str(database.obj.database)
     with _guard:
-        tail = _tails.setdefault(name, _Tail())
-    with tail.lock:
-        fresh: dict[tuple[str, str | None], tuple[list[float], list[float], list[bool]]] = {}
-        found = database.execute_sql(SINCE_BENCH if bench else SINCE, (key, tail.last, BENCH))
-        for number, gauge, at, pa, part, source in found:
-            times, values, made = fresh.setdefault((gauge, part), ([], [], []))
-            times.append(at)
-            made.append(source == SIMULATED)
-            values.append(float("nan") if pa is None else pa)
-            tail.last = number
-        for (gauge, part), (times, values, made) in fresh.items():
-            # A gauge that was given another name goes on as the same.
-            name = f"#{part}" if part else gauge
-            new = Readings(gauge, np.array(times), np.array(values), np.array(made, dtype=bool), part)
-            tail.series[name] = _joined(tail.series.get(name), new)
-        return list(tail.series.values())
+        tails = {key: _tails.setdefault((file, key, bench), _Tail()) for key in keys}
+    asked = json.dumps({key: tail.last for key, tail in tails.items()})
+    come: dict[str, list[tuple[Any, ...]]] = {}
+    for key, *row in at_once(COLUMNS, SINCE_BENCH if bench else SINCE, (asked, BENCH)):
+        come.setdefault(key, []).append(tuple(row))
+    return {key: tail.with_more(come.get(key, ())) for key, tail in tails.items()}
 
 
 def _joined(old: Readings | None, new: Readings) -> Readings:

@@ -22,6 +22,7 @@ from rough_draw.core.planning.new_job import propose
 from rough_draw.core.sheet.habits import Habits
 from rough_draw.core.sheet.job import Job
 from rough_draw.store import job_files, jobs, kit_log, people, shelf
+from rough_draw.store.reading_cache import readings_of
 from rough_draw.text import say
 from rough_draw.text.reader import reader
 
@@ -63,8 +64,10 @@ _shared: Shared[bytes] = Shared(SHARED_S)
 
 
 def _yard(only: str | None, hub: Hub) -> bytes:
+    asked = None if only is None else only.split(",")
     marks = jobs.marks()
-    given = each_job(lambda s: rows.row_of(s, hub, marks.get(s.key, (0, 0))), None if only is None else only.split(","))
+    read = readings_of([key for key in hub.links if asked is None or key in asked])
+    given = each_job(lambda s: rows.row_of(s, hub, marks.get(s.key, (0, 0)), read.get(s.key)), asked)
     found = [g.value if g.value is not None else rows.faulty(g.stored, g.fault) for g in given]
     return ROWS.dump_json(sorted(found, key=lambda r: r.rank))
 

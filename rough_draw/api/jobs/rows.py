@@ -146,13 +146,15 @@ _under_way: Renewed[YardRow] = Renewed(WORKED_S, MOST_S)
 _quiet: Renewed[YardRow] = Renewed(QUIET_S, 3.0 * QUIET_S)
 
 
-def _open_row(stored: jobs.StoredJob, hub: Hub, link: Link, touched: int) -> YardRow:
+def _open_row(
+    stored: jobs.StoredJob, hub: Hub, link: Link, touched: int, series: list[jobs.Readings] | None
+) -> YardRow:
     """Of jobs that a gauge is read for, with their last readings."""
     ground = stored.version, stored.updated_at, touched, link.stale, runs.plan_ready(stored.job)
     row = _under_way.of((stored.key, reader()), ground, lambda: _row(stored, hub))
     if row.stages[-1].done:
         return row
-    pa, over = _last(stored.job, jobs.readings(stored.key))
+    pa, over = _last(stored.job, jobs.readings(stored.key) if series is None else series)
     return row.model_copy(update={"pa": pa, "over_range": over})
 
 
@@ -162,9 +164,11 @@ def _quiet_row(stored: jobs.StoredJob, hub: Hub, mark: tuple[int, int]) -> YardR
     return _quiet.of((stored.key, reader()), ground, lambda: _row(stored, hub))
 
 
-def row_of(stored: jobs.StoredJob, hub: Hub, mark: tuple[int, int]) -> YardRow:
-    """A job's row; ``mark``: how far it has come (`jobs.marks`)."""
+def row_of(
+    stored: jobs.StoredJob, hub: Hub, mark: tuple[int, int], series: list[jobs.Readings] | None = None
+) -> YardRow:
+    """A job's row; ``mark``: how far it has come (`jobs.marks`). ``series``: its readings, where they are at hand."""
     if stored.sealed_at is not None:
         return _sealed_row(stored, hub)
     link = hub.links.get(stored.key)
-    return _quiet_row(stored, hub, mark) if link is None else _open_row(stored, hub, link, mark[0])
+    return _quiet_row(stored, hub, mark) if link is None else _open_row(stored, hub, link, mark[0], series)
