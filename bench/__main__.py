@@ -12,16 +12,14 @@ from typing import get_args
 import numpy as np
 
 from bench import bands as bands_of
-from bench import coverage, envelopes, faults, gauges, pan, tablets, verdicts
+from bench import coverage, envelopes, faults, gauges, pan, rows, tablets, verdicts
 from bench import page as first
 from bench.generic import Flat
 from bench.networks import branching, rig_of_twelve
 from rough_draw.core.engine.simulate import run
 from rough_draw.core.hold.verdict import judge_hold
-from rough_draw.core.interlock.board_builder import make_board
-from rough_draw.core.interlock.goals import GoalKey, goal_for, start_of, with_cylinder
-from rough_draw.core.interlock.nitrogen import with_nitrogen
-from rough_draw.core.interlock.planner import derive
+from rough_draw.core.interlock.goal_key import GoalKey
+from rough_draw.core.interlock.itinerary import charging_leg, route
 from rough_draw.core.model.assemble import assemble
 from rough_draw.core.model.ensemble import members, run_all
 from rough_draw.core.model.proof_network import expected, proof_stages
@@ -140,12 +138,13 @@ def orders() -> None:
     scope = Scope()
     worst = (0.0, "")
 
+    number = 0
+
     def derived(job: Job, goal: GoalKey) -> None:
-        if goal in ("sweep", "purge", "nitrogen-break"):
-            board = with_nitrogen(job)
-        else:
-            board = (with_cylinder(job) if goal == "release-cylinder" else None) or make_board(job)
-        derive(board, start_of(board, goal), goal_for(goal, board))
+        nonlocal number
+        number += 1
+        charging_leg.cache_clear()
+        route(job.model_copy(update={"title": f"{number}"}), goal)
 
     for pattern in (p for p in PATTERNS if fits(p, scope)):
         job = Job(scope=scope, rig=rig_from(pattern, scope))
@@ -229,6 +228,16 @@ def many() -> None:
     line("  memory", f"{found['memory_mb']:.0f} MB", f"{found['grown_mb']:+.1f} MB in the minute")
 
 
+def listed() -> None:
+    """Rows of the file beside a thread that works."""
+    with rows.stored():
+        alone = median_ms(rows.row_by_row, 9), median_ms(rows.in_one_step, 9)
+        with rows.worked_beside():
+            beside = median_ms(rows.row_by_row, 5), median_ms(rows.in_one_step, 9)
+    line("200 jobs listed, in one step", f"{alone[1]:.0f} ms", f"row by row {alone[0]:.0f} ms")
+    line("  beside a thread that works", f"{beside[1]:.0f} ms", f"row by row {beside[0]:.0f} ms")
+
+
 def yard() -> None:
     """Twenty tablets on the Yard of two hundred jobs, ten of them live."""
     found = tablets.run()
@@ -288,6 +297,7 @@ def main() -> None:
         diagnosis,
         holds,
         many,
+        listed,
         yard,
         day,
         page,

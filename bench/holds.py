@@ -270,7 +270,7 @@ def _read(
     if rng.random() < 0.2:
         for _ in range(rng.randint(1, 3)):
             y[rng.randrange(t.size)] *= rng.choice([0.2, 0.5, 1.6, 8.0])
-    return t, y, touches, after
+    return np.asarray(t, dtype=np.float64), np.asarray(y, dtype=np.float64), touches, after
 
 
 def saturated(case: Case) -> float:

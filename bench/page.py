@@ -54,7 +54,9 @@ def run() -> dict[str, float]:
             httpx.get(f"{base}/api/jobs/{key}/live", timeout=60.0)
             flags = ["--no-sandbox", "--disable-gpu", "--disable-background-networking"]
             browser = p.chromium.launch(executable_path="/usr/bin/chromium", args=flags)
-            shows, paints, names = [], [], []
+            shows: list[float] = []
+            paints: list[float] = []
+            names: list[str] = []
             for _ in range(TIMES):
                 context = browser.new_context(viewport={"width": 1280, "height": 800}, service_workers="block")
                 shown, paint, names = first_page(context.new_page(), f"{base}/")

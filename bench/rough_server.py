@@ -42,7 +42,7 @@ def slow_disk() -> None:
         time.sleep(random.uniform(*SLOW_S))
         return plain(self)
 
-    SqliteDatabase.commit = slowly
+    SqliteDatabase.commit = slowly  # type: ignore[method-assign, assignment]
 
 
 def main() -> None:

@@ -223,8 +223,8 @@ def answer(case: Case, test: Test, rng: random.Random) -> str:
         pushes = case.world.exhaust() > PUSHES
         return "yes" if pushes == (rng.random() < SURE) else "no"
     # A person looks, and finds what is there as often as people do.
-    there = "+".join(k for k, _, _ in case.truth.all()) or next(iter(SHOWS_AS.get(case.kind, ())), "none")
-    likely = test.likelihood.get(there)
+    seen = "+".join(k for k, _, _ in case.truth.all()) or next(iter(SHOWS_AS.get(case.kind, ())), "none")
+    likely = test.likelihood.get(seen)
     if likely is None:
         likely = _either([test.likelihood[k] for k in case.keys if k in test.likelihood])
     return rng.choices(test.outcomes, weights=likely)[0].key

@@ -241,7 +241,8 @@ async def measure(
             told.steps += 1
         servers.step(0.0)
         await asyncio.sleep(20.0)
-        told.late.clear(), told.answers.clear(), told.yard.clear()
+        for spans in (told.late, told.answers, told.yard):
+            spans.clear()
         stalls.begin()
         memory = [memory_mb(servers.server.pid)]
         for _ in range(parts := max(1, round(peace / MEMORY_S))):
@@ -279,7 +280,7 @@ async def measure(
         "kills": told.kills,
         "steps of the clock": told.steps,
         "readings on disk": kept,
-        "acknowledged": sum(map(len, (*told.typed.values(), *told.heard.values(), *told.touched.values()))),
+        "acknowledged": sum(len(x) for of in (told.typed, told.heard, told.touched) for x in of.values()),
         "lost": lost,
         "doubled": len(told.twice),
         "answers of 5xx": sum(told.faults.values()),

@@ -208,5 +208,5 @@ if __name__ == "__main__":
     print(report(found))
     for w in found.wrong[:60]:
         print(*w)
-    for w in found.turned[:60]:
-        print("turned", *w)
+    for turned in found.turned[:60]:
+        print("turned", *turned)
