@@ -33,6 +33,8 @@ def _rise(pa_s: float, r: Reader) -> str:
     value = pa_s * unit.factor
     micron = unit.key == "micron"
     if micron:
+        # What is no figure has no sign.
+        value = value if abs(value) >= 0.005 else 0.0
         said = fixed(value, 0 if abs(value) >= 10 else 2, r.numbers)
     else:
         # Two places of µ/s is as fine as a rise is ever read.

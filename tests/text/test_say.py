@@ -224,3 +224,11 @@ def test_no_key_is_given_twice(locale: str) -> None:
         k for f in sorted((LOCALES / locale).glob("*.ftl")) for k in re.findall(r"(?m)^([a-z][\w-]*) =", f.read_text())
     ]
     assert [k for k, n in Counter(keys).items() if n > 1] == []
+
+
+@pytest.mark.parametrize("unit", ["micron", "mbar", "pa", "torr", "inhg"])
+def test_a_rise_that_is_no_figure_has_no_sign(unit: str) -> None:
+    reader = Reader(vacuum=unit)
+    for tiny in (-1e-9, -6e-4, 0.0, 6e-4):
+        assert not re.search("[-−+]", WRITE["rise"](tiny, reader)), (unit, tiny)
+    assert WRITE["rise"](-0.1, reader).lstrip()[0] in "-−"

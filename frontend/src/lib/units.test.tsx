@@ -56,6 +56,9 @@ describe("figures in a person's units", () => {
   it("gives a rate its sign", () => {
     expect(units().rate(0.42)).toBe("+0.42 µ/s");
     expect(units().rate(-12)).toBe("−12 µ/s");
+    expect(units().rate(-0.004)).toBe("0.00 µ/s");
+    expect(units().rate(0.004)).toBe("0.00 µ/s");
+    expect(units({ pressure: "mbar" }).rate(-0.004)).toBe("0 mbar/s");
     expect(units({ pressure: "mbar" }).rate(0.5, false)).toBe("0.00067 mbar/s");
   });
 });

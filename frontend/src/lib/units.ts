@@ -123,7 +123,9 @@ function make(out: SettingsOut | undefined): Units {
     const v = Math.abs(micronPerSecond * MICRON_PA * unit.factor);
     // Two places of µ/s is as fine as a rise is ever read.
     const text = micron() ? fixed(v, v >= 10 ? 0 : 2, numbers) : Math.abs(micronPerSecond) < 0.005 ? "0" : significant(v, 2, numbers);
-    return `${signed ? (micronPerSecond < 0 ? "−" : "+") : micronPerSecond < 0 ? "−" : ""}${text} ${unit.label}/s`;
+    // What is no figure has no sign.
+    const sign = Math.abs(micronPerSecond) < 0.005 ? "" : micronPerSecond < 0 ? "−" : signed ? "+" : "";
+    return `${sign}${text} ${unit.label}/s`;
   };
   return {
     settings,

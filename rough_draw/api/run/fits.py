@@ -21,7 +21,7 @@ from rough_draw.api.run.schemas import FitOut
 from rough_draw.api.schemas import RangeOut
 from rough_draw.core.diagnosis.live_fit import Answer, ballast_stays
 from rough_draw.core.message import message
-from rough_draw.core.message.figure import share
+from rough_draw.core.message.figure import number, share
 from rough_draw.core.planning.next_step import CHECK_AT, FLUSH_AT, Outlook
 from rough_draw.core.readings.series import time_at_level
 from rough_draw.core.sheet.criteria import Criterion
@@ -140,12 +140,16 @@ def _reckoned(asked: Asked) -> Told:
 
 CONTRADICTS = 0.3
 """How far, in log pressure, the best explanation may be from the readings before it is none."""
+FAR = 0.7
+"""From here on it is told as a factor and no longer in percent."""
 
 
 def fit_out(a: Answer, started: float) -> FitOut:
     """An answer as the API says it, times as epoch s."""
     contradicts = a.off > CONTRADICTS
-    if contradicts:
+    if a.off > FAR:
+        words = message("fit-contradicts-far", factor=number(round(float(np.exp(min(a.off, 20.0))))))
+    elif contradicts:
         words = message("fit-contradicts", off=share(float(np.expm1(a.off))))
     elif a.target_at is None:
         words = message("fit-out-of-reach")

@@ -11,6 +11,7 @@ run-no-gauge = no gauge yet
 run-gauge-place = { CAP($place) }
 run-dial-only = Dial only
 fit-contradicts = Nothing the plan allows for explains it: the nearest is { $off } off.
+fit-contradicts-far = Nothing the plan allows for explains it: the nearest is out by a factor of { $factor }.
 fit-out-of-reach = It will not get there within a day as things are.
 fit-as-readings = As the readings so far show.
 
