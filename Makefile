@@ -9,4 +9,4 @@ screenshots:
 	scripts/screenshots
 soak:
 	.venv/bin/python -m bench.soak --minutes $${SOAK_MINUTES:-60}
-	ROUGH_DRAW_TESTS=whole .venv/bin/python -m pytest --timeout 7200 tests/api/test_kill.py tests/api/test_any_rig.py tests/store/test_killed_within.py tests/browser/test_odd_worlds.py
+	ROUGH_DRAW_TESTS=deep .venv/bin/python -m pytest --timeout 7200 tests/api/test_kill.py tests/api/test_any_rig.py tests/store/test_killed_within.py tests/browser/test_odd_worlds.py

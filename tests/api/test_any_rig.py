@@ -19,13 +19,13 @@ from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.scope import Scope
 from rough_draw.core.sheet.setups import PATTERNS, fits
 from rough_draw.core.sheet.templates import TEMPLATES
-from tests.breadth import times
+from tests.depth import times
 from tests.one_app import app_on
 from tests.routes import check_route
 from tests.worlds import CHANGES, PIECES, PLACES, RUN
 
 GOALS: tuple[GoalKey, ...] = get_args(GoalKey)
-EXAMPLES = times(1, 60)
+EXAMPLES = times(2, 60)
 """Rigs that are built; `make soak` builds more."""
 OF_JOB = (
     "",

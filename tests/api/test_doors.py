@@ -18,7 +18,6 @@ from rough_draw.api.access import COOKIE, CSRF, LOOPBACK, SMALL, Door, Tries, mo
 from rough_draw.api.app import create_app
 from rough_draw.store import access
 from rough_draw.store.models import Setting, SignIn
-from tests.breadth import some
 
 PHRASE = "three dry coils"
 
@@ -197,9 +196,7 @@ def test_a_flood_of_tries_is_looked_at_two_at_a_time_and_the_rest_told(monkeypat
 
 
 @pytest.mark.parametrize("header", ["host", "origin", "referer"])
-@pytest.mark.parametrize(
-    "value", some(["[", "[::1", "http://[", "a]b", "x" * 5000, "\t", "://", "http://[::1]:99999999"], 4)
-)
+@pytest.mark.parametrize("value", ["[", "[::1", "http://[", "a]b", "x" * 5000, "\t", "://", "http://[::1]:99999999"])
 def test_a_header_that_is_none_is_no_fault_of_ours(locked: TestClient, header: str, value: str) -> None:
     for method, path in (
         ("GET", "/api/health"),

@@ -17,7 +17,7 @@ from schemathesis import GenerationMode
 from rough_draw.api.practice import sessions
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.scope import Scope
-from tests.breadth import times
+from tests.depth import times
 from tests.one_app import app_on
 
 PUBLISHED = json.loads((Path(__file__).parents[2] / "docs" / "openapi.json").read_text())

@@ -11,7 +11,7 @@ from pathlib import Path
 
 import httpx
 
-from tests.breadth import times
+from tests.depth import times
 from tests.serving import free_port, start_bare
 
 KILLS = times(12, 50)

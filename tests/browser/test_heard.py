@@ -12,7 +12,6 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from rough_draw.core.proving.stage_progress import STAGES
-from tests.breadth import turn
 from tests.browser.test_access import PAGES, there
 from tests.browser.waits import Visits
 
@@ -84,17 +83,14 @@ def faults(found: list[Heard]) -> list[str]:
     return told
 
 
-WIDTHS = (1280, 390)
-
-
-@pytest.mark.parametrize("width", WIDTHS)
+@pytest.mark.parametrize("width", [1280, 390])
 def test_every_stage_can_be_told_from_what_is_heard(page: Page, site: str, width: int) -> None:
     page.set_viewport_size({"width": width, "height": 844})
     page.goto(f"{site}/")
     there(page)
     found: dict[str, list[str]] = {}
     visits = Visits(page, site)
-    for stage in turn(STAGES, WIDTHS.index(width), len(WIDTHS)):
+    for stage in STAGES:
         visits.go(PAGES[stage])
         there(page)
         expect(page).to_have_title(re.compile(f"^{stage}: ", re.IGNORECASE))

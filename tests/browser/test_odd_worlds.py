@@ -11,13 +11,13 @@ from hypothesis import strategies as st
 from playwright.sync_api import Page, expect
 
 from rough_draw.core.proving.stage_progress import STAGES
-from tests.breadth import times
 from tests.browser.waits import Visits
+from tests.depth import times
 from tests.worlds import odd_jobs, tables, touches
 
 pytestmark = pytest.mark.browser
-EXAMPLES = times(1, 40)
-"""Worlds that are looked at; `make soak` looks at them all."""
+EXAMPLES = times(3, 40)
+"""Worlds that are looked at; `make soak` asks for more."""
 FALLEN = re.compile("Something went wrong|could not be fetched")
 
 

@@ -16,7 +16,6 @@ from rough_draw.core.sheet.run_state import Touch, fold, in_effect, known
 from rough_draw.core.sheet.scope import Scope
 from rough_draw.core.sheet.setups import PATTERNS, fits, rig_from
 from rough_draw.core.sheet.templates import TEMPLATES
-from tests.breadth import some
 from tests.builders import CHARGING_HOSE, usual_job
 from tests.routes import check_route
 
@@ -106,7 +105,7 @@ EVERY: tuple[GoalKey, ...] = (
 )
 
 
-@pytest.mark.parametrize("template", some(TEMPLATES, 5))
+@pytest.mark.parametrize("template", TEMPLATES)
 def test_no_order_on_any_system_and_setup_holds_a_stop_or_a_part_that_is_not_there(template: str) -> None:
     values = TEMPLATES[template]
     on = Scope.model_validate({"template": template, **values.build(), **values.scope})

@@ -18,8 +18,8 @@ import pytest
 from rough_draw.core.sheet.job import Job, Party
 from rough_draw.store import job_files, jobs, sealing, weights
 from rough_draw.store.database import open_database
-from tests.breadth import times
 from tests.builders import one_hose
+from tests.depth import times
 
 MOST = times(12, 50)
 """Moments at which each is killed, spread over all; `make soak` asks for more."""
