@@ -1,6 +1,6 @@
 """How often what is random or is killed is done in a run of the tests.
 
-Every test goes through all its cases each time. Where cases are drawn, ``scripts/test --deep`` and ``make soak`` draw more.
+Every test goes through all its cases each time; ``scripts/test --deep`` and ``make soak`` draw more random ones.
 """
 
 from __future__ import annotations

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import secrets
 import sqlite3
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from typing import Any
 
 from rough_draw.store.models import database
@@ -18,29 +18,27 @@ BETWEEN = f"<{secrets.token_hex(8)}>"
 
 
 def at_once(
-    columns: Sequence[str], rest: str, given: Sequence[object] = (), long: str | None = None
-) -> list[tuple[Any, ...]]:
-    """The rows of ``SELECT columns rest``, each value as the library would give it; short text ends at a NUL.
+    select: str, width: int, given: Sequence[object] = (), long: int | None = None
+) -> Iterable[tuple[Any, ...]]:
+    """The rows of a ``SELECT`` of ``width`` columns, each value as the library would give it; short text ends at a NUL.
 
-    ``given``: what stands for the question marks of ``columns`` and ``rest``. ``long``: the column of long texts.
+    ``given``: what stands for its question marks. ``long``: the number of a column of long texts.
     """
-    named = ", ".join(f"{c} AS c{n}" for n, c in enumerate(columns))
     # A text needs no marks of its own; what is none there is found by its kind.
-    joined = ", ".join(
-        f"group_concat({f'c{n}' if c == long else f'quote(c{n})'}, '{BETWEEN}')" for n, c in enumerate(columns)
-    )
-    other = f"total(typeof(c{columns.index(long)}) <> 'text')" if long is not None else "0"
+    joined = ", ".join(f"group_concat({f'c{n}' if n == long else f'quote(c{n})'}, '{BETWEEN}')" for n in range(width))
+    other = "0" if long is None else f"total(typeof(c{long}) <> 'text')"
+    names = ", ".join(f"c{n}" for n in range(width))
     try:
-        (whole,) = database.execute_sql(f"SELECT {joined}, {other} FROM (SELECT {named} {rest})", given).fetchall()
+        (whole,) = database.execute_sql(f"WITH found({names}) AS ({select}) SELECT {joined}, {other} FROM found", given)
     except sqlite3.OperationalError:
         whole = ("", 1)
     if whole[-1]:
         # What should be text is none: whoever asks is told of the row that it is in.
-        return list(database.execute_sql(f"SELECT {named} {rest}", given).fetchall())
+        return list(database.execute_sql(select, given))
     if whole[0] is None:
         return []
-    apart = [column.split(BETWEEN) for column in whole[:-1]]
-    return list(zip(*(x if c == long else map(_value, x) for c, x in zip(columns, apart, strict=True)), strict=True))
+    columns = [column.split(BETWEEN) for column in whole[:-1]]
+    return zip(*(c if n == long else map(_value, c) for n, c in enumerate(columns)), strict=True)
 
 
 def _value(written: str) -> Any:

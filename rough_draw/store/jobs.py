@@ -26,26 +26,20 @@ from rough_draw.store.reading_cache import Readings, all_readings, forget
 from rough_draw.store.sheets import read_sheet
 
 KEEP_REVISIONS = 200
-TOUCHES = ("kind", "at", "note", "hand"), f"FROM touch WHERE job_id = ? AND {is_number('at')} ORDER BY at, id"
+TOUCHES_OF = f"SELECT kind, at, note, hand FROM touch WHERE job_id = ? AND {is_number('at')} ORDER BY at, id"
 """In words: everybody who looks asks it for every job, and putting it together costs five times what it takes."""
 ADD_READING = (
     "INSERT OR IGNORE INTO reading (job_id, gauge, at, pa, source, client_key, part) VALUES (?, ?, ?, ?, ?, ?, ?)"
 )
 """In words too, for a log of a hundred thousand rows."""
 LISTED = (
-    (
-        *("key", "version", "document", "created_at", "updated_at", "sealed_at"),
-        "EXISTS (SELECT 1 FROM revision WHERE job_id = key)",
-    ),
-    "FROM job WHERE ?1 IS NULL OR key IN (SELECT value FROM json_each(?1))",
+    "SELECT key, version, document, created_at, updated_at, sealed_at, EXISTS (SELECT 1 FROM revision WHERE "
+    "job_id = key) FROM job WHERE ?1 IS NULL OR key IN (SELECT value FROM json_each(?1)) ORDER BY updated_at DESC"
 )
 """In words as well: whoever looks at all jobs lists them, some every second."""
 MARKS = (
-    (
-        *("key", "(SELECT count(*) FROM touch WHERE job_id = key)"),
-        "(SELECT max(id) FROM reading WHERE job_id = key)",
-    ),
-    "FROM job",
+    "SELECT key, (SELECT count(*) FROM touch WHERE job_id = key), (SELECT max(id) FROM reading WHERE job_id = key) "
+    "FROM job"
 )
 """At once for all: the Yard looks at every job, and two questions for each of them were half of what it took."""
 
@@ -215,8 +209,8 @@ def listing(only: Collection[str] | None = None, unreadable: bool = False) -> li
     only the names can be told.
     """
     asked = None if only is None else json.dumps(list(only))
-    found = [_listed(*row) for row in at_once(*LISTED, (asked,), long="document")]
-    return sorted((x for x in found if unreadable or not x.fault), key=lambda x: -x.updated_at)
+    found = (_listed(*row) for row in at_once(LISTED, 7, (asked,), long=2))
+    return [x for x in found if unreadable or not x.fault]
 
 
 def save(key: str, version: int, job: Job) -> StoredJob:
@@ -295,14 +289,14 @@ def last_touch_at(key: str) -> float | None:
 
 def touches(key: str) -> list[Touch]:
     """All touches of a job in their order."""
-    return [Touch(*r) for r in at_once(*TOUCHES, (key,))]
+    return [Touch(*r) for r in at_once(TOUCHES_OF, 4, (key,))]
 
 
 def marks() -> dict[str, tuple[int, int]]:
     """How far each job has come: how many touches it has, and the number of its last reading (0 without any). Another
     one each time its run moves or a reading is added.
     """
-    return {key: (touched, read or 0) for key, touched, read in at_once(*MARKS)}
+    return {key: (touched, read or 0) for key, touched, read in at_once(MARKS, 3)}
 
 
 def mark() -> tuple[object, ...]:

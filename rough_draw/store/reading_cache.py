@@ -23,8 +23,8 @@ SIMULATED = "simulated"
 """Source of readings that a simulated gauge gave: they are marked so wherever they go, for ever."""
 BENCH = "bench"
 """Source of readings that were taken of the rig alone: they are no part of the draw."""
-COLUMNS = ("reading.job_id", "reading.id", "gauge", "at", "pa", "part", "source")
 SINCE = (
+    "SELECT reading.job_id, reading.id, gauge, at, pa, part, source "
     "FROM json_each(?) AS asked CROSS JOIN reading ON reading.job_id = asked.key AND reading.id > asked.value "
     # A plus keeps the index by time out of it, which would go through all that a job has.
     f"WHERE source <> ? AND {is_number('+at')} AND (pa IS NULL OR {is_number('pa')}) ORDER BY reading.id"
@@ -99,7 +99,7 @@ def readings_of(keys: Collection[str], bench: bool = False) -> dict[str, list[Re
         tails = {key: _tails.setdefault((file, key, bench), _Tail()) for key in keys}
     asked = json.dumps({key: tail.last for key, tail in tails.items()})
     come: dict[str, list[tuple[Any, ...]]] = {}
-    for key, *row in at_once(COLUMNS, SINCE_BENCH if bench else SINCE, (asked, BENCH)):
+    for key, *row in at_once(SINCE_BENCH if bench else SINCE, 7, (asked, BENCH)):
         come.setdefault(key, []).append(tuple(row))
     return {key: tail.with_more(come.get(key, ())) for key, tail in tails.items()}
 

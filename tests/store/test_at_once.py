@@ -29,7 +29,7 @@ def test_every_value_is_as_it_was(db: SqliteDatabase, rows: list[tuple[Any, str,
     for row in rows:
         database.execute_sql("INSERT INTO odd VALUES (?, ?, ?)", row)
     plain = database.execute_sql("SELECT a, b, c FROM odd ORDER BY rowid").fetchall()
-    found = at_once(("a", "b", "c"), "FROM odd ORDER BY rowid", long="b")
+    found = list(at_once("SELECT a, b, c FROM odd ORDER BY rowid", 3, long=1))
     assert found == plain
     assert [[type(v) for v in row] for row in found] == [[type(v) for v in row] for row in plain]
 
@@ -39,7 +39,7 @@ def test_a_long_text_that_is_none_is_given_as_it_is(db: SqliteDatabase, odd: obj
     database.execute_sql("CREATE TEMP TABLE long (a, b)")
     for row in ((1, "so"), (2, odd)):
         database.execute_sql("INSERT INTO long VALUES (?, ?)", row)
-    assert at_once(("a", "b"), "FROM long ORDER BY a", long="b") == [(1, "so"), (2, odd)]
+    assert list(at_once("SELECT a, b FROM long ORDER BY a", 2, long=1)) == [(1, "so"), (2, odd)]
 
 
 STEPS = st.lists(

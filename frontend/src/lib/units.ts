@@ -122,9 +122,10 @@ function make(out: SettingsOut | undefined): Units {
     const unit = of("pressure");
     const v = Math.abs(micronPerSecond * MICRON_PA * unit.factor);
     // Two places of µ/s is as fine as a rise is ever read.
-    const text = micron() ? fixed(v, v >= 10 ? 0 : 2, numbers) : Math.abs(micronPerSecond) < 0.005 ? "0" : significant(v, 2, numbers);
+    const none = Math.abs(micronPerSecond) < 0.005;
+    const text = micron() ? fixed(v, v >= 10 ? 0 : 2, numbers) : none ? "0" : significant(v, 2, numbers);
     // What is no figure has no sign.
-    const sign = Math.abs(micronPerSecond) < 0.005 ? "" : micronPerSecond < 0 ? "−" : signed ? "+" : "";
+    const sign = none ? "" : micronPerSecond < 0 ? "−" : signed ? "+" : "";
     return `${sign}${text} ${unit.label}/s`;
   };
   return {
