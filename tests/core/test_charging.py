@@ -45,6 +45,38 @@ def test_phases_of_a_charge_of_three_kilograms(weights: np.ndarray, phase: str) 
     assert w.order
 
 
+@pytest.mark.parametrize("apart", [0.2, 0.5, 1.0, 2.0, 5.0, 10.0])
+def test_a_scale_at_rest_is_not_told_to_flow_and_an_opened_valve_is_seen_soon(apart: float) -> None:
+    told, looks = 0, 0
+    for seed in range(40):
+        scale = ScaleWorld(ScaleTruth(seed=seed))
+        times, shown = [], []
+        for n in range(60):
+            scale.advance(n * apart)
+            times.append(scale.time)
+            shown.append(scale.read() or 0.0)
+            told += flow_of(np.array(times), np.array(shown)) > 0.0
+            looks += 1
+        scale.touch("cylinder-open")
+        opened = scale.time
+        while flow_of(np.array(times), np.array(shown)) < 1e-3:
+            assert scale.time < opened + max(8.0, 2.0 * apart), "liquid flows and nobody is told"
+            scale.advance(scale.time + apart)
+            times.append(scale.time)
+            shown.append(scale.read() or 0.0)
+    # Three standard errors let one look in a thousand pass.
+    assert told < 1e-3 * looks
+
+
+def test_one_step_of_the_scale_is_no_liquid_and_a_slow_trimming_is() -> None:
+    five = np.arange(5.0)
+    assert flow_of(five, np.array([16.6, 16.6, 16.6, 16.6, 16.595])) == 0.0
+    assert weigh(five, np.array([16.6, 16.6, 16.6, 16.6, 16.595]), 16.6, 3.0).phase == "before"
+    # One gram a second, in steps of 5 g: a running compressor draws so through a throttled valve.
+    trimmed = np.round((16.6 - 0.001 * T) / 0.005) * 0.005
+    assert flow_of(T, trimmed) == pytest.approx(0.001, rel=0.15)
+
+
 def test_seconds_to_the_stop() -> None:
     w = weigh(T, 16.4 - 0.02 * T, 16.4, 3.0)
     # 2.85 kg less what is in, at 20 g/s.

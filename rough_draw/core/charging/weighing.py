@@ -6,6 +6,7 @@ the rest is trimmed in while the system runs.
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 from typing import Literal
 
@@ -17,6 +18,7 @@ from rough_draw.core.message import Message, message
 from rough_draw.core.message.figure import duration, mass
 from rough_draw.core.physics.gas import R
 from rough_draw.core.physics.refrigerant import saturated_below
+from rough_draw.core.physics.scatter import sigma_of
 
 FloatArray = NDArray[np.float64]
 Phase = Literal["before", "flowing", "slow", "stop", "over", "still"]
@@ -31,6 +33,10 @@ HEEL_SHARE = 0.02
 """Of a cylinder's full weight: vapour and the last liquid, which do not come out as liquid (estimate)."""
 SETTLED_KG = 0.004
 """A scale that moves less than this over its window stands still: its own drift."""
+SCATTER_KG = 0.003
+"""Of one reading of a scale with steps of 5 g: its rounding and its unrest (estimate, 0.001 to 0.005)."""
+SURE = 3.0
+"""Of its standard error a flow is, or none is shown: a single step of the scale is no liquid on its way."""
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -53,15 +59,25 @@ class Weighing:
 
 
 def flow_of(times: FloatArray, weights: FloatArray, window: float = WINDOW_S) -> float:
-    """How fast the cylinder loses weight at the end, kg/s: least squares over the last ``window`` s; 0 for under 3."""
+    """How fast the cylinder loses weight at the end, kg/s: least squares over the last ``window`` s.
+
+    0 where it can't be told from a scale at rest: under three readings, less than ``SETTLED_KG`` in a window, or less
+    than ``SURE`` standard errors of the slope. Its scatter is taken from step to step, by the median: a valve that has
+    just been opened is a bend and no unrest. ``times`` s, ascending, and ``weights`` kg: both (n,).
+    """
     if times.size < 3:
         return 0.0
     keep = times >= times[-1] - window
     t, w = times[keep], weights[keep]
     if t.size < 3 or t[-1] - t[0] < 1.0:
         return 0.0
-    t = t - t.mean()
-    return max(0.0, -float(t @ (w - w.mean())) / float(t @ t))
+    t, w = t - t.mean(), w - w.mean()
+    across = float(t @ t)
+    flow = -float(t @ w) / across
+    steps = np.diff(w)
+    scatter = max(SCATTER_KG, sigma_of(steps - np.median(steps)) / math.sqrt(2.0))
+    known = max(SURE * scatter / math.sqrt(across), SETTLED_KG / window)
+    return flow if flow > known else 0.0
 
 
 def weigh(
@@ -82,8 +98,6 @@ def weigh(
     added = max(0.0, start - now)
     stop_at = max(0.0, to_weigh * (1.0 - margin))
     flow = flow_of(times, weights)
-    if flow * WINDOW_S < SETTLED_KG:
-        flow = 0.0
     seconds = (stop_at - added) / flow if flow > 0.0 and added < stop_at else None
     phase, why = _told(added, to_weigh, stop_at, flow, seconds)
     return Weighing(

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
@@ -9,6 +10,7 @@ from numpy.typing import NDArray
 
 from rough_draw.core.message import Message, message
 from rough_draw.core.message.figure import duration, vacuum
+from rough_draw.core.physics.scatter import sigma_of
 from rough_draw.core.physics.water import TRIPLE_PA
 
 FloatArray = NDArray[np.float64]
@@ -51,8 +53,7 @@ def jumps(pa: FloatArray) -> bool:
         return False
     log = np.log(np.maximum(p, 1e-3))
     off = log[1:-1] - 0.5 * (log[:-2] + log[2:])
-    # 1.48 times the median distance stands for the spread of normal scatter and passes over one single step.
-    return bool(1.4826 * np.median(np.abs(off)) / np.sqrt(1.5) > JUMPS)
+    return sigma_of(off) / math.sqrt(1.5) > JUMPS
 
 
 def signature(at: FloatArray, pa: FloatArray, boils: float) -> Signature | None:

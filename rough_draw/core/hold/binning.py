@@ -7,6 +7,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from rough_draw.core.physics.scatter import sigma_of
+
 FloatArray = NDArray[np.float64]
 
 MOST = 160
@@ -106,7 +108,7 @@ def _scatter(t: FloatArray, p: FloatArray) -> float:
     left, right = t[1:-1] - t[:-2], t[2:] - t[1:-1]
     w = left / np.maximum(left + right, 1e-9)
     off = p[1:-1] - (p[:-2] * (1.0 - w) + p[2:] * w)
-    return float(1.4826 * np.median(np.abs(off) / np.sqrt(1.0 + w**2 + (1.0 - w) ** 2)))
+    return sigma_of(off / np.sqrt(1.0 + w**2 + (1.0 - w) ** 2))
 
 
 def sound_points(t: FloatArray, p: FloatArray) -> NDArray[np.bool_]:
@@ -136,7 +138,7 @@ def sound_points(t: FloatArray, p: FloatArray) -> NDArray[np.bool_]:
     windows = np.lib.stride_tricks.sliding_window_view(np.pad(p, 2, mode="reflect", reflect_type="odd"), 5)
     middle = np.median(windows, axis=1)
     off = np.abs(p - middle)
-    scatter = 1.4826 * float(np.median(off)) + 0.003 * np.abs(p) + 0.05
+    scatter = sigma_of(off) + 0.003 * np.abs(p) + 0.05
     # How much the curve itself moves over the five, by the middles so that a bad point does not excuse itself.
     steepness = np.abs(np.gradient(middle))
     keep: NDArray[np.bool_] = off <= 6.0 * scatter + 2.0 * steepness
