@@ -157,6 +157,55 @@ def _log(rng: random.Random, low: float, high: float) -> float:
     return float(np.exp(rng.uniform(np.log(low), np.log(high))))
 
 
+@dataclass(kw_only=True)
+class Inside:
+    """What gives gas off: a leak µ/s, a pool, walls and oil as `_run` takes them; where all but the leak would end, µ,
+    and whether water and refrigerant are in it."""
+
+    leak: float
+    pool: FloatArray
+    walls: FloatArray
+    oil: FloatArray
+    settles: float
+    water: bool = False
+    refrigerant: bool = False
+
+
+def _inside(rng: random.Random, kind: str, start: float, even: float, cold: float, drawn: float) -> Inside:
+    """A system of this ``kind`` that begins at ``start`` µ, evens out at ``even`` µ and was drawn on for so many s."""
+    left = max(0.0, LIMIT_MICRON * 0.88 - even)
+    # Every system still gives a little off; a dry one stays under the limit with it.
+    walls = np.array(
+        [rng.uniform(0, 0.5) * left, _log(rng, 60, 500), rng.uniform(0, 0.4) * left, _log(rng, 1500, 9000)]
+    )
+    pool = np.zeros(6)
+    pool[5] = cold
+    one = Inside(leak=0.0, pool=pool, walls=walls, oil=np.zeros(2 + CELLS), settles=even + (walls[0] + walls[2]))
+    if kind in ("leak", "slow-leak", "leak-and-water"):
+        leaks = {"leak": _log(rng, 0.3, 20), "slow-leak": rng.uniform(0.05, 0.3), "leak-and-water": _log(rng, 0.5, 10)}
+        one.leak = leaks[kind]
+    if kind == "tight":
+        one.leak = rng.choice([0.0, rng.uniform(0.0, 0.01)])
+    if kind in ("water", "ice", "leak-and-water"):
+        slow = _log(rng, 300, 1500) if kind == "ice" else _log(rng, 80, 900)
+        heat = _log(rng, 10, 120)
+        chill = rng.uniform(0.2, 3.0)
+        level = float(_psat(cold)) / MICRON_PA
+        one.pool = np.array([slow, heat, chill * slow / level / heat, 0.0, 0.5 * start, cold - chill])
+        one.settles, one.water = start + level, True
+    if kind == "bound":
+        level = _log(rng, 1.5 * LIMIT_MICRON, 0.6 * float(_psat(cold)) / MICRON_PA + 400)
+        fast = rng.uniform(0.5, 0.9)
+        one.walls = np.array([fast * level, _log(rng, 100, 600), (1 - fast) * level, _log(rng, 1000, 4000)])
+        one.settles, one.water = even + level, True
+    if kind == "refrigerant":
+        diffusion = 1.0 / (3600.0 * _log(rng, 3, 60)) * CELLS**2
+        shape = _layer(diffusion, drawn)
+        one.oil = np.concatenate([[diffusion, _log(rng, 0.4, 6.0) / shape[0]], shape])
+        one.settles, one.refrigerant = 10_000.0, True
+    return one
+
+
 def one(seed: int, kind: str | None = None, minutes: float = 20.0, quantum: float | None = None) -> Case:
     """A hold of ``minutes`` by its number: any volume, temperature and gauge."""
     rng = random.Random(seed)
@@ -173,44 +222,9 @@ def one(seed: int, kind: str | None = None, minutes: float = 20.0, quantum: floa
     far = np.array([excess * rng.uniform(0.6, 1.4), 0.0])
     far[1] = 3 * excess - far[0]
     tau = np.array([_log(rng, 3, 70), _log(rng, 3, 70)])
-    even = start + excess
-    leak = hose_rate = 0.0
-    pool, walls = np.zeros(6), np.array([0.0, 100.0, 0.0, 100.0])
-    pool[5] = cold
-    oil = np.zeros(2 + CELLS)
     drawn = 60.0 * _log(rng, 10, 150)
-    settles, water, refrigerant = even, False, False
-    left = max(0.0, LIMIT_MICRON * 0.88 - even)
-    # Every system still gives a little off; a dry one stays under the limit with it.
-    walls = np.array(
-        [rng.uniform(0, 0.5) * left, _log(rng, 60, 500), rng.uniform(0, 0.4) * left, _log(rng, 1500, 9000)]
-    )
-    settles += walls[0] + walls[2]
-    if kind in ("leak", "slow-leak", "leak-and-water"):
-        leak = {"leak": _log(rng, 0.3, 20), "slow-leak": rng.uniform(0.05, 0.3), "leak-and-water": _log(rng, 0.5, 10)}[
-            kind
-        ]
-    if kind == "tight":
-        leak = rng.choice([0.0, rng.uniform(0.0, 0.01)])
-    if kind in ("water", "ice", "leak-and-water"):
-        slow = _log(rng, 300, 1500) if kind == "ice" else _log(rng, 80, 900)
-        heat = _log(rng, 10, 120)
-        chill = rng.uniform(0.2, 3.0)
-        level = float(_psat(cold)) / MICRON_PA
-        pool = np.array([slow, heat, chill * slow / level / heat, 0.0, 0.5 * start, cold - chill])
-        settles, water = start + level, True
-    if kind == "bound":
-        level = _log(rng, 1.5 * LIMIT_MICRON, 0.6 * float(_psat(cold)) / MICRON_PA + 400)
-        fast = rng.uniform(0.5, 0.9)
-        walls = np.array([fast * level, _log(rng, 100, 600), (1 - fast) * level, _log(rng, 1000, 4000)])
-        settles, water = even + level, True
-    if kind == "refrigerant":
-        diffusion = 1.0 / (3600.0 * _log(rng, 3, 60)) * CELLS**2
-        shape = _layer(diffusion, drawn)
-        oil = np.concatenate([[diffusion, _log(rng, 0.4, 6.0) / shape[0]], shape])
-        settles, refrigerant = 10_000.0, True
-    hose_told = None
-    new = (0.0, 0.0, 600.0)
+    x = _inside(rng, kind, start, start + excess, cold, drawn)
+    hose_rate, hose_told, new = 0.0, None, (0.0, 0.0, 600.0)
     if kind == "hose" or rng.random() < 0.06:
         hose_rate = _log(rng, 0.05, 1.5)
         said = hose_rate * float(np.exp(rng.gauss(0, 0.4)))
@@ -219,10 +233,10 @@ def one(seed: int, kind: str | None = None, minutes: float = 20.0, quantum: floa
     far_leak = rng.random() < 0.3
     sun = np.array([rng.gauss(0, 0.8) if rng.random() < 0.3 else 0.0, _log(rng, 600, 3000), rng.gauss(0, 0.3)])
     beyond = int((minutes * 60 + 3700) / DT)
-    p = _run(beyond, start, far, tau, leak, far_leak, pool, walls, oil, np.array(new), cold, sun)
+    p = _run(beyond, start, far, tau, x.leak, far_leak, x.pool, x.walls, x.oil, np.array(new), cold, sun)
     # A new system holds no refrigerant, and the sheet says so.
     ran = kind == "refrigerant" or rng.random() < 0.6
-    truth = Truth(kind, leak, settles, water, refrigerant, hose_rate)
+    truth = Truth(kind, x.leak, x.settles, x.water, x.refrigerant, hose_rate)
     told = volume * float(np.exp(rng.gauss(0, 0.08)))
     size = Quantity(told * 1e-3, told * 0.85e-3, told * 1.15e-3, "m³", "from the sheet")
     q = quantum if quantum is not None else rng.choice([0.1, 1, 1, 1, 1, 5, 10, 25])

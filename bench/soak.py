@@ -220,7 +220,7 @@ async def measure(
     servers: Servers, stalls: Stalls, gauges: int, pages: int, count: int, seconds: float, peace: float
 ) -> dict[str, float]:
     """Trouble, and ``peace`` for the last of the ``seconds``, in which memory is looked at; then what is on disk."""
-    told, rng = Told(), random.Random(7)
+    told = Told()
     limits = httpx.Limits(max_connections=2 * gauges + 4 * pages)
     async with httpx.AsyncClient(base_url=f"http://127.0.0.1:{PORT}", timeout=30.0, limits=limits) as client:
         await up(client)
@@ -231,16 +231,7 @@ async def measure(
             await client.post(f"/api/jobs/{key}/gauge", json={"host": "127.0.0.1", "port": FARM, "opens": f"g-{key}"})
         tasks = [asyncio.create_task(follow(client, k, told)) for k in live]
         hands = [asyncio.create_task(work(client, keys, live, told, random.Random(n))) for n in range(pages)]
-        begun = time.monotonic()
-        while time.monotonic() - begun < seconds - peace:
-            await asyncio.sleep(rng.uniform(0.5, 1.5) * KILL_S)
-            await asyncio.to_thread(servers.kill, rng)
-            told.kills += 1
-            await up(client)
-            servers.step(rng.choice(STEPS))
-            told.steps += 1
-        servers.step(0.0)
-        await asyncio.sleep(20.0)
+        await trouble(servers, client, told, seconds - peace)
         for spans in (told.late, told.answers, told.yard):
             spans.clear()
         stalls.begin()
@@ -254,34 +245,64 @@ async def measure(
         for t in tasks:
             t.cancel()
         await asyncio.gather(*tasks, *hands, return_exceptions=True)
-        lost = kept = 0
-        for key in keys:
-            whole = (await client.get(f"/api/jobs/{key}/job.json")).json()
-            stamps = {t for s in whole["readings"] for t in s["at"]}
-            wanted = told.typed.get(key, set()) | told.heard.get(key, set())
-            lost += len(wanted - stamps)
-            # Two gauges may read at one moment; the same gauge does not.
-            for s in whole["readings"]:
-                for at in [t for t, n in Counter(s["at"]).items() if n > 1]:
-                    pa = [p for t, p in zip(s["at"], s["pa"], strict=True) if t == at]
-                    told.twice.append(f"{key} {s['gauge']} at {at:.3f}: {pa} Pa")
-            notes = Counter(t["note"] for t in whole["touches"] if t["kind"] == "note")
-            marks = told.touched.get(key, set())
-            lost += len(marks - set(notes))
-            told.twice += [f"{key} note {m}" for m in marks if notes[m] > 1]
-            kept += sum(len(s["at"]) for s in whole["readings"])
+        kept, lost = await on_disk(client, keys, told)
+    return {
+        "kills": told.kills,
+        "steps of the clock": told.steps,
+        "readings on disk": kept,
+        "lost": lost,
+        **figures(told, stalls),
+        "memory, MB": memory[-1],
+        "grown, %": 100.0 * (memory[-1] - memory[0]) / memory[0],
+        **{f"  after {n * peace / parts / 60.0:.1f} min, MB": mb for n, mb in enumerate(memory)},
+    }
+
+
+async def trouble(servers: Servers, client: httpx.AsyncClient, told: Told, seconds: float) -> None:
+    """Kill one server after another and step the clock, for so long; then let all of it come back."""
+    rng = random.Random(7)
+    begun = time.monotonic()
+    while time.monotonic() - begun < seconds:
+        await asyncio.sleep(rng.uniform(0.5, 1.5) * KILL_S)
+        await asyncio.to_thread(servers.kill, rng)
+        told.kills += 1
+        await up(client)
+        servers.step(rng.choice(STEPS))
+        told.steps += 1
+    servers.step(0.0)
+    await asyncio.sleep(20.0)
+
+
+async def on_disk(client: httpx.AsyncClient, keys: list[str], told: Told) -> tuple[int, int]:
+    """How many readings are kept, and how many of all that was acknowledged are not; what is there twice is told."""
+    lost = kept = 0
+    for key in keys:
+        whole = (await client.get(f"/api/jobs/{key}/job.json")).json()
+        stamps = {t for s in whole["readings"] for t in s["at"]}
+        wanted = told.typed.get(key, set()) | told.heard.get(key, set())
+        lost += len(wanted - stamps)
+        # Two gauges may read at one moment; the same gauge does not.
+        for s in whole["readings"]:
+            for at in [t for t, n in Counter(s["at"]).items() if n > 1]:
+                pa = [p for t, p in zip(s["at"], s["pa"], strict=True) if t == at]
+                told.twice.append(f"{key} {s['gauge']} at {at:.3f}: {pa} Pa")
+        notes = Counter(t["note"] for t in whole["touches"] if t["kind"] == "note")
+        marks = told.touched.get(key, set())
+        lost += len(marks - set(notes))
+        told.twice += [f"{key} note {m}" for m in marks if notes[m] > 1]
+        kept += sum(len(s["at"]) for s in whole["readings"])
+    return kept, lost
+
+
+def figures(told: Told, stalls: Stalls) -> dict[str, float]:
+    """What was acknowledged and what went wrong, and how long who waited has waited."""
 
     def share(spans: list[Span], at: float) -> float:
         return share_of(stalls.clear(spans), at)
 
     late = Counter(int((b - stalls.since) / 60.0) for a, b in stalls.clear(told.late) if b - a > LATE_S)
-
     return {
-        "kills": told.kills,
-        "steps of the clock": told.steps,
-        "readings on disk": kept,
         "acknowledged": sum(len(x) for of in (told.typed, told.heard, told.touched) for x in of.values()),
-        "lost": lost,
         "doubled": len(told.twice),
         "answers of 5xx": sum(told.faults.values()),
         "reading to stream, median ms": share(told.late, 0.5),
@@ -292,9 +313,6 @@ async def measure(
         "the Yard, stalls and all": share_of(told.yard, 0.95),
         "machine stood or not whole, %": stalls.percent(),
         "20,000 additions took, ms": stalls.work_ms(),
-        "memory, MB": memory[-1],
-        "grown, %": 100.0 * (memory[-1] - memory[0]) / memory[0],
-        **{f"  after {n * peace / parts / 60.0:.1f} min, MB": mb for n, mb in enumerate(memory)},
         **{f"  late in minute {minute}": n for minute, n in sorted(late.items())},
         **{f"  {words}": n for words, n in told.faults.items()},
         **{f"  twice: {words}": 2 for words in told.twice},

@@ -87,10 +87,6 @@ def system_pressure(assembly: Assembly, result: Run) -> FloatArray:
     return values
 
 
-def _reached(assembly: Assembly, result: Run, level: float) -> float | None:
-    return time_at_level(result.time, system_pressure(assembly, result), level)
-
-
 def draw_down(assembly: Assembly, target: float, rtol: float, below: float = 1.0) -> Run:
     """The whole draw, ended early once every reached section is at ``below`` × target. At most `HORIZON`."""
     return run(assembly.network, HORIZON, rtol=rtol, stop=Stop(tuple(assembly.pumped), below * target))
@@ -122,13 +118,56 @@ def time_to_target(job: Job, unknown: Unknowns | None = None, rtol: float = 5e-3
     """Seconds until every reached section is at the target, best guess; None if it is not within a day."""
     assembly = assemble(job, unknown)
     target = chosen(job.criterion).target
-    return _reached(assembly, draw_down(assembly, target, rtol), target)
+    drawn = draw_down(assembly, target, rtol)
+    return time_at_level(drawn.time, system_pressure(assembly, drawn), target)
 
 
 def seconds_to_target(job: Job, unknown: Unknowns | None = None) -> float:
     """The same, a whole day where it is not within one: for comparing what takes longer."""
     taken = time_to_target(job, unknown)
     return HORIZON if taken is None else taken
+
+
+@dataclass(frozen=True, kw_only=True)
+class Drawn:
+    """One of the draws that might be: times s, Pa at each node that a gauge sees and the reached system's highest, and
+    the s until that is at the target (None: not within a day)."""
+
+    times: FloatArray
+    seen: dict[str, FloatArray]
+    system: FloatArray
+    reached: float | None
+
+
+def _drawn(varied: Assembly, target: float, seen: list[str]) -> Drawn:
+    result = draw_down(varied, target, COARSE, 0.7)
+    system = system_pressure(varied, result)
+    return Drawn(
+        times=result.time,
+        seen={n: result.total(n) for n in seen},
+        system=system,
+        reached=time_at_level(result.time, system, target),
+    )
+
+
+def _span(base: float | None, draws: list[Drawn]) -> Range | None:
+    """From the tenth to the ninetieth of a hundred draws, around the best guess; None where that never gets there."""
+    if base is None:
+        return None
+    taken = np.array([d.reached if d.reached is not None else HORIZON for d in draws])
+    low, high = (float(x) for x in np.quantile(taken, [0.1, 0.9]))
+    return Range(min(low, base), base, max(high, base))
+
+
+def _banded(
+    curves: list[tuple[FloatArray, FloatArray]], nominal: Run, best: FloatArray, times: FloatArray
+) -> FloatArray:
+    """The `band` of an ensemble about the best guess ``best``, Pa at the times of ``nominal``."""
+    # The middle is the best guess itself, which is smooth; a dozen members make the median a staircase.
+    rows = band(curves, times)
+    middle = np.exp(np.interp(times, nominal.time, np.log(np.maximum(best, 1e-6))))
+    rows[1] = np.clip(np.minimum.accumulate(middle), rows[0], rows[2])
+    return rows
 
 
 def plan_job(job: Job, size: int = SIZE) -> Plan:
@@ -138,58 +177,36 @@ def plan_job(job: Job, size: int = SIZE) -> Plan:
     nodes = {**assembly.gauges, AT_PUMP: "intake"}
     seen = sorted({*nodes.values(), assembly.gauge_node})
 
-    def one(u: Unknowns) -> tuple[FloatArray, dict[str, FloatArray], FloatArray, float | None]:
-        varied = vary(assembly, job, u)
-        result = draw_down(varied, target, COARSE, 0.7)
-        system = system_pressure(varied, result)
-        return result.time, {n: result.total(n) for n in seen}, system, time_at_level(result.time, system, target)
-
     def best_guess() -> tuple[Run, SteadyAnswer]:
         return draw_down(assembly, target, 2e-3, 0.4), solve_steady(assembly, target)
 
     # The best guess runs beside its variants: the engine lets both cores work.
     with ThreadPoolExecutor(1) as beside:
         waiting = beside.submit(best_guess)
-        draws = members(size)
-        runs = run_all(one, draws)
+        unknown = members(size)
+        draws = run_all(lambda u: _drawn(vary(assembly, job, u), target, seen), unknown)
         nominal, steady = waiting.result()
-    base = _reached(assembly, nominal, target)
-    got = [r[3] for r in runs if r[3] is not None]
-    share = len(got) / len(runs)
-    span = None
-    if base is not None:
-        filled = np.array([r[3] if r[3] is not None else HORIZON for r in runs])
-        low, high = (float(x) for x in np.quantile(filled, [0.1, 0.9]))
-        span = Range(min(low, base), base, max(high, base))
+    highest = system_pressure(assembly, nominal)
+    base = time_at_level(nominal.time, highest, target)
+    span = _span(base, draws)
+    reached = [d.reached is not None for d in draws]
     end = min(HORIZON, 1.35 * span.high) if span is not None else 4 * 3600.0
     times = np.unique(np.concatenate([np.linspace(0, end, 160), np.geomspace(2.0, max(end, 10.0), 60)]))
-
-    def banded(curves: list[tuple[FloatArray, FloatArray]], best: FloatArray) -> FloatArray:
-        # The middle is the best guess itself, which is smooth; a dozen members make the median a staircase.
-        rows = band(curves, times)
-        middle = np.exp(np.interp(times, nominal.time, np.log(np.maximum(best, 1e-6))))
-        rows[1] = np.clip(np.minimum.accumulate(middle), rows[0], rows[2])
-        return rows
-
-    shown = {n: banded([(r[0], r[1][n]) for r in runs], nominal.total(n)) for n in seen}
-    highest = system_pressure(assembly, nominal)
-    system = banded([(r[0], r[2]) for r in runs], highest)
+    shown = {n: _banded([(d.times, d.seen[n]) for d in draws], nominal, nominal.total(n), times) for n in seen}
     offsets = {g.id: g.offset_micron * MICRON_PA for g in job.rig.gauges}
     at = base if base is not None else end
     worst = float(np.exp(np.interp(at, nominal.time, np.log(np.maximum(highest, 1e-6)))))
-    error = worst - float(nominal.at(assembly.gauge_node, [at])[0])
     inside = standing_inside(assembly, nominal, at)
-    reached = [r[3] is not None for r in runs]
-    deciding = what_decides(draws, reached)
+    deciding = what_decides(unknown, reached)
     return Plan(
         target=target,
         time_to_target=span,
-        share_reaching=share,
+        share_reaching=sum(reached) / len(reached),
         times=times,
         gauge_band=shown[assembly.gauge_node],
-        system_band=system,
+        system_band=_banded([(d.times, d.system) for d in draws], nominal, highest, times),
         steady=steady,
-        gauge_error=error,
+        gauge_error=worst - float(nominal.at(assembly.gauge_node, [at])[0]),
         assembly=assembly,
         nominal=nominal,
         limit=what_limits(assembly, steady, base is not None, inside, deciding),
