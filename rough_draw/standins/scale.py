@@ -36,8 +36,8 @@ class ScaleTruth:
 
 
 class ScaleWorld:
-    """A cylinder standing on its scale from time 0 (s). Touches: cylinder-open, -throttle, -shut; compressor-on,
-    -off; tare."""
+    """A cylinder standing on its scale from time 0 (s). Touches: cylinder-open, -throttle, -shut, -next (another
+    like it in its place, closed); compressor-on, -off; tare."""
 
     unit = "kg"
 
@@ -55,6 +55,8 @@ class ScaleWorld:
         """Obey a touch; kinds without a physical effect change nothing."""
         if kind in ("cylinder-open", "cylinder-throttle", "cylinder-shut"):
             self.valve = {"cylinder-open": 1.0, "cylinder-throttle": THROTTLED, "cylinder-shut": 0.0}[kind]
+        elif kind == "cylinder-next":
+            self.inside, self.valve = self.truth.inside, 0.0
         elif kind in ("compressor-on", "compressor-off"):
             self.running = kind == "compressor-on"
         elif kind == "tare":

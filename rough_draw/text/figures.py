@@ -129,6 +129,12 @@ def _mass(kg: float, r: Reader) -> str:
     return f"{significant(kg, 3, r.numbers)} kg"
 
 
+def _weight(kg: float, r: Reader) -> str:
+    if r.mass == "lb-oz" or abs(kg) < 1:
+        return _mass(kg, r)
+    return f"{fixed(kg, 3 if abs(kg) < 100 else 2, r.numbers)} kg"
+
+
 def _adder(kg_m: float, r: Reader) -> str:
     if r.mass == "lb-oz":
         return f"{significant(16.0 * kg_m / POUND_KG * FOOT_M, 2, r.numbers)} oz/ft"
@@ -186,6 +192,7 @@ WRITE: dict[Dimension, Callable[[float, Reader], str]] = {
     "hose-length": _hose_length,
     "bore": _bore,
     "mass": _mass,
+    "weight": _weight,
     "adder": _adder,
     "volume": _volume,
     "flow": _flow,
@@ -208,6 +215,7 @@ SI: dict[Dimension, str] = {
     "hose-length": " m",
     "bore": " m",
     "mass": " kg",
+    "weight": " kg",
     "adder": " kg/m",
     "volume": " m³",
     "flow": " m³/s",

@@ -62,7 +62,7 @@ def test_a_charge_by_the_simulated_scale(api: TestClient) -> None:
     assert not seen["scale"]
     # R-134a at 20 °C: 5.717 bar (Tillner-Roth & Baehr 1994).
     assert seen["bubble_gauge_pa"] == pytest.approx(5.717e5 - 101_325, rel=2e-3)
-    api.post(f"/api/jobs/{key}/scale", json={"speed": 10})
+    api.post(f"/api/jobs/{key}/scale", json={"speed": 60})
     ask = lambda: api.get(f"/api/jobs/{key}/charging").json()  # noqa: E731
     seen = until(ask, lambda x: len(x["kg"]) > 4)
     assert seen["phase"] == "before"
@@ -92,6 +92,48 @@ def test_typed_weights_alone(api: TestClient) -> None:
     assert seen["added_kg"] == pytest.approx(2.88)
     assert seen["phase"] == "stop"
     assert "trimmed" in seen["why"]
+
+
+def test_two_cylinders_on_the_simulated_scale(api: TestClient) -> None:
+    key = made(api, Release(way="cylinder", cylinder_full_kg=10.0), nameplate_kg=14.0)
+    ask = lambda: api.get(f"/api/jobs/{key}/charging").json()  # noqa: E731
+    hand = lambda kind: api.post(f"/api/jobs/{key}/scale/touches", json={"kind": kind})  # noqa: E731
+    api.post(f"/api/jobs/{key}/scale", json={"speed": 300})
+    until(ask, lambda x: len(x["kg"]) > 4)
+    hand("cylinder-open")
+    until(ask, lambda x: (x["added_kg"] or 0.0) > 2.0)
+    first = hand("cylinder-shut").json()
+    first = until(ask, lambda x: len(x["kg"]) > len(first["kg"]) + 8)
+    assert first["phase"] in ("still", "slow", "flowing")
+    swapped = hand("cylinder-next").json()
+    swapped = until(ask, lambda x: len(x["kg"]) > len(swapped["kg"]) + 8)
+    # Another full one stands there, and not a gram of what is in has come back.
+    assert swapped["weight_kg"] > first["weight_kg"] + 1.5
+    assert swapped["added_kg"] == pytest.approx(first["added_kg"], abs=0.02)
+    assert (swapped["phase"], swapped["valve"], swapped["start_kg"]) == ("before", "shut", None)
+    hand("cylinder-open")
+    until(ask, lambda x: x["added_kg"] > swapped["added_kg"] + 1.0)
+    hand("cylinder-shut")
+    done = until(ask, lambda x: x["end_kg"] is not None)
+    given = [c["start_kg"] - c["end_kg"] for c in done["cylinders"]]
+    assert len(given) == 2
+    assert done["added_kg"] == pytest.approx(sum(given), abs=0.03)
+
+
+def test_two_cylinders_by_typed_weights(api: TestClient) -> None:
+    earlier = ({"start_kg": 16.4, "end_kg": 7.1}, {"start_kg": 16.2, "end_kg": 7.2})
+    sheet = {"way": "cylinder", "earlier_cylinders": earlier, "cylinder_full_kg": 10.0, "cylinder_tare_kg": 7.0}
+    key = made(api, Release.model_validate(sheet), nameplate_kg=25.0)
+    seen = api.get(f"/api/jobs/{key}/charging").json()
+    assert seen["added_kg"] == pytest.approx(18.3)
+    assert seen["phase"] == "before"
+    # Nobody has weighed the one that comes, and nobody knows how much is in it.
+    assert not any("heel" in c or "next one" in c for c in seen["cautions"])
+    key = made(api, Release.model_validate({**sheet, "start_kg": 16.0, "end_kg": 9.6}), nameplate_kg=25.0)
+    seen = api.get(f"/api/jobs/{key}/charging").json()
+    assert seen["added_kg"] == pytest.approx(24.7)
+    assert seen["phase"] == "stop"
+    assert [c["end_kg"] for c in seen["cylinders"]] == [7.1, 7.2, 9.6]
 
 
 def test_no_nameplate_asks_for_one(api: TestClient) -> None:

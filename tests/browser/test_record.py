@@ -50,6 +50,34 @@ def test_a_charge_on_the_simulated_scale(page: Page, site: str) -> None:
     assert kinds == ["cylinder-open", "cylinder-shut"]
 
 
+def test_a_charge_out_of_two_cylinders_weighed_by_hand(page: Page, site: str) -> None:
+    key = ready(page, site, "Two Cylinder Quay")
+    page.goto(f"{site}/jobs/{key}/release")
+    charge = page.locator("section", has=page.get_by_role("heading", name="Charge", exact=True))
+    before, after = charge.get_by_label("Cylinder before"), charge.get_by_label("Cylinder after")
+    another = charge.get_by_role("button", name="Next cylinder on the scale")
+    before.fill("9.4")
+    expect(another).to_have_count(0)
+    after.fill("8.2")
+    another.click()
+    emptied = charge.get_by_role("list", name="Cylinders emptied")
+    expect(emptied).to_have_text("Cylinder 1: 9.400 kg → 8.200 kg, 1.200 kg out")
+    expect(charge).to_contain_text("Open the cylinder slowly")
+    # Pressed by mistake: the first stands there again as it was.
+    charge.get_by_role("button", name="Back to the one before").click()
+    expect(before).to_have_value("9.4")
+    expect(emptied).to_have_count(0)
+    another.click()
+    before.fill("12")
+    after.fill("10.35")
+    expect(charge.get_by_test_id("added")).to_have_text("2.850 kg")
+    expect(charge).to_contain_text("Close the cylinder")
+    settle(page)
+    release = page.request.get(f"{site}/api/jobs/{key}").json()["job"]["release"]
+    assert release["earlier_cylinders"] == [{"start_kg": 9.4, "end_kg": 8.2}]
+    assert (release["start_kg"], release["end_kg"]) == (12, 10.35)
+
+
 def test_ports_cores_and_running_readings(page: Page, site: str) -> None:
     key = ready(page, site, "Running Lane")
     page.goto(f"{site}/jobs/{key}/release")

@@ -26,8 +26,10 @@ from rough_draw.core.sheet.scope import Scope
 from rough_draw.standins.scripted_run import play
 from rough_draw.standins.world import Truth
 from rough_draw.store.photos import Photo, made_ready
+from rough_draw.store.report import record as record_of
 from rough_draw.store.report.build import render
 from rough_draw.store.report.charts import Curve, Frame, draw_chart
+from rough_draw.store.report.closing import weighed_in
 from rough_draw.store.report.fonts import BOLD
 from rough_draw.store.report.inks import GREEN, STRONG
 from rough_draw.store.report.record import Gauge, Record
@@ -108,7 +110,7 @@ def test_a_tight_job_on_paper() -> None:
         "tested by the day shift",
         "Door gasket renewed.",
         "2026-05-04 16:20",
-        "3.25 kg",
+        "3.250 kg",
         "mildly flammable",
         "Local codes",
         "printed 2026-05-04 17:00",
@@ -131,25 +133,30 @@ def test_a_leaking_job_says_how_much() -> None:
     assert "not signed" in text
 
 
+def empty(**changes: Any) -> Record:
+    """A record of nothing but ``changes``."""
+    kept: dict[str, Any] = {"job": Job(), "touches": (), "at": None, "pa": None, "gauge": "", "verdict": None}
+    return Record(**{**kept, "hold_start": None, "inside": "", "inputs_hash": "", **changes})
+
+
 def test_an_empty_sheet_still_prints() -> None:
-    text = words(
-        render(
-            Record(
-                job=Job(),
-                touches=(),
-                at=None,
-                pa=None,
-                gauge="",
-                verdict=None,
-                hold_start=None,
-                inside="",
-                inputs_hash="",
-            )
-        )
-    )
+    text = words(render(empty()))
     assert "No readings were taken." in text
     assert "No hold test was read." in text
     assert "Not recorded" in text
+
+
+def test_each_cylinder_is_on_paper_and_all_of_them_are_added() -> None:
+    both = record_of.Closing(cylinders=((16.42, 7.11), (16.25, 9.05)))
+    text = words(render(empty(closing=both)))
+    for part in ("cylinder 1: 16.420 kg before, 7.110 kg after", "cylinder 2: 16.250 kg before", "16.510 kg"):
+        assert part in text, part
+    assert weighed_in(Job(), both) == pytest.approx(16.51)
+    one = record_of.Closing(cylinders=((16.42, 7.11),))
+    assert "cylinder 1" not in words(render(empty(closing=one)))
+    # What still stands open has no weight after it.
+    assert weighed_in(Job(), record_of.Closing(cylinders=((16.42, 7.11), (16.25, None)))) is None
+    assert weighed_in(Job(), record_of.Closing()) is None
 
 
 def test_the_same_record_prints_the_same_but_for_the_time() -> None:

@@ -3134,7 +3134,9 @@ export interface components {
         };
         /**
          * ChargingOut
-         * @description Where the charge stands. Weights kg, pressures Pa absolute, temperatures K, flow g/s.
+         * @description Where the charge stands; ``start_kg`` and ``end_kg`` of the cylinder on the scale now.
+         *
+         *     Weights kg, pressures Pa absolute, temperatures K, flow g/s.
          */
         ChargingOut: {
             /** Added Kg */
@@ -3145,6 +3147,8 @@ export interface components {
             bubble_gauge_pa: number | null;
             /** Cautions */
             cautions: string[];
+            /** Cylinders */
+            cylinders: components["schemas"]["CylinderOut"][];
             /** Dew Gauge Pa */
             dew_gauge_pa: number | null;
             /** End Kg */
@@ -3480,6 +3484,16 @@ export interface components {
             why: string;
         };
         /**
+         * CylinderOut
+         * @description A cylinder that was opened: kg before, and after; None while it stands open.
+         */
+        CylinderOut: {
+            /** End Kg */
+            end_kg: number | null;
+            /** Start Kg */
+            start_kg: number;
+        };
+        /**
          * CylinderPart
          * @description A refrigerant cylinder, on a scale or not. Its own valve is shut unless it is opened.
          *
@@ -3519,6 +3533,16 @@ export interface components {
             on_scale: boolean;
             /** Port */
             port?: string | null;
+        };
+        /**
+         * CylinderWeights
+         * @description What a cylinder weighed before it was opened and after it was closed.
+         */
+        CylinderWeights: {
+            /** End Kg */
+            end_kg: number;
+            /** Start Kg */
+            start_kg: number;
         };
         /**
          * DayFit
@@ -4619,6 +4643,7 @@ export interface components {
              * @default {
              *       "cores_new": 0,
              *       "cylinder_tare_kg": 0,
+             *       "earlier_cylinders": [],
              *       "interim_kg": [],
              *       "margin_pct": 5,
              *       "port_checks": {},
@@ -6566,8 +6591,9 @@ export interface components {
          * Release
          * @description How the vacuum is broken, and what was weighed in.
          *
-         *     ``interim_kg``: an ordinary scale's figures while it goes in, as they were read. ``recovered_kg`` of refrigerant was
-         *     taken out before, into a cylinder of ``recovery_l`` litres.
+         *     ``interim_kg``: an ordinary scale's figures while it goes in, as they were read. ``earlier_cylinders`` stood on it
+         *     before the one that ``start_kg`` and ``end_kg`` are of. ``recovered_kg`` of refrigerant was taken out before, into a
+         *     cylinder of ``recovery_l`` litres.
          */
         Release: {
             /**
@@ -6582,6 +6608,11 @@ export interface components {
              * @default 0
              */
             cylinder_tare_kg: number;
+            /**
+             * Earlier Cylinders
+             * @default []
+             */
+            earlier_cylinders: components["schemas"]["CylinderWeights"][];
             /** End Kg */
             end_kg?: number | null;
             first?: components["schemas"]["Running"] | null;
@@ -7018,7 +7049,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "cylinder-open" | "cylinder-throttle" | "cylinder-shut" | "compressor-on" | "compressor-off" | "scale-zero";
+            kind: "cylinder-open" | "cylinder-throttle" | "cylinder-shut" | "cylinder-next" | "compressor-on" | "compressor-off" | "scale-zero";
         };
         /**
          * Scenario
@@ -7156,6 +7187,7 @@ export interface components {
              *       "release": {
              *         "cores_new": 0,
              *         "cylinder_tare_kg": 0,
+             *         "earlier_cylinders": [],
              *         "interim_kg": [],
              *         "margin_pct": 5,
              *         "port_checks": {},

@@ -9,6 +9,7 @@ import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
 import { NumberField } from "../ui/Field";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
+import { Emptied } from "./Emptied";
 
 type ReleaseDoc = NonNullable<Job["release"]>;
 
@@ -19,6 +20,8 @@ export function ChargeCard({ jobKey, job, editor }: { jobKey: string; job: Job; 
   const client = useQueryClient();
   const u = useUnits();
   const release = job.release!;
+  const { start_kg: start, end_kg: end, earlier_cylinders: earlier } = release;
+  const last = earlier[earlier.length - 1];
   const asked = options.charging(jobKey, editor.version);
   const seen = useQuery(asked);
   const act = useMutation({
@@ -37,7 +40,7 @@ export function ChargeCard({ jobKey, job, editor }: { jobKey: string; job: Job; 
   const wanted = c.to_weigh_kg;
   const share = (x: number) => `${Math.min(100, Math.max(0, (100 * x) / (wanted || 1)))}%`;
   // A scale shows grams: more places than a weight in a sentence.
-  const kg = (x: number) => (u.of("mass").key === "kg" ? `${u.fixed(x, x < 20 ? 3 : 2)} kg` : u.say("mass", x));
+  const kg = (x: number) => (u.of("mass").key === "kg" ? `${u.fixed(x, x < 100 ? 3 : 2)} kg` : u.say("mass", x));
   return (
     <Sheet title="Charge" aside={c.scale ? (c.stale ? "scale is silent" : c.scale_simulated ? "Scale 1, simulated" : "Scale 1") : "no scale"} strong={c.scale}>
       {wanted === null ? (
@@ -67,6 +70,7 @@ export function ChargeCard({ jobKey, job, editor }: { jobKey: string; job: Job; 
           )}
         </>
       )}
+      <Emptied cylinders={c.cylinders} start={c.start_kg} kg={kg} />
       {c.scale ? (
         <div className="mt-3 grid gap-2">
           <p className="figure text-figure leading-none font-bold text-measure" data-testid="weight">
@@ -83,6 +87,11 @@ export function ChargeCard({ jobKey, job, editor }: { jobKey: string; job: Job; 
             <Button kind="quiet" onClick={() => act.mutate({ kind: c.running ? "compressor-off" : "compressor-on" })}>
               {c.running ? "System stopped" : "System started"}
             </Button>
+            {c.start_kg !== null && c.valve === "shut" && (
+              <Button kind="quiet" onClick={() => act.mutateAsync({ kind: "cylinder-next" }).catch(() => undefined)}>
+                Next cylinder on the scale
+              </Button>
+            )}
             <Button kind="quiet" onClick={() => act.mutate(null)}>
               Remove the scale
             </Button>
@@ -121,7 +130,19 @@ export function ChargeCard({ jobKey, job, editor }: { jobKey: string; job: Job; 
               )}
             </>
           )}
-          <Button onClick={() => act.mutate({ speed: 10 })}>Simulated scale</Button>
+          <div className="flex flex-wrap gap-2">
+            {typeof start === "number" && typeof end === "number" && (
+              <Button kind="quiet" onClick={() => set({ earlier_cylinders: [...earlier, { start_kg: start, end_kg: end }], start_kg: null, end_kg: null, interim_kg: [] })}>
+                Next cylinder on the scale
+              </Button>
+            )}
+            {last && typeof start !== "number" && (
+              <Button kind="quiet" onClick={() => set({ earlier_cylinders: earlier.slice(0, -1), ...last })}>
+                Back to the one before
+              </Button>
+            )}
+            <Button onClick={() => act.mutate({ speed: 10 })}>Simulated scale</Button>
+          </div>
         </div>
       )}
       {act.error && (

@@ -8,11 +8,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from rough_draw.api import runs
-from rough_draw.api.charge.schemas import ChargingOut, RunningJudgedOut, RunningOut, RunningsOut
+from rough_draw.api.charge.schemas import ChargingOut, CylinderOut, RunningJudgedOut, RunningOut, RunningsOut
 from rough_draw.api.deps import floats
 from rough_draw.api.devices.hub import Hub
 from rough_draw.api.devices.scale_driver import scale_name
 from rough_draw.core.charging.charge import charge_to_weigh, recovery_limit, why_no_charge
+from rough_draw.core.charging.cylinders import NEXT, ZEROED, cylinders
 from rough_draw.core.charging.superheat import SUBCOOLING, SUPERHEAT, NoSaturation, read_running
 from rough_draw.core.charging.weighing import Weighing, at_ambient, hose_holds, liquid_words, weigh
 from rough_draw.core.engine.network import NetworkError
@@ -27,7 +28,7 @@ from rough_draw.core.sheet.job import Job, Running
 from rough_draw.core.sheet.rig import HosePart
 from rough_draw.store import weights
 
-VALVE = {"cylinder-open": "open", "cylinder-throttle": "throttled", "cylinder-shut": "shut"}
+VALVE = {"cylinder-open": "open", "cylinder-throttle": "throttled", "cylinder-shut": "shut", NEXT: "shut"}
 SHOWN = 600
 
 
@@ -56,10 +57,13 @@ def _suction_open(run: runs.RunView) -> bool:
 
 @dataclass(frozen=True, kw_only=True)
 class _Weighed:
-    """The scale's figures so far, s and kg, and the weights that the charge is counted between."""
+    """The scale's figures under the cylinder that stands there, s and kg, and the weights that its charge is counted
+    between; ``earlier`` the same, kg, of those before it; ``shown`` all that the scale showed."""
 
     at: NDArray[np.float64]
     kg: NDArray[np.float64]
+    shown: tuple[NDArray[np.float64], NDArray[np.float64]]
+    earlier: list[tuple[float, float]]
     read: bool
     start: float | None
     end: float | None
@@ -73,17 +77,14 @@ def _weights(key: str, run: runs.RunView) -> _Weighed:
     """What was read, or what was typed in place of it."""
     release = run.job.release
     rows = weights.of(key)
-    at, kg = np.array([w.at for w in rows]), np.array([w.kg for w in rows])
+    shown = np.array([w.at for w in rows]), np.array([w.kg for w in rows])
     touched = [t for t in run.made if t.kind in VALVE]
-    opened = next((t for t in touched if t.kind == "cylinder-open"), None)
-    shut = touched[-1] if touched and touched[-1].kind == "cylinder-shut" else None
-    start, end = release.start_kg, release.end_kg
-    if rows and opened is not None and start is None:
-        before = kg[at <= opened.at + 0.5]
-        start = float(np.median(before[-5:])) if before.size else float(kg[0])
-    if rows and shut is not None and end is None:
-        after = kg[at >= shut.at]
-        end = float(np.median(after[-5:])) if after.size else None
+    *gone, here = cylinders(*shown, [(t.kind, t.at) for t in run.made if t.kind in VALVE or t.kind == ZEROED])
+    at, kg = here.times, here.weights
+    start = release.start_kg if release.start_kg is not None else here.start
+    end = release.end_kg if release.end_kg is not None else here.end
+    earlier = [(c.start_kg, c.end_kg) for c in release.earlier_cylinders]
+    earlier += [(c.start, c.end) for c in gone if c.start is not None and c.end is not None]
     typed = end if end is not None else (release.interim_kg[-1] if release.interim_kg else None)
     if not rows and start is not None and typed is not None:
         at, kg = np.array([0.0, 1.0, 2.0]), np.array([typed] * 3)
@@ -91,6 +92,8 @@ def _weights(key: str, run: runs.RunView) -> _Weighed:
     return _Weighed(
         at=at,
         kg=kg,
+        shown=shown,
+        earlier=earlier,
         read=bool(rows),
         simulated=any(w.simulated for w in rows),
         start=start,
@@ -127,14 +130,18 @@ def charging_of(key: str, run: runs.RunView, hub: Hub) -> ChargingOut:
     wanted = charge.to_weigh if charge is not None else None
     w = _weights(key, run)
     margin, full, tare = release.margin_pct / 100.0, release.cylinder_full_kg, release.cylinder_tare_kg
-    found = weigh(w.at, w.kg, w.begun, wanted or 0.0, margin, full, tare)
+    before = sum(max(0.0, start - end) for start, end in w.earlier)
+    # Of a cylinder that nobody has weighed yet nobody knows how full it is.
+    known = w.kg.size > 0 or w.start is not None
+    found = weigh(w.at, w.kg, w.begun, wanted or 0.0, margin, full if known else None, tare, before)
     hose = _hose_kg(job)
     air = atmosphere_of(scope)
     stands = at_ambient(scope.fluid, kelvin(scope.ambient_c))
-    shown_at, shown_kg = decimate(w.at, w.kg, SHOWN) if w.read else (np.zeros(0), np.zeros(0))
+    shown_at, shown_kg = decimate(*w.shown, SHOWN) if w.read else (np.zeros(0), np.zeros(0))
     link = hub.links.get(scale_name(key))
     give = "charge-give-nameplate" if scope.nameplate_kg is None else "charge-give-adder"
-    unread = not w.read and (w.start is None or not w.kg.size)
+    unread = not w.read and not w.earlier and (w.start is None or not w.kg.size)
+    stood = [*w.earlier, *([(w.start, w.end)] if w.start is not None else [])]
     return ChargingOut(
         to_weigh_kg=wanted,
         words=charge.words if charge is not None else why_no_charge(scope),
@@ -151,9 +158,10 @@ def charging_of(key: str, run: runs.RunView, hub: Hub) -> ChargingOut:
         scale=link is not None,
         stale=link.stale if link is not None else False,
         speed=hub.speed(scale_name(key)),
-        weight_kg=float(w.kg[-1]) if w.read else None,
+        weight_kg=float(w.shown[1][-1]) if w.read else None,
         start_kg=w.start,
         end_kg=w.end,
+        cylinders=[CylinderOut(start_kg=start, end_kg=end) for start, end in stood],
         valve=w.valve,
         running=w.running,
         hose_kg=hose,

@@ -24,14 +24,25 @@ class ScaleTouch(Body):
         "cylinder-open",
         "cylinder-throttle",
         "cylinder-shut",
+        "cylinder-next",
         "compressor-on",
         "compressor-off",
         "scale-zero",
     ]
 
 
+class CylinderOut(BaseModel):
+    """A cylinder that was opened: kg before, and after; None while it stands open."""
+
+    start_kg: float
+    end_kg: float | None
+
+
 class ChargingOut(BaseModel):
-    """Where the charge stands. Weights kg, pressures Pa absolute, temperatures K, flow g/s."""
+    """Where the charge stands; ``start_kg`` and ``end_kg`` of the cylinder on the scale now.
+
+    Weights kg, pressures Pa absolute, temperatures K, flow g/s.
+    """
 
     to_weigh_kg: float | None
     words: Said
@@ -51,6 +62,7 @@ class ChargingOut(BaseModel):
     weight_kg: float | None
     start_kg: float | None
     end_kg: float | None
+    cylinders: list[CylinderOut]
     valve: str
     running: bool
     hose_kg: float

@@ -63,8 +63,7 @@ def _closing(key: str, run: runs.RunView, hub: Hub) -> Closing:
         )
     chain = sealing.chain_of(key)
     return Closing(
-        start_kg=weights.start_kg,
-        end_kg=weights.end_kg,
+        cylinders=tuple((c.start_kg, c.end_kg) for c in weights.cylinders),
         scale_simulated=weights.scale_simulated,
         running=tuple(
             (name, tuple(j.words for j in r.judged))

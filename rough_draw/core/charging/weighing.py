@@ -88,18 +88,19 @@ def weigh(
     margin: float = MARGIN,
     full_kg: float | None = None,
     tare_kg: float = 0.0,
+    earlier: float = 0.0,
 ) -> Weighing:
     """Where the charge stands by the scale. ``weights`` kg on it (cylinder and all), ``start`` kg when it was opened.
 
-    ``full_kg`` of refrigerant that the cylinder held full, ``tare_kg`` its empty weight. Negative additions are the
-    scale's drift and count as none.
+    ``full_kg`` of refrigerant that the cylinder held full, ``tare_kg`` its empty weight; ``earlier`` kg came out of the
+    cylinders before it. Negative additions are the scale's drift and count as none.
     """
     now = float(np.median(weights[-3:])) if weights.size else start
-    added = max(0.0, start - now)
+    added = earlier + max(0.0, start - now)
     stop_at = max(0.0, to_weigh * (1.0 - margin))
     flow = flow_of(times, weights)
     seconds = (stop_at - added) / flow if flow > 0.0 and added < stop_at else None
-    phase, why = _told(added, to_weigh, stop_at, flow, seconds)
+    phase, why = _told(added, to_weigh, stop_at, flow, seconds, fresh=added - earlier < 0.01)
     return Weighing(
         phase=phase,
         added=added,
@@ -124,13 +125,15 @@ def _heel(inside: float, full_kg: float | None, rest: float) -> tuple[Message, .
     return ()
 
 
-def _told(added: float, to_weigh: float, stop_at: float, flow: float, seconds: float | None) -> tuple[Phase, Message]:
-    """What to do now, and why."""
+def _told(
+    added: float, to_weigh: float, stop_at: float, flow: float, seconds: float | None, *, fresh: bool
+) -> tuple[Phase, Message]:
+    """What to do now, and why. ``fresh``: nothing has come out of the cylinder that stands there."""
     if added > to_weigh * 1.02 + 0.01:
         return "over", message("weigh-over.why", more=mass(added - to_weigh))
     if added >= stop_at:
         return "stop", message("weigh-stop.why", added=mass(added), left=mass(max(0.0, to_weigh - added)))
-    if flow == 0.0 and added < 0.01:
+    if flow == 0.0 and fresh:
         return "before", message("weigh-before.why", stop=mass(stop_at))
     if flow == 0.0:
         return "still", message("weigh-still.why")

@@ -18,6 +18,7 @@ Dimension = Literal[
     "hose-length",
     "bore",
     "mass",
+    "weight",
     "adder",
     "volume",
     "flow",
@@ -88,6 +89,11 @@ def hose_length(m: float) -> Figure:
 def bore(m: float) -> Figure:
     """The width of a hole or a tube, m."""
     return Figure("bore", m)
+
+
+def weight(kg: float) -> Figure:
+    """What a scale showed, or the difference of two of its figures, kg: to the gram."""
+    return Figure("weight", kg)
 
 
 def mass(kg: float) -> Figure:

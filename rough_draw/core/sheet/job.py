@@ -62,11 +62,19 @@ class PortCheck(Sheet):
     tight: bool = True
 
 
+class CylinderWeights(Sheet):
+    """What a cylinder weighed before it was opened and after it was closed."""
+
+    start_kg: float = Field(ge=0, le=5000)
+    end_kg: float = Field(ge=0, le=5000)
+
+
 class Release(Sheet):
     """How the vacuum is broken, and what was weighed in.
 
-    ``interim_kg``: an ordinary scale's figures while it goes in, as they were read. ``recovered_kg`` of refrigerant was
-    taken out before, into a cylinder of ``recovery_l`` litres.
+    ``interim_kg``: an ordinary scale's figures while it goes in, as they were read. ``earlier_cylinders`` stood on it
+    before the one that ``start_kg`` and ``end_kg`` are of. ``recovered_kg`` of refrigerant was taken out before, into a
+    cylinder of ``recovery_l`` litres.
     """
 
     way: Literal["unit-charge", "cylinder"] = "unit-charge"
@@ -78,6 +86,7 @@ class Release(Sheet):
     interim_kg: tuple[Annotated[float, Field(ge=0, le=5000)], ...] = Field((), max_length=100)
     recovered_kg: float | None = Field(None, ge=0, le=5000)
     recovery_l: float | None = Field(None, gt=0, le=2000)
+    earlier_cylinders: tuple[CylinderWeights, ...] = Field((), max_length=40)
     start_kg: float | None = Field(None, ge=0, le=5000)
     end_kg: float | None = Field(None, ge=0, le=5000)
     cylinder_full_kg: float | None = Field(None, gt=0, le=2000)

@@ -27,6 +27,7 @@ RunMove = Literal[
     "cylinder-open",
     "cylinder-throttle",
     "cylinder-shut",
+    "cylinder-next",
     "compressor-on",
     "compressor-off",
     "scale-zero",

@@ -14,7 +14,7 @@ from rough_draw.core.charging.charge import charge_to_weigh
 from rough_draw.core.interlock.release import release_steps
 from rough_draw.core.message import Message, Name, message
 from rough_draw.core.message import listed as listed_names
-from rough_draw.core.message.figure import duration, gauge_pressure, mass, temperature
+from rough_draw.core.message.figure import duration, gauge_pressure, mass, temperature, weight
 from rough_draw.core.physics.units import kelvin
 from rough_draw.core.sheet.job import Job, Release, Running
 from rough_draw.core.sheet.scope import Port
@@ -37,20 +37,27 @@ def _port_checked(release: Release, port: Port) -> Message:
 
 
 def _weights(release: Release, c: Closing) -> Message:
-    """What the scale showed: before, in between, after."""
-    if c.start_kg is None or c.end_kg is None:
+    """What the scale showed: before, in between, after; of each cylinder, where there were several."""
+    whole = [(start, end) for start, end in c.cylinders if end is not None]
+    if not whole:
         return message("report-no-weights")
-    plain = message("report-weights", before=mass(c.start_kg), after=mass(c.end_kg))
-    between = listed_names([message("report-mass", mass=mass(x)) for x in release.interim_kg])
+    each = [message("report-weights", before=weight(start), after=weight(end)) for start, end in whole]
+    if len(each) > 1:
+        each = [message("report-weights-of", number=n, weights=x) for n, x in enumerate(each, 1)]
+    plain = each[0]
+    for one in each[1:]:
+        plain = message("report-weights-next", weights=plain, next=one)
+    between = listed_names([message("report-mass", mass=weight(x)) for x in release.interim_kg])
     plain = message("report-weights-between", weights=plain, between=between) if release.interim_kg else plain
     return message("report-weights-simulated", weights=plain) if c.scale_simulated else plain
 
 
 def weighed_in(job: Job, c: Closing) -> float | None:
     """What was weighed in, kg: as it was said, or by the scale before and after."""
-    if job.release.weighed_kg is not None or c.start_kg is None or c.end_kg is None:
+    if job.release.weighed_kg is not None or not c.cylinders:
         return job.release.weighed_kg
-    return c.start_kg - c.end_kg
+    given = [start - end for start, end in c.cylinders if end is not None]
+    return sum(given) if len(given) == len(c.cylinders) else None
 
 
 def _charge(job: Job, c: Closing) -> list[tuple[str, Name]]:
@@ -64,9 +71,9 @@ def _charge(job: Job, c: Closing) -> list[tuple[str, Name]]:
         to_weigh = message("report-to-weigh-of", mass=mass(charge.to_weigh), sum=charge.words)
     return [
         ("to-weigh", to_weigh),
-        ("weighed", message("report-mass", mass=mass(weighed)) if weighed is not None else ""),
+        ("weighed", message("report-mass", mass=weight(weighed)) if weighed is not None else ""),
         ("scale", _weights(release, c)),
-        ("recovered", message("report-mass", mass=mass(release.recovered_kg)) if release.recovered_kg else ""),
+        ("recovered", message("report-mass", mass=weight(release.recovered_kg)) if release.recovered_kg else ""),
         ("release", listed_names(done)),
         ("ports-checked", listed_names(checks) or message("report-none-recorded")),
         ("new-cores", str(release.cores_new)),

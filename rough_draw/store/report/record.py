@@ -44,13 +44,12 @@ class Gauge:
 class Closing:
     """What the end of the report rests on beside the sheet.
 
-    Weights kg from the scale or as typed, and whether the simulated scale gave any; ``running`` judged words by
-    "first" and "later"; ``kit`` rows of name, number and how it stands; the ``chain`` of a sealed record and what is
-    ``wrong`` with it.
+    ``cylinders`` kg before and after (None: not closed yet), from the scale or as typed, and whether the simulated
+    scale gave any; ``running`` judged words by "first" and "later"; ``kit`` rows of name, number and how it stands; the
+    ``chain`` of a sealed record and what is ``wrong`` with it.
     """
 
-    start_kg: float | None = None
-    end_kg: float | None = None
+    cylinders: tuple[tuple[float, float | None], ...] = ()
     scale_simulated: bool = False
     running: tuple[tuple[str, tuple[Name, ...]], ...] = ()
     kit: tuple[tuple[Name, Name, Name], ...] = ()

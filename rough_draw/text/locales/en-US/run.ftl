@@ -31,6 +31,7 @@ done-reopen = System opened to the pump again
 done-cylinder-open = Cylinder opened
 done-cylinder-throttle = Cylinder throttled
 done-cylinder-shut = Cylinder closed
+done-cylinder-next = Next cylinder on the scale
 done-compressor-on = System started
 done-compressor-off = System stopped
 done-scale-zero = Scale zeroed
