@@ -140,7 +140,9 @@ def test_an_alarm_names_its_job_and_is_silenced_until_it_comes_back(api: TestCli
     assert ringing(api, key)[0]["silenced"]
     # Over the level it ends; under it again, it rings anew.
     for pa in ((last + 500) * M, last * M):
-        rows = [{"at": time.time(), "pa": pa, "key": f"late-{pa:.0f}"}]
+        # Two readings that agree: a single one calls nobody.
+        rows = [{"at": time.time() + n / 10, "pa": pa, "key": f"late-{pa:.0f}-{n}"} for n in range(2)]
+        time.sleep(0.2)
         api.post(f"/api/jobs/{key}/readings", json={"gauge": "Gauge 1", "readings": rows})
         found = ringing(api, key)
     assert not found[0]["silenced"]

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from itertools import pairwise
+
 import numpy as np
 import pytest
 from pydantic import ValidationError
@@ -29,18 +31,58 @@ def rings(alarm: Alarm, f: Facts) -> list[Message]:
 
 def test_under_rings_at_the_level_and_not_over_range() -> None:
     under = Alarm(kind="under", micron=500)
+    rung = [message("alarm-under", level=vacuum(500 * M), last=vacuum(500 * M))]
     assert rings(under, facts([900, 700, 510])) == []
-    assert rings(under, facts([900, 700, 500])) == [message("alarm-under", level=vacuum(500 * M), last=vacuum(500 * M))]
+    # Read far apart, as by hand, each counts; read each second, the second one that says so.
+    assert rings(under, facts([900, 700, 500], step=60.0)) == rung
+    assert rings(under, facts([900, 700, 500], step=1.0)) == []
+    assert rings(under, facts([900, 700, 500, 480], step=1.0)) == rung
     assert rings(under, facts([900, 400, float("nan")])) == []
 
 
-def test_over_rings_only_for_what_has_been_under() -> None:
+@pytest.mark.parametrize("step", [1.0, 60.0])
+def test_over_rings_only_for_what_has_been_under(step: float) -> None:
     over = Alarm(kind="over", micron=1000)
-    assert rings(over, facts([9000, 5000, 1200])) == []
-    assert rings(over, facts([900, 800, 1200])) == [
-        message("alarm-over", level=vacuum(1000 * M), last=vacuum(1200 * M))
-    ]
-    assert rings(over, facts([900, 800, float("nan")]))[0].key == "alarm-over-range"
+    rung = [message("alarm-over", level=vacuum(1000 * M), last=vacuum(1200 * M))]
+    assert rings(over, facts([9000, 5000, 1200, 1200], step)) == []
+    assert rings(over, facts([900, 800, 1200, 1200], step)) == rung
+    assert rings(over, facts([900, 800, float("nan"), float("nan")], step))[0].key == "alarm-over-range"
+
+
+@pytest.mark.parametrize("bad", [0.05, 8.0, float("nan")])
+def test_a_single_bad_reading_calls_nobody(bad: float) -> None:
+    fall = np.geomspace(20_000, 200, 900)
+    for at in range(3, 890, 7):
+        read = fall.copy()
+        read[at] *= bad
+        for alarm in (Alarm(kind="over", micron=500), Alarm(kind="under", micron=500)):
+            was = rings(alarm, facts(list(fall[: at + 1]), 1.0))
+            # In the seconds about the crossing itself it may come a reading sooner or later.
+            if not 480 < fall[at] < 520:
+                assert [m.key for m in rings(alarm, facts(list(read[: at + 1]), 1.0))] == [m.key for m in was]
+
+
+@pytest.mark.parametrize("per_second", [0.0005, 0.002, 0.02])
+@pytest.mark.parametrize("seed", range(6))
+def test_a_draw_that_falls_through_a_level_is_not_told_to_be_back_above_it(seed: int, per_second: float) -> None:
+    seconds = int(0.7 / per_second)
+    true = 700.0 * np.exp(-per_second * np.arange(seconds))
+    read = true * (1.0 + 0.006 * np.random.default_rng(seed).normal(size=seconds))
+    told = [bool(rings(Alarm(kind="over", micron=500), facts(list(read[:n]), 1.0))) for n in range(1, seconds, 5)]
+    assert not any(told)
+
+
+@pytest.mark.parametrize("seed", range(6))
+def test_an_alarm_at_a_level_begins_once_and_ends_once(seed: int) -> None:
+    """Held: it rises from just under the level over it, and is drawn down again."""
+    rng = np.random.default_rng(seed)
+    true = np.concatenate([np.full(90, 494.0), np.linspace(494, 560, 200), np.linspace(560, 440, 200)])
+    read = true * (1.0 + 0.004 * rng.normal(size=true.size))
+    told = [bool(rings(Alarm(kind="over", micron=500), facts(list(read[:n]), 1.0))) for n in range(1, true.size)]
+    assert sum(a != b for a, b in pairwise(told)) == 2
+    # Not before it gets there, and well before it is ten parts in a hundred over.
+    assert true[told.index(True)] > 493
+    assert true[told.index(True)] < 520
 
 
 def test_slower_rings_when_the_fall_dies_out_but_not_at_first_nor_in_the_hold() -> None:

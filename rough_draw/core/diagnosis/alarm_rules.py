@@ -17,6 +17,14 @@ FloatArray = NDArray[np.float64]
 SETTLED_S = 180.0
 """A rate is not asked about in the first minutes of a draw."""
 RATE_S = 60.0
+BESIDE_S = 15.0
+"""Of three readings within this, s, the middle one counts: a single bad one calls nobody. One that stands alone, as
+where somebody types them, counts at once."""
+CLEAR = 0.03
+"""Share of a level by which it has to be left before its alarm ends, or can ring again: what a gauge's scatter at the
+level does not cross."""
+UNDER_S = 60.0
+"""Under its level for so long, s, is under it, however little."""
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -54,16 +62,13 @@ def ringing(alarms: tuple[Alarm, ...], f: Facts) -> list[Ring]:
 
 
 def _words(a: Alarm, f: Facts) -> Message | None:
-    last = float(f.pa[-1]) if f.pa.size else float("nan")
-    seen = bool(np.isfinite(last))
     match a.kind:
         case "under":
-            level = (a.micron or 0.0) * MICRON_PA
-            return message("alarm-under", level=vacuum(level), last=vacuum(last)) if seen and last <= level else None
+            return _under(a, f)
         case "over":
             return _over(a, f)
         case "slower":
-            return _slow(a, f) if seen and not f.held else None
+            return _slow(a, f) if f.pa.size and np.isfinite(f.pa[-1]) and not f.held else None
         case "after":
             past = f.now - (f.started_at or f.now) >= (a.minutes or 0.0) * 60.0
             return message("alarm-after", time=duration(60.0 * (a.minutes or 0.0))) if past else None
@@ -73,15 +78,50 @@ def _words(a: Alarm, f: Facts) -> Message | None:
             return message("alarm-stale") if f.stale else None
 
 
+def _steady(f: Facts) -> FloatArray:
+    """The readings, Pa, without single bad ones; over range is infinite."""
+    pa = np.where(np.isfinite(f.pa), f.pa, np.inf)
+    out = pa.copy()
+    if pa.size > 2:
+        middle = np.median(np.stack([pa[:-2], pa[1:-1], pa[2:]]), axis=0)
+        out[2:] = np.where(f.at[2:] - f.at[:-2] <= BESIDE_S, middle, pa[2:])
+    return out
+
+
+def _crossed(cleared: NDArray[np.bool_], beyond: NDArray[np.bool_]) -> bool:
+    """Whether it has gone ``beyond`` since it was last ``cleared``, both (n,)."""
+    at = np.flatnonzero(cleared)
+    return bool(beyond[int(at[-1]) if at.size else 0 :].any())
+
+
+def _at_level(told: str, level: float, last: float) -> Message:
+    """``told`` where the last reading is beyond the level; about it, where it is only not yet clear of it."""
+    beyond = last <= level if told == "alarm-under" else last > level
+    return message(told if beyond else "alarm-about", level=vacuum(level), last=vacuum(last))
+
+
+def _under(a: Alarm, f: Facts) -> Message | None:
+    """Under a level, until it is clearly over it again."""
+    level = (a.micron or 0.0) * MICRON_PA
+    pa = _steady(f)
+    if not pa.size or not np.isfinite(pa[-1]) or not _crossed(pa > (1.0 + CLEAR) * level, pa <= level):
+        return None
+    return _at_level("alarm-under", level, float(pa[-1]))
+
+
 def _over(a: Alarm, f: Facts) -> Message | None:
     """Over a level it has been under: on the way down it is no alarm."""
     level = (a.micron or 0.0) * MICRON_PA
-    if f.pa.size == 0 or not bool((f.pa < level).any()):
+    pa = _steady(f)
+    if not pa.size:
         return None
-    last = float(f.pa[-1])
-    if np.isnan(last):
+    since = np.maximum.accumulate(np.where(pa >= level, f.at, f.at[0]))
+    was_under = (pa < (1.0 - CLEAR) * level) | ((pa < level) & (f.at - since >= UNDER_S))
+    if not was_under.any() or not _crossed(was_under, pa > level):
+        return None
+    if np.isinf(pa[-1]):
         return message("alarm-over-range", level=vacuum(level))
-    return message("alarm-over", level=vacuum(level), last=vacuum(last)) if last > level else None
+    return _at_level("alarm-over", level, float(pa[-1]))
 
 
 def _slow(a: Alarm, f: Facts) -> Message | None:

@@ -145,6 +145,7 @@ diagnosis-wait = Wait for { $count } readings of this draw.
 alarm-under = Under { $level }: { $last }.
 alarm-over = Above { $level }: { $last }.
 alarm-over-range = Above { $level }: over range.
+alarm-about = About { $level }: { $last }.
 alarm-after = { $time } since the pump started.
 alarm-slower = Falls slower than { $rate }.
 alarm-due = { $step }.
