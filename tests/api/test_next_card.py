@@ -85,6 +85,53 @@ def test_a_dwell_is_kept_before_the_hold_may_begin(api: TestClient) -> None:
     assert "due-isolate" in rung(api, without)
 
 
+def sent(api: TestClient, key: str, micron: list[float]) -> float:
+    """Readings a second apart, the last of them now, as a gauge sends them; the time of the last."""
+    # None may come before those that are there.
+    last = max(time.time(), api.get(f"/api/jobs/{key}/live").json()["reading_at"] + len(micron))
+    rows = [{"at": last - n, "pa": x * M, "key": f"s{last - n}"} for n, x in enumerate(reversed(micron))]
+    assert api.post(f"/api/jobs/{key}/readings", json={"gauge": "Gauge 1", "readings": rows}).status_code < 300
+    return last
+
+
+def due(api: TestClient, key: str) -> bool:
+    """Whether the card calls to isolate now."""
+    live = api.get(f"/api/jobs/{key}/live").json()
+    first = live["next"][0]
+    return first["kind"] == "isolate" and first["due_at"] is not None and first["due_at"] <= live["now"] + 1
+
+
+def test_a_single_bad_reading_turns_no_step_round(api: TestClient) -> None:
+    key = drawn(api, sheet(target_micron=600, dwell_min=0), 40, until=590)
+    sent(api, key, [588, 587, 586, 585, 4700])
+    # It is shown as it was read.
+    assert api.get(f"/api/jobs/{key}/live").json()["pa"] == pytest.approx(4700 * M)
+    assert due(api, key)
+    # Two of three are a change.
+    sent(api, key, [4700])
+    assert not due(api, key)
+
+
+def test_a_single_low_reading_calls_nobody_to_isolate(api: TestClient) -> None:
+    key = drawn(api, sheet(target_micron=400, dwell_min=0), 40, until=900)
+    sent(api, key, [880, 878, 876, 874, 30])
+    assert not due(api, key)
+    assert "due-isolate" not in rung(api, key)
+
+
+def test_a_single_bad_reading_does_not_begin_the_dwell_anew(api: TestClient) -> None:
+    key = drawn(api, sheet(target_micron=600, dwell_min=30), 40, until=590)
+
+    def ends() -> float:
+        return next(float(n["due_at"]) for n in card(api, key) if n["kind"] == "isolate")
+
+    before = ends()
+    sent(api, key, [588, 587, 586, 4700, 585, 584])
+    assert ends() == pytest.approx(before, abs=3.0)
+    last = sent(api, key, [4700, 4700, 583, 582, 581])
+    assert last + 29.5 * 60 < ends() <= last + 30.5 * 60
+
+
 def test_readings_that_the_plan_cannot_explain_are_not_isolated_on(api: TestClient) -> None:
     """Down in seconds: a closed tool, a core left in. No plan of this system does that."""
     key = stored(api, sheet())

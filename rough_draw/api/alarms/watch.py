@@ -20,6 +20,7 @@ from rough_draw.core.engine.network import NetworkError
 from rough_draw.core.message import Message, Name, message
 from rough_draw.core.model.system import ScopeError
 from rough_draw.core.planning.next_step import Outlook, next_touches
+from rough_draw.core.readings.steady import steady
 from rough_draw.core.sheet import criteria
 from rough_draw.store import jobs
 from rough_draw.text import say
@@ -131,8 +132,8 @@ def _due(
         where = runs.isolation_for(run.job).where
     except (ScopeError, NetworkError):
         return None
-    last = float(pa[-1]) if pa.size else float("nan")
-    over = bool(np.isnan(last))
+    last = float(steady(at, pa)[-1]) if pa.size else np.inf
+    over = bool(np.isinf(last))
     ahead = next_touches(
         run.job,
         run.state,

@@ -27,6 +27,7 @@ from rough_draw.core.planning.next_step import (
 )
 from rough_draw.core.planning.progress import PATIENCE_S, by_trend
 from rough_draw.core.readings.series import time_at_level
+from rough_draw.core.readings.steady import steady
 from rough_draw.core.sheet.criteria import Criterion
 
 STOPPING: dict[tuple[str, str], str] = {
@@ -86,7 +87,7 @@ def steps_ahead(n: Now, criterion: Criterion, answer: Answer | None) -> list[Nex
     view_state = state if n.begun is None else replace(state, isolated_at=n.begun)
     where = runs.isolation_for(job).where
     held = _held_back(n, criterion, answer, trend)
-    ahead = next_touches(job, view_state, criterion, n.pa, n.over, outlook, n.now, where, held)
+    ahead = next_touches(job, view_state, criterion, n.level, n.level is None, outlook, n.now, where, held)
     return _after_isolating(n, ahead)
 
 
@@ -108,14 +109,14 @@ def _held_back(n: Now, criterion: Criterion, answer: Answer | None, trend: float
         return None
     if contradicts(answer):
         return HeldBack("unexplained")
-    if n.pa is not None and n.pa > criterion.target and _levelled(n, answer, trend):
-        stuck: dict[str, Value] = {"level": vacuum(criterion.target), "stands": vacuum(n.pa)}
+    if n.level is not None and n.level > criterion.target and _levelled(n, answer, trend):
+        stuck: dict[str, Value] = {"level": vacuum(criterion.target), "stands": vacuum(n.level)}
         return HeldBack("stuck", None, tuple(stuck.items()))
     sections = {s.id: s for s in n.run.job.scope.sections}
     stands = [(pa, sections[name]) for name, pa in sections_of(n).items() if name in sections]
     worst, where = max(stands, key=lambda x: x[0], default=(0.0, None))
     # A gauge as far off as this reads the rig; what little is left evens out in the hold.
-    if where is not None and n.pa is not None and worst > FAR * criterion.target:
+    if where is not None and n.level is not None and worst > FAR * criterion.target:
         values: dict[str, Value] = {"level": vacuum(criterion.target), "section": where.words(), "there": vacuum(worst)}
         return HeldBack("far", None, tuple(values.items()))
     left = _dwell_left(n, criterion)
@@ -137,7 +138,7 @@ def _dwell_left(n: Now, criterion: Criterion) -> float:
     """Seconds of the standard's dwell that are left: since the gauge came under the target for good, the pump on."""
     if not criterion.dwell or n.main is None or not n.main.at.size:
         return 0.0
-    over = np.flatnonzero(~(n.main.pa <= criterion.target))
+    over = np.flatnonzero(~(steady(n.main.at, n.main.pa) <= criterion.target))
     under = n.main.at[over[-1] + 1 :] if over.size else n.main.at
     since = float(under[0]) if under.size else n.now
     pumped = max((t.at for t in n.run.made if t.kind in ("pump-on", "reopen")), default=since)

@@ -14,6 +14,7 @@ from rough_draw.api.devices.hub import Hub
 from rough_draw.api.hold import holds
 from rough_draw.core.planning.plan import Plan
 from rough_draw.core.planning.progress import Standing, standing
+from rough_draw.core.readings.steady import steady
 from rough_draw.store import jobs
 
 FloatArray = NDArray[np.float64]
@@ -24,13 +25,17 @@ RECENT_S = 900.0
 
 @dataclass(frozen=True, kw_only=True)
 class Now:
-    """A run looked at once: its clock, what its gauge last said, and where that stands against the plan."""
+    """A run looked at once: its clock, what its gauge last said, and where that stands against the plan.
+
+    ``pa`` Pa is what it shows, None over range; ``level`` what is decided by, without single bad readings.
+    """
 
     key: str
     run: runs.RunView
     now: float
     main: jobs.Readings | None
     pa: float | None
+    level: float | None
     over: bool
     reading_at: float | None
     started: float | None
@@ -59,19 +64,22 @@ class Now:
 def _recent(main: jobs.Readings | None, now: float) -> tuple[FloatArray, FloatArray]:
     if main is None:
         return np.array([]), np.array([])
-    good = np.isfinite(main.pa) & (main.at >= now - RECENT_S)
-    return main.at[good], main.pa[good]
+    recent = main.at >= now - RECENT_S
+    at, pa = main.at[recent], steady(main.at[recent], main.pa[recent])
+    return at[np.isfinite(pa)], pa[np.isfinite(pa)]
 
 
 def look(key: str, run: runs.RunView, hub: Hub) -> Now:
     clock = hub.clock(key)
     now = clock if clock is not None else time.time()
     main = run.main()
-    started, pa, over, reading_at = run.state.started_at, None, False, None
+    started, pa, level, over, reading_at = run.state.started_at, None, None, False, None
     if main is not None and main.at.size:
         last, reading_at = float(main.pa[-1]), float(main.at[-1])
         over = bool(np.isnan(last))
         pa = None if over else last
+        held = float(steady(main.at[-3:], main.pa[-3:])[-1])
+        level = held if np.isfinite(held) else None
         started = started if started is not None else float(main.at[0])
     elapsed = max(0.0, now - started) if started is not None else 0.0
     plan = runs.plan_for(run.job)
@@ -81,6 +89,7 @@ def look(key: str, run: runs.RunView, hub: Hub) -> Now:
         now=now,
         main=main,
         pa=pa,
+        level=level,
         over=over,
         reading_at=reading_at,
         started=started,
@@ -96,7 +105,7 @@ def sections_of(n: Now) -> dict[str, float]:
     if n.phase != "draw" or n.stand.plan_time is None:
         return {}
     nominal, at = n.plan.nominal, [n.stand.plan_time]
-    scale = n.pa / max(float(nominal.at(n.plan.assembly.gauge_node, at)[0]), 1e-3) if n.pa else 1.0
+    scale = n.level / max(float(nominal.at(n.plan.assembly.gauge_node, at)[0]), 1e-3) if n.level else 1.0
     found = {}
     for node in nominal.network.nodes:
         value = float(nominal.at(node.name, at)[0]) * scale

@@ -11,15 +11,13 @@ from rough_draw.core.message import Message, message
 from rough_draw.core.message.figure import duration, rise, vacuum
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.planning.progress import rate_of
+from rough_draw.core.readings.steady import steady
 from rough_draw.core.sheet.alarms import Alarm
 
 FloatArray = NDArray[np.float64]
 SETTLED_S = 180.0
 """A rate is not asked about in the first minutes of a draw."""
 RATE_S = 60.0
-BESIDE_S = 15.0
-"""Of three readings within this, s, the middle one counts: a single bad one calls nobody. One that stands alone, as
-where somebody types them, counts at once."""
 CLEAR = 0.03
 """Share of a level by which it has to be left before its alarm ends, or can ring again: what a gauge's scatter at the
 level does not cross."""
@@ -78,16 +76,6 @@ def _words(a: Alarm, f: Facts) -> Message | None:
             return message("alarm-stale") if f.stale else None
 
 
-def _steady(f: Facts) -> FloatArray:
-    """The readings, Pa, without single bad ones; over range is infinite."""
-    pa = np.where(np.isfinite(f.pa), f.pa, np.inf)
-    out = pa.copy()
-    if pa.size > 2:
-        middle = np.median(np.stack([pa[:-2], pa[1:-1], pa[2:]]), axis=0)
-        out[2:] = np.where(f.at[2:] - f.at[:-2] <= BESIDE_S, middle, pa[2:])
-    return out
-
-
 def _crossed(cleared: NDArray[np.bool_], beyond: NDArray[np.bool_]) -> bool:
     """Whether it has gone ``beyond`` since it was last ``cleared``, both (n,)."""
     at = np.flatnonzero(cleared)
@@ -103,7 +91,7 @@ def _at_level(told: str, level: float, last: float) -> Message:
 def _under(a: Alarm, f: Facts) -> Message | None:
     """Under a level, until it is clearly over it again."""
     level = (a.micron or 0.0) * MICRON_PA
-    pa = _steady(f)
+    pa = steady(f.at, f.pa)
     if not pa.size or not np.isfinite(pa[-1]) or not _crossed(pa > (1.0 + CLEAR) * level, pa <= level):
         return None
     return _at_level("alarm-under", level, float(pa[-1]))
@@ -112,7 +100,7 @@ def _under(a: Alarm, f: Facts) -> Message | None:
 def _over(a: Alarm, f: Facts) -> Message | None:
     """Over a level it has been under: on the way down it is no alarm."""
     level = (a.micron or 0.0) * MICRON_PA
-    pa = _steady(f)
+    pa = steady(f.at, f.pa)
     if not pa.size:
         return None
     since = np.maximum.accumulate(np.where(pa >= level, f.at, f.at[0]))
