@@ -69,6 +69,12 @@ def _recent(main: jobs.Readings | None, now: float) -> tuple[FloatArray, FloatAr
     return at[np.isfinite(pa)], pa[np.isfinite(pa)]
 
 
+def level_of(s: jobs.Readings) -> float | None:
+    """What a gauge stands at now, Pa, by more than one bad reading; None over range, or without any."""
+    last = float(steady(s.at[-3:], s.pa[-3:])[-1]) if s.at.size else np.inf
+    return last if np.isfinite(last) else None
+
+
 def look(key: str, run: runs.RunView, hub: Hub) -> Now:
     clock = hub.clock(key)
     now = clock if clock is not None else time.time()
@@ -78,8 +84,7 @@ def look(key: str, run: runs.RunView, hub: Hub) -> Now:
         last, reading_at = float(main.pa[-1]), float(main.at[-1])
         over = bool(np.isnan(last))
         pa = None if over else last
-        held = float(steady(main.at[-3:], main.pa[-3:])[-1])
-        level = held if np.isfinite(held) else None
+        level = level_of(main)
         started = started if started is not None else float(main.at[0])
     elapsed = max(0.0, now - started) if started is not None else 0.0
     plan = runs.plan_for(run.job)
