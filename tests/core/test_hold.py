@@ -172,6 +172,21 @@ def test_single_bad_points_do_not_turn_it() -> None:
     assert judged(t, p).verdict == "tight-and-dry"
 
 
+@pytest.mark.parametrize("at", [1, 120, 300, 590])
+@pytest.mark.parametrize("times", [0.1, 8.0])
+def test_a_standard_fails_nobody_by_a_single_bad_reading(at: int, times: float) -> None:
+    t, p = hold(settle=60.0)
+    p[at] *= times
+    assert by_standard(judged(t, p))
+    # Two that agree are a reading.
+    p[at : at + 3] = 600 * M
+    assert by_standard(judged(t, p)) is False
+
+
+def by_standard(verdict) -> bool | None:  # type: ignore[no-untyped-def]
+    return next(c.passed for c in verdict.criteria if c.key == "code-minimum")
+
+
 def test_gaps_and_mixed_steps_do_not_turn_it() -> None:
     t, p = hold(leak=0.8, seed=5)
     keep = (t < 200) | ((t > 500) & (t < 800)) | ((t >= 800) & (t % 7 == 0))

@@ -86,6 +86,8 @@ ONE_ANSWER = 0.8
 detector sniffs the van (estimate; measured over labelled draws)."""
 WITHOUT = 0.5
 """Odds that a cause must have without any one of the answers, to be sure by all of them."""
+ROUNDS = 200
+"""More than are ever needed: the causes of one account are two at the most, and each round closes in on both."""
 
 TWO = 0.3
 """Odds from which two causes together are worth naming."""
@@ -131,17 +133,22 @@ def supported(odds: Mapping[str, float], told: Sequence[Mapping[str, float]]) ->
         whole = sum(p.values())
         return {k: x / whole for k, x in p.items()}
 
-    full = after(told)
-    top, sure = max(marginal(full).items(), key=lambda x: x[1])
-    if sure <= ONE_ANSWER:
-        return full
+    found = after(told)
+    if max(marginal(found).values()) <= ONE_ANSWER:
+        return found
     without = [after([*told[:n], *told[n + 1 :]]) for n in range(len(told))]
-    least = min(without, key=lambda p: marginal(p)[top], default=full)
-    weak = marginal(least)[top]
-    if weak >= WITHOUT:
-        return full
-    part = (ONE_ANSWER - weak) / (sure - weak)
-    return {k: part * full[k] + (1.0 - part) * least[k] for k in full}
+    each = [marginal(p) for p in without]
+    # Where two causes are at work together both may be too sure, and what takes one down may bring up the other.
+    for _ in range(ROUNDS):
+        sure = marginal(found)
+        over = [k for k, p in sure.items() if p > ONE_ANSWER + 1e-12 and min((m[k] for m in each), default=p) < WITHOUT]
+        if not over:
+            break
+        worst = max(over, key=lambda k: sure[k])
+        n = min(range(len(told)), key=lambda n: each[n][worst])
+        part = (ONE_ANSWER - each[n][worst]) / (sure[worst] - each[n][worst])
+        found = {k: part * p + (1.0 - part) * without[n][k] for k, p in found.items()}
+    return found
 
 
 def _suspect(c: Cause, odds: float, place: Name) -> Suspect:
