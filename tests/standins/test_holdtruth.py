@@ -69,8 +69,14 @@ TRUTHS = st.builds(
 
 
 @given(TRUTHS)
-def test_there_is_always_one_right_verdict(truth: HoldTruth) -> None:
-    (found,) = truth.verdicts(LIMIT)
+@example(HoldTruth(leak=0.0, rig=0.0, water=0.0, refrigerant=251.0, covers=True, highest=1.0))
+@example(HoldTruth(leak=0.0, rig=0.0, water=0.0, refrigerant=501.0, covers=True, highest=1.0))
+def test_there_is_one_right_verdict_and_dry_enough_may_stand_beside_it(truth: HoldTruth) -> None:
+    found, *also = truth.verdicts(LIMIT)
+    if also:
+        assert also == ["tight"]
+        assert found in ("moisture", "refrigerant")
+        assert max((truth.water + truth.refrigerant) * MICRON_PA, truth.highest) <= LIMIT
     whole = AHEAD * (truth.leak + truth.rig) + truth.water + truth.refrigerant
     if truth.highest > NEVER:
         assert found == "not-judged"

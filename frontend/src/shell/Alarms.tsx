@@ -42,7 +42,7 @@ export function Alarms() {
     void commands.silence(r.job, r.key).finally(() => refresh(client, ["alarms"]));
   };
   return (
-    <section aria-label="Alarms" aria-live="assertive" className="relative z-20 mb-1 h-[52px]">
+    <section aria-label="Alarms" aria-live="assertive" className="relative z-20 mb-2 h-[52px]">
       {loud && (
         <ul className={`list-none rounded-[6px] border-2 border-ochre bg-sheet p-0 ${all ? "absolute inset-x-0 top-0" : ""}`}>
           {on.slice(0, all ? on.length : 1).map((r, i) => (
