@@ -57,14 +57,16 @@ export function Ribbon({ plan, slices }: { plan: PlanOut; slices?: Slice[] }) {
           <div
             key={s.kind}
             title={`${s.label} ${percent(s.share)}`}
-            className={`@container min-w-[6px] overflow-hidden px-2 py-1 text-note font-bold whitespace-nowrap ${TONE[s.kind] ?? "bg-rule"}`}
+            className={`min-w-[6px] overflow-hidden px-2 py-1 text-note font-bold whitespace-nowrap ${TONE[s.kind] ?? "bg-rule"}`}
             style={{ flexGrow: Math.max(s.share, 0.01), flexBasis: 0 }}
           >
             {/* Where it is narrow the name gives way, then the figure: never half of one. */}
-            <span className="flex min-h-[1lh] gap-1">
-              <span className="hidden truncate @min-[3.75rem]:inline">{s.label}</span>
-              <span className="figure hidden shrink-0 @min-[2.5rem]:inline">{percent(s.share)}</span>
-            </span>
+            {s.share > 0.07 && (
+              <span className={`gap-1 ${s.share > 0.17 ? "flex" : "hidden md:flex"}`}>
+                <span className="truncate">{s.label}</span>
+                <span className="figure flex-none">{percent(s.share)}</span>
+              </span>
+            )}
           </div>
         ))}
       </div>

@@ -23,7 +23,7 @@ export function StageRail({ jobKey, stages, now }: { jobKey: string; stages: Sta
           const here = s.key === now;
           const piped = s.done && (done[i + 1] || list[i + 1]?.key === now);
           return (
-            <li key={s.key} className="relative min-w-0 flex-auto md:flex-1">
+            <li key={s.key} className="relative min-w-0 flex-auto">
               {i > 0 && <span aria-hidden className={`absolute top-[13px] right-1/2 left-0 h-[3px] ${done[i - 1] && (s.done || here) ? "bg-ink" : "bg-strong"}`} />}
               {i < list.length - 1 && <span aria-hidden className={`absolute top-[13px] right-0 left-1/2 h-[3px] ${piped ? "bg-ink" : "bg-strong"}`} />}
               <Link
