@@ -33,6 +33,8 @@ export function ChargeCard({ jobKey, job, editor }: { jobKey: string; job: Job; 
       refreshRun(client, jobKey);
     },
   });
+  // What fails is told below; the button waits for it either way.
+  const press = (kind: string) => act.mutateAsync({ kind }).catch(() => undefined);
   const set = (change: Partial<ReleaseDoc>) => editor.edit((j) => ({ ...j, release: { ...j.release!, ...change } }), "typing");
   const c = seen.data;
   if (seen.error && !seen.data) return <Fault title="The charge cannot be worked out" detail={seen.error.message} />;
@@ -78,17 +80,17 @@ export function ChargeCard({ jobKey, job, editor }: { jobKey: string; job: Job; 
           </p>
           <div className="grid grid-cols-3 gap-2">
             {(["cylinder-open", "cylinder-throttle", "cylinder-shut"] as const).map((k) => (
-              <Button key={k} className="px-1!" kind={k === "cylinder-shut" && ["stop", "over"].includes(c.phase) ? "solid" : "line"} onClick={() => act.mutate({ kind: k })}>
+              <Button key={k} className="px-1!" kind={k === "cylinder-shut" && ["stop", "over"].includes(c.phase) ? "solid" : "line"} onClick={() => press(k)}>
                 {k === "cylinder-open" ? "Open" : k === "cylinder-throttle" ? "Throttle" : "Close"}
               </Button>
             ))}
           </div>
           <div className="flex flex-wrap gap-2">
-            <Button kind="quiet" onClick={() => act.mutate({ kind: c.running ? "compressor-off" : "compressor-on" })}>
+            <Button kind="quiet" onClick={() => press(c.running ? "compressor-off" : "compressor-on")}>
               {c.running ? "System stopped" : "System started"}
             </Button>
             {c.start_kg !== null && c.valve === "shut" && (
-              <Button kind="quiet" onClick={() => act.mutateAsync({ kind: "cylinder-next" }).catch(() => undefined)}>
+              <Button kind="quiet" onClick={() => press("cylinder-next")}>
                 Next cylinder on the scale
               </Button>
             )}

@@ -9,9 +9,7 @@ export function Emptied({ cylinders, start, kg }: { cylinders: ChargingOut["cyli
       {before.map((c, n) => (
         <li key={n}>
           Cylinder {n + 1}:{" "}
-          {c.end_kg === null ? (
-            "not closed"
-          ) : (
+          {c.end_kg !== null && (
             <>
               <span className="figure whitespace-nowrap">
                 {kg(c.start_kg)} → {kg(c.end_kg)}

@@ -20,7 +20,7 @@ from rough_draw.core.engine.network import NetworkError
 from rough_draw.core.message import Message, Name, message
 from rough_draw.core.model.system import ScopeError
 from rough_draw.core.planning.next_step import Outlook, next_touches
-from rough_draw.core.readings.steady import steady
+from rough_draw.core.readings.steady import level_of
 from rough_draw.core.sheet import criteria
 from rough_draw.store import jobs
 from rough_draw.text import say
@@ -132,14 +132,13 @@ def _due(
         where = runs.isolation_for(run.job).where
     except (ScopeError, NetworkError):
         return None
-    last = float(steady(at, pa)[-1]) if pa.size else np.inf
-    over = bool(np.isinf(last))
+    level = level_of(at, pa)
     ahead = next_touches(
         run.job,
         run.state,
         criteria.chosen(run.job.criterion),
-        None if over else last,
-        over,
+        level,
+        level is None,
         Outlook(None, None, None),
         now,
         where,

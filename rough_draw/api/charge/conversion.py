@@ -13,7 +13,7 @@ from rough_draw.api.deps import floats
 from rough_draw.api.devices.hub import Hub
 from rough_draw.api.devices.scale_driver import scale_name
 from rough_draw.core.charging.charge import charge_to_weigh, recovery_limit, why_no_charge
-from rough_draw.core.charging.cylinders import NEXT, ZEROED, cylinders
+from rough_draw.core.charging.cylinders import NEXT, Cylinder, cylinders
 from rough_draw.core.charging.superheat import SUBCOOLING, SUPERHEAT, NoSaturation, read_running
 from rough_draw.core.charging.weighing import Weighing, at_ambient, hose_holds, liquid_words, weigh
 from rough_draw.core.engine.network import NetworkError
@@ -58,12 +58,12 @@ def _suction_open(run: runs.RunView) -> bool:
 @dataclass(frozen=True, kw_only=True)
 class _Weighed:
     """The scale's figures under the cylinder that stands there, s and kg, and the weights that its charge is counted
-    between; ``earlier`` the same, kg, of those before it; ``shown`` all that the scale showed."""
+    between; the ``earlier`` ones that were emptied before it; ``shown`` all that the scale showed."""
 
     at: NDArray[np.float64]
     kg: NDArray[np.float64]
     shown: tuple[NDArray[np.float64], NDArray[np.float64]]
-    earlier: list[tuple[float, float]]
+    earlier: list[Cylinder]
     read: bool
     start: float | None
     end: float | None
@@ -79,12 +79,12 @@ def _weights(key: str, run: runs.RunView) -> _Weighed:
     rows = weights.of(key)
     shown = np.array([w.at for w in rows]), np.array([w.kg for w in rows])
     touched = [t for t in run.made if t.kind in VALVE]
-    *gone, here = cylinders(*shown, [(t.kind, t.at) for t in run.made if t.kind in VALVE or t.kind == ZEROED])
+    *gone, here = cylinders(*shown, [(t.kind, t.at) for t in run.made])
     at, kg = here.times, here.weights
     start = release.start_kg if release.start_kg is not None else here.start
     end = release.end_kg if release.end_kg is not None else here.end
-    earlier = [(c.start_kg, c.end_kg) for c in release.earlier_cylinders]
-    earlier += [(c.start, c.end) for c in gone if c.start is not None and c.end is not None]
+    earlier = [Cylinder(start=c.start_kg, end=c.end_kg) for c in release.earlier_cylinders]
+    earlier += [c for c in gone if c.start is not None]
     typed = end if end is not None else (release.interim_kg[-1] if release.interim_kg else None)
     if not rows and start is not None and typed is not None:
         at, kg = np.array([0.0, 1.0, 2.0]), np.array([typed] * 3)
@@ -130,7 +130,7 @@ def charging_of(key: str, run: runs.RunView, hub: Hub) -> ChargingOut:
     wanted = charge.to_weigh if charge is not None else None
     w = _weights(key, run)
     margin, full, tare = release.margin_pct / 100.0, release.cylinder_full_kg, release.cylinder_tare_kg
-    before = sum(max(0.0, start - end) for start, end in w.earlier)
+    before = sum(c.given for c in w.earlier)
     # Of a cylinder that nobody has weighed yet nobody knows how full it is.
     known = w.kg.size > 0 or w.start is not None
     found = weigh(w.at, w.kg, w.begun, wanted or 0.0, margin, full if known else None, tare, before)
@@ -141,7 +141,7 @@ def charging_of(key: str, run: runs.RunView, hub: Hub) -> ChargingOut:
     link = hub.links.get(scale_name(key))
     give = "charge-give-nameplate" if scope.nameplate_kg is None else "charge-give-adder"
     unread = not w.read and not w.earlier and (w.start is None or not w.kg.size)
-    stood = [*w.earlier, *([(w.start, w.end)] if w.start is not None else [])]
+    stood = [*((c.start, c.end) for c in w.earlier), (w.start, w.end)]
     return ChargingOut(
         to_weigh_kg=wanted,
         words=charge.words if charge is not None else why_no_charge(scope),
@@ -161,7 +161,7 @@ def charging_of(key: str, run: runs.RunView, hub: Hub) -> ChargingOut:
         weight_kg=float(w.shown[1][-1]) if w.read else None,
         start_kg=w.start,
         end_kg=w.end,
-        cylinders=[CylinderOut(start_kg=start, end_kg=end) for start, end in stood],
+        cylinders=[CylinderOut(start_kg=start, end_kg=end) for start, end in stood if start is not None],
         valve=w.valve,
         running=w.running,
         hose_kg=hose,

@@ -14,7 +14,7 @@ from rough_draw.api.devices.hub import Hub
 from rough_draw.api.hold import holds
 from rough_draw.core.planning.plan import Plan
 from rough_draw.core.planning.progress import Standing, standing
-from rough_draw.core.readings.steady import steady
+from rough_draw.core.readings.steady import known_since, level_of
 from rough_draw.store import jobs
 
 FloatArray = NDArray[np.float64]
@@ -64,15 +64,7 @@ class Now:
 def _recent(main: jobs.Readings | None, now: float) -> tuple[FloatArray, FloatArray]:
     if main is None:
         return np.array([]), np.array([])
-    recent = main.at >= now - RECENT_S
-    at, pa = main.at[recent], steady(main.at[recent], main.pa[recent])
-    return at[np.isfinite(pa)], pa[np.isfinite(pa)]
-
-
-def level_of(s: jobs.Readings) -> float | None:
-    """What a gauge stands at now, Pa, by more than one bad reading; None over range, or without any."""
-    last = float(steady(s.at[-3:], s.pa[-3:])[-1]) if s.at.size else np.inf
-    return last if np.isfinite(last) else None
+    return known_since(main.at, main.pa, now - RECENT_S)
 
 
 def look(key: str, run: runs.RunView, hub: Hub) -> Now:
@@ -84,7 +76,7 @@ def look(key: str, run: runs.RunView, hub: Hub) -> Now:
         last, reading_at = float(main.pa[-1]), float(main.at[-1])
         over = bool(np.isnan(last))
         pa = None if over else last
-        level = level_of(main)
+        level = level_of(main.at, main.pa)
         started = started if started is not None else float(main.at[0])
     elapsed = max(0.0, now - started) if started is not None else 0.0
     plan = runs.plan_for(run.job)

@@ -9,7 +9,7 @@ from rough_draw.api.devices.hub import Hub, second_name
 from rough_draw.api.diagnosis.cases import sign_of
 from rough_draw.api.run.fits import CONTRADICTS, fit_out, fitted, fitted_beside
 from rough_draw.api.run.next_card import next_steps, steps_ahead
-from rough_draw.api.run.now import Now, level_of, look, sections_of
+from rough_draw.api.run.now import Now, look, sections_of
 from rough_draw.api.run.schemas import (
     GaugeOut,
     LiveOut,
@@ -23,7 +23,7 @@ from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.planning import gauge_difference
 from rough_draw.core.planning.gauge_difference import Seen
 from rough_draw.core.planning.progress import rate_of
-from rough_draw.core.readings.steady import steady
+from rough_draw.core.readings.steady import known_since, level_of
 from rough_draw.core.sheet import criteria
 from rough_draw.core.sheet.criteria import Criterion
 from rough_draw.store import jobs
@@ -161,13 +161,11 @@ def _between(n: Now) -> Message | None:
     read = n.run.job.rig.gauge
     if read is None or n.level is None or n.main is None or n.phase == "before":
         return None
-    other = next(
-        (s for s in n.run.series if s is not n.main and s.part in n.plan.gauges and level_of(s) is not None),
-        None,
-    )
-    level = level_of(other) if other is not None else None
-    if other is None or level is None or abs(float(other.at[-1]) - float(n.main.at[-1])) > TOGETHER_S:
+    others = [s for s in n.run.series if s is not n.main and s.part in n.plan.gauges]
+    beside = next(((s, level) for s in others if (level := level_of(s.at, s.pa)) is not None), None)
+    if beside is None or abs(float(beside[0].at[-1]) - float(n.main.at[-1])) > TOGETHER_S:
         return None
+    other, level = beside
     one = Seen(gauge=read.id, name=n.main.gauge, pa=n.level, rate=_rate(n.main))
     two = Seen(gauge=other.part or "", name=other.gauge, pa=level, rate=_rate(other))
     if n.phase == "hold":
@@ -180,7 +178,5 @@ def _between(n: Now) -> Message | None:
 
 def _rate(s: jobs.Readings) -> float | None:
     """Pa/s over its last minutes."""
-    recent = s.at >= float(s.at[-1]) - RATE_S
-    at, pa = s.at[recent], steady(s.at[recent], s.pa[recent])
-    rate = rate_of(at[np.isfinite(pa)], pa[np.isfinite(pa)], RATE_S)
+    rate = rate_of(*known_since(s.at, s.pa, float(s.at[-1]) - RATE_S), RATE_S)
     return rate * MICRON_PA if rate is not None else None

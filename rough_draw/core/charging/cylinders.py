@@ -6,7 +6,7 @@ A large charge takes more than one. What a scale shows between two of them is a 
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 import numpy as np
 from numpy.typing import NDArray
@@ -28,13 +28,13 @@ class Cylinder:
     """One on the scale, kg: when it was opened, and after it was closed for good; None while that is to come.
 
     ``times`` s and ``weights`` kg (n,) are the scale's since it stands there; a scale that was zeroed while the
-    cylinder was open goes on as if it had not been.
+    cylinder was open goes on as if it had not been. None of a cylinder whose weights were typed.
     """
 
     start: float | None
     end: float | None
-    times: FloatArray
-    weights: FloatArray
+    times: FloatArray = field(default_factory=lambda: np.zeros(0))
+    weights: FloatArray = field(default_factory=lambda: np.zeros(0))
 
     @property
     def given(self) -> float:
@@ -45,8 +45,8 @@ class Cylinder:
 def cylinders(times: FloatArray, weights: FloatArray, touches: Sequence[tuple[str, float]]) -> list[Cylinder]:
     """What stood on the scale: at least one, the last is there now.
 
-    ``times`` s ascending and ``weights`` kg, both (n,); ``touches`` kind and s, in their order. A cylinder that was
-    taken off without a word that it was closed was closed by then.
+    ``times`` s ascending and ``weights`` kg, both (n,); ``touches`` kind and s, in their order, of whatever kind. One
+    that was taken off without a word that it was closed was closed by then.
     """
     ends = [at for kind, at in touches if kind == NEXT]
     found = []

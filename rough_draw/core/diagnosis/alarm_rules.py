@@ -82,19 +82,14 @@ def _crossed(cleared: NDArray[np.bool_], beyond: NDArray[np.bool_]) -> bool:
     return bool(beyond[int(at[-1]) if at.size else 0 :].any())
 
 
-def _at_level(told: str, level: float, last: float) -> Message:
-    """``told`` where the last reading is beyond the level; about it, where it is only not yet clear of it."""
-    beyond = last <= level if told == "alarm-under" else last > level
-    return message(told if beyond else "alarm-about", level=vacuum(level), last=vacuum(last))
-
-
 def _under(a: Alarm, f: Facts) -> Message | None:
     """Under a level, until it is clearly over it again."""
     level = (a.micron or 0.0) * MICRON_PA
     pa = steady(f.at, f.pa)
     if not pa.size or not np.isfinite(pa[-1]) or not _crossed(pa > (1.0 + CLEAR) * level, pa <= level):
         return None
-    return _at_level("alarm-under", level, float(pa[-1]))
+    told = "alarm-under" if pa[-1] <= level else "alarm-about"
+    return message(told, level=vacuum(level), last=vacuum(float(pa[-1])))
 
 
 def _over(a: Alarm, f: Facts) -> Message | None:
@@ -109,7 +104,8 @@ def _over(a: Alarm, f: Facts) -> Message | None:
         return None
     if np.isinf(pa[-1]):
         return message("alarm-over-range", level=vacuum(level))
-    return _at_level("alarm-over", level, float(pa[-1]))
+    told = "alarm-over" if pa[-1] > level else "alarm-about"
+    return message(told, level=vacuum(level), last=vacuum(float(pa[-1])))
 
 
 def _slow(a: Alarm, f: Facts) -> Message | None:

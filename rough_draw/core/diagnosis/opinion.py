@@ -134,14 +134,15 @@ def supported(odds: Mapping[str, float], told: Sequence[Mapping[str, float]]) ->
         return {k: x / whole for k, x in p.items()}
 
     found = after(told)
-    if max(marginal(found).values()) <= ONE_ANSWER:
+    if not told or max(marginal(found).values()) <= ONE_ANSWER:
         return found
     without = [after([*told[:n], *told[n + 1 :]]) for n in range(len(told))]
     each = [marginal(p) for p in without]
+    by_one = [k for k in each[0] if min(m[k] for m in each) < WITHOUT]
     # Where two causes are at work together both may be too sure, and what takes one down may bring up the other.
     for _ in range(ROUNDS):
         sure = marginal(found)
-        over = [k for k, p in sure.items() if p > ONE_ANSWER + 1e-12 and min((m[k] for m in each), default=p) < WITHOUT]
+        over = [k for k in by_one if sure[k] > ONE_ANSWER + 1e-12]
         if not over:
             break
         worst = max(over, key=lambda k: sure[k])

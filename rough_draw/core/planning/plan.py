@@ -87,6 +87,11 @@ def system_pressure(assembly: Assembly, result: Run) -> FloatArray:
     return values
 
 
+def reached_at(assembly: Assembly, result: Run, level: float) -> float | None:
+    """Seconds until the whole of the reached system is at ``level`` Pa; None if it never is."""
+    return time_at_level(result.time, system_pressure(assembly, result), level)
+
+
 def draw_down(assembly: Assembly, target: float, rtol: float, below: float = 1.0) -> Run:
     """The whole draw, ended early once every reached section is at ``below`` × target. At most `HORIZON`."""
     return run(assembly.network, HORIZON, rtol=rtol, stop=Stop(tuple(assembly.pumped), below * target))
@@ -118,8 +123,7 @@ def time_to_target(job: Job, unknown: Unknowns | None = None, rtol: float = 5e-3
     """Seconds until every reached section is at the target, best guess; None if it is not within a day."""
     assembly = assemble(job, unknown)
     target = chosen(job.criterion).target
-    drawn = draw_down(assembly, target, rtol)
-    return time_at_level(drawn.time, system_pressure(assembly, drawn), target)
+    return reached_at(assembly, draw_down(assembly, target, rtol), target)
 
 
 def seconds_to_target(job: Job, unknown: Unknowns | None = None) -> float:

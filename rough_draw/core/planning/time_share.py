@@ -10,8 +10,7 @@ from rough_draw.core.engine.network import Network
 from rough_draw.core.message import Message, message
 from rough_draw.core.model.assemble import Assembly, assemble
 from rough_draw.core.model.pump import PUMP_OIL
-from rough_draw.core.planning.plan import HORIZON, draw_down, system_pressure
-from rough_draw.core.readings.series import time_at_level
+from rough_draw.core.planning.plan import HORIZON, draw_down, reached_at
 from rough_draw.core.sheet.criteria import chosen
 from rough_draw.core.sheet.job import Job
 
@@ -91,5 +90,4 @@ def time_shares(job: Job) -> tuple[TimeShare, ...]:
 
 
 def _time(assembly: Assembly, target: float) -> float | None:
-    result = draw_down(assembly, target, 5e-3, 0.9)
-    return time_at_level(result.time, system_pressure(assembly, result), target)
+    return reached_at(assembly, draw_down(assembly, target, 5e-3, 0.9), target)

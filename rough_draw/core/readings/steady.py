@@ -42,3 +42,16 @@ def steady(times: FloatArray, pressures: FloatArray) -> FloatArray:
     out = known.copy()
     out[2:] = np.where(times[2:] - times[:-2] <= BESIDE_S, middle, c)
     return out
+
+
+def level_of(times: FloatArray, pressures: FloatArray) -> float | None:
+    """What a gauge stands at now, Pa, by more than one bad reading; None over range, or without any. As `steady`."""
+    last = float(steady(times[-3:], pressures[-3:])[-1]) if times.size else np.inf
+    return last if np.isfinite(last) else None
+
+
+def known_since(times: FloatArray, pressures: FloatArray, since: float) -> tuple[FloatArray, FloatArray]:
+    """Times and `steady` pressures, both (n,), from ``since`` s on, where the gauge was in its range."""
+    recent = times >= since
+    at, pa = times[recent], steady(times[recent], pressures[recent])
+    return at[np.isfinite(pa)], pa[np.isfinite(pa)]
