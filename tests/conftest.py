@@ -15,10 +15,10 @@ from rough_draw.core.sheet.job import Job, Party
 from rough_draw.core.sheet.rig import Rig
 from rough_draw.core.sheet.scope import Scope
 from tests import builders, one_browser
-from tests.depth import times
+from tests.depth import DEEP, drawn
 
 drop_stale()
-settings.register_profile("project", deadline=None, max_examples=times(25, 400), print_blob=True)
+settings.register_profile("project", deadline=None, max_examples=drawn(25), derandomize=not DEEP, print_blob=True)
 settings.load_profile("project")
 
 

@@ -24,6 +24,7 @@ from rough_draw.api.news.listeners import Listeners
 from rough_draw.core.sheet.job import Job
 from rough_draw.store import jobs
 from tests.browser.waits import until
+from tests.depth import drawn
 from tests.one_app import app_on
 
 HELLO = b'{"hello": "rough-draw-gauge/1", "gauge": "Bridge 1", "unit": "pa"}\n'
@@ -114,7 +115,7 @@ def test_no_line_silences_a_gauge_and_what_is_passed_over_is_counted(api: TestCl
 
 
 @given(st.lists(st.one_of(st.binary(max_size=200), st.sampled_from(ODD)), max_size=30))
-@settings(max_examples=40)
+@settings(max_examples=drawn(40))
 def test_any_lines_are_taken_without_falling(lines: list[bytes]) -> None:
     link = Link(key="k", port=1, listeners=Listeners(), keeper=Keeper())
     pending: list[jobs.NewReading] = []

@@ -11,6 +11,7 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from tests.api.test_any_rig import GOALS
+from tests.depth import drawn
 from tests.one_app import app_on
 
 RUN = ["pump-on", "isolate", "pump-off", "ballast-open", "break", "energise"]
@@ -38,7 +39,7 @@ def one_by_one(api: TestClient, key: str, kinds: list[str]) -> int:
     return len(kinds)
 
 
-@settings(max_examples=12, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=drawn(12), suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(data=st.data())
 def test_together_or_each_in_its_turn(api: TestClient, data: st.DataObject) -> None:
     key = api.post("/api/jobs", json={}).json()["key"]

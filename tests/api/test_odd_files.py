@@ -17,6 +17,7 @@ from rough_draw.standins.scripted_run import play
 from rough_draw.standins.world import random_truth
 from rough_draw.store import photos
 from tests.api.test_one_bad_job import SHARED
+from tests.depth import drawn
 
 ODD: list[Any] = [
     *("", "x" * 90, "\u202e\x00", "🙂", "../../x", "nan", "12", "hose", "pump-on", "isolate"),
@@ -72,7 +73,7 @@ def paths(client: TestClient) -> list[str]:
     return [p for p, v in described.items() if p.startswith("/api/jobs/{key}") and p.count("{") == 1 and "get" in v]
 
 
-@settings(max_examples=25, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=drawn(25), deadline=None, suppress_health_check=list(HealthCheck))
 @given(data=st.data())
 def test_whatever_stands_in_a_file_no_page_falls(client: TestClient, file: dict[str, Any], data: st.DataObject) -> None:
     odd = data.draw(oddities(file))

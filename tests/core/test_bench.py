@@ -28,6 +28,7 @@ from rough_draw.core.sheet.setups import PATTERNS, fits, rig_from
 from rough_draw.core.sheet.templates import TEMPLATES
 from rough_draw.store.rig_svg import rig_svg
 from tests.builders import hose, jobs, one_hose, scope
+from tests.depth import drawn
 from tests.worlds import edited, edits
 
 KIT = [
@@ -112,7 +113,7 @@ def test_an_open_valve_to_a_charge_is_a_stop() -> None:
     assert found_for(job)["charge-open-suction-service"].severity == "stop"
 
 
-@settings(max_examples=40)
+@settings(max_examples=drawn(40))
 @given(jobs(), st.data())
 def test_edits_keep_a_rig_whole_or_refuse(job: Job, data: st.DataObject) -> None:
     for _ in range(3):
@@ -246,7 +247,7 @@ def test_one_pump_on_two_jobs_and_one_person_in_two_places_clash() -> None:
     assert conflicts([planned("a", 10_000.0), planned("b", 40_000.0)], 60) == []
 
 
-@settings(max_examples=30)
+@settings(max_examples=drawn(30))
 @given(st.lists(st.sampled_from(["Pump 1", "Pump 2"]), min_size=1, max_size=5), st.floats(0, 1800))
 def test_a_proposed_day_has_no_clash(pumps: list[str], travel: float) -> None:
     pool = [planned(f"j{n}", None, p) for n, p in enumerate(pumps)]

@@ -21,6 +21,7 @@ from rough_draw.core.physics.water import saturation_pressure
 from rough_draw.core.sheet import criteria
 from rough_draw.core.sheet.job import CriterionChoice
 from rough_draw.core.sheet.scope import Scope
+from tests.depth import drawn
 from tests.told import figures, keys
 
 M = MICRON_PA
@@ -197,7 +198,7 @@ def test_coarse_gauge_sees_what_it_can() -> None:
     assert judged(*hold(leak=1.0, quantum=25, noise=0.001)).verdict == "leak"
 
 
-@settings(max_examples=12)
+@settings(max_examples=drawn(12))
 @given(st.integers(0, 10_000), st.floats(0.3, 4.0), st.floats(20, 300))
 def test_no_leak_of_0_3_or_more_is_called_tight(seed: int, rate: float, settle: float) -> None:
     v = judged(*hold(leak=rate, settle=settle, seed=seed))

@@ -21,6 +21,7 @@ from rough_draw.core.physics.quantity import Quantity
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.physics.water import saturation_pressure
 from tests.core.test_hold import T_COLD, VOLUME, hold
+from tests.depth import drawn
 
 M = MICRON_PA
 
@@ -260,7 +261,7 @@ def test_ice_is_water_over_ice() -> None:
     assert v.plateau.value / M == pytest.approx(sat, rel=0.25)
 
 
-@settings(max_examples=8)
+@settings(max_examples=drawn(8))
 @given(st.integers(0, 500), st.floats(0.4, 5), st.floats(0.5, 200))
 def test_the_leak_scales_with_the_volume_and_the_verdict_does_not(seed: int, rate: float, litres: float) -> None:
     t, p = hold(leak=rate, seed=seed)

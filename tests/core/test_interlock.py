@@ -31,6 +31,7 @@ from rough_draw.core.sheet.run_state import RunState, fold
 from rough_draw.core.sheet.run_state import Touch as Made
 from rough_draw.core.sheet.setups import PATTERNS, fits, rig_from
 from tests.builders import CHARGING_HOSE, hose, jobs, scope, usual_job
+from tests.depth import drawn
 from tests.routes import check_route
 
 GOALS: tuple[GoalKey, ...] = get_args(GoalKey)
@@ -161,7 +162,7 @@ def test_a_running_system_is_emptied_into_by_its_low_side_alone() -> None:
 
 
 @given(st.lists(st.floats(0, 2e5), min_size=40, max_size=40), st.sampled_from(FITTING), st.data())
-@settings(max_examples=40)
+@settings(max_examples=drawn(40))
 def test_evening_out_keeps_the_gas_and_is_even(pa: list[float], pattern: str, data: st.DataObject) -> None:
     """Boyle: with no source, no pump and nothing open to the air, the sum of pV stays, and joined rooms are alike."""
     board = make_board(sheet(pattern))
@@ -197,7 +198,7 @@ def test_every_pattern_has_every_order(pattern: str, goal: GoalKey) -> None:
     check_route(found)
 
 
-@settings(max_examples=25)
+@settings(max_examples=drawn(25))
 @given(jobs(), st.sampled_from(GOALS))
 def test_no_derived_order_holds_a_stop(job: Job, goal: GoalKey) -> None:
     try:
@@ -208,7 +209,7 @@ def test_no_derived_order_holds_a_stop(job: Job, goal: GoalKey) -> None:
     assert found.missing or found.stretches
 
 
-@settings(max_examples=25)
+@settings(max_examples=drawn(25))
 @given(jobs(), st.sampled_from(["unit-charge", "cylinder"]))
 def test_release_opens_nothing_before_positive_pressure(job: Job, way: str) -> None:
     chosen = job.model_copy(update={"release": Release(way=way)})  # type: ignore[arg-type]

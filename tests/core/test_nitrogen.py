@@ -19,6 +19,7 @@ from rough_draw.core.model.system import ScopeError
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.setups import PATTERNS, fits, rig_from
 from tests.builders import jobs, scope
+from tests.depth import drawn
 
 HERE = scope("cooler", opened=True)
 
@@ -94,7 +95,7 @@ def test_a_sweep_runs_for_three_volumes() -> None:
     assert minutes(board, {"system.receiver": LEAST_SHARE / 2}) == LEAST_MINUTES
 
 
-@settings(max_examples=25)
+@settings(max_examples=drawn(25))
 @given(jobs())
 def test_shares_lie_between_nothing_and_all(job: Job) -> None:
     try:

@@ -24,6 +24,7 @@ from rough_draw.core.sheet.rig import AdapterPart, GaugePart, PumpPart, Rig, Val
 from rough_draw.core.sheet.scope import Scope
 from rough_draw.core.sheet.setups import PATTERNS, fits, rig_from
 from rough_draw.core.sheet.templates import TEMPLATES
+from tests.depth import drawn
 
 HERE = Scope(condition="new-dry")
 
@@ -279,7 +280,7 @@ def fitted(draw_: st.DrawFn) -> tuple[Job, int]:
     return job_of(r, scope), count
 
 
-@settings(max_examples=80, deadline=None)
+@settings(max_examples=drawn(80), deadline=None)
 @given(fitted())
 def test_fittings_anywhere_are_seen_through(made: tuple[Job, int]) -> None:
     job, count = made
@@ -310,7 +311,7 @@ def test_fittings_anywhere_are_seen_through(made: tuple[Job, int]) -> None:
     assert [q.letter for q in answers(job, a, held)] == list("abcdef")
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=drawn(25), deadline=None)
 @given(st.sampled_from(sorted(PATTERNS)), st.data())
 def test_a_loose_valve_isolates_where_it_is_nearest(pattern: str, data: st.DataObject) -> None:
     """A ball valve on the way is one that the hold may be shut at: shutting all that is named leaves the pump out."""

@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 from rough_draw.core.practice.path import GOOD, LATELY, PATH, Result, standings, trained, weakest
 from rough_draw.scenarios.generator import make
 from rough_draw.scenarios.handmade import by_hand
+from tests.depth import drawn
 
 JOBS = by_hand()
 TRAINS = {s.key: trained(s) for s in JOBS}
@@ -20,7 +21,7 @@ def test_every_job_trains_something_and_every_stretch_has_several() -> None:
     assert all(trained(make(n, level)) for level in range(1, 6) for n in range(4))
 
 
-@settings(max_examples=60)
+@settings(max_examples=drawn(60))
 @given(st.lists(st.tuples(st.sampled_from(sorted(TRAINS)), st.floats(0, 100)), max_size=40))
 def test_the_next_one_lies_in_the_weakest_stretch_and_is_the_easiest_not_done_well(
     played: list[tuple[str, float]],

@@ -31,6 +31,7 @@ from rough_draw.core.sheet.scope import Scope, Section
 from rough_draw.core.sheet.setups import rig_from
 from rough_draw.core.sheet.templates import TEMPLATES
 from tests.builders import hose, one_hose, scope
+from tests.depth import drawn
 from tests.told import keys
 
 DRY = Scope(condition="new-dry", oil="mineral", ambient_c=20, coldest_c=20)
@@ -171,7 +172,7 @@ def test_ballast_left_open_stalls_above_500_micron() -> None:
     assert run(assemble(job).network, 6 * 3600).total("system.evaporator")[-1] < 200 * MICRON_PA
 
 
-@settings(max_examples=10)
+@settings(max_examples=drawn(10))
 @given(st.sampled_from(rig_parts.HOSE_SIZES[:-1]), st.sampled_from([3.0, 5.0, 8.0]), st.floats(0.5, 3.0))
 def test_more_bore_is_never_slower(size: str, cfm: float, length: float) -> None:
     larger = rig_parts.HOSE_SIZES[rig_parts.HOSE_SIZES.index(size) + 1]
@@ -181,7 +182,7 @@ def test_more_bore_is_never_slower(size: str, cfm: float, length: float) -> None
     assert a is None or b < a
 
 
-@settings(max_examples=8)
+@settings(max_examples=drawn(8))
 @given(st.floats(0.0, 20), st.floats(0.5, 30))
 def test_more_water_is_never_faster(grams: float, more: float) -> None:
     def taken(g: float) -> float:

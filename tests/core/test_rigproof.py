@@ -30,6 +30,7 @@ from rough_draw.core.sheet.steps import BenchStage, read_bench_step
 from rough_draw.standins.proof_bench import BenchWorld
 from rough_draw.standins.world import Truth
 from tests.builders import jobs, scope
+from tests.depth import drawn
 from tests.told import figures, keys
 
 M = MICRON_PA
@@ -191,7 +192,7 @@ def test_a_leaking_hose_is_named_in_the_hold() -> None:
     assert "known-inside" in said("cylinder-ready")
 
 
-@settings(max_examples=15)
+@settings(max_examples=drawn(15))
 @given(jobs(), st.floats(1e-6, 1e-2))
 def test_inflow_and_rise_are_one_round(job: Job, q: float) -> None:
     stages = proof_stages(job)

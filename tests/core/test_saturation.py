@@ -12,11 +12,12 @@ from rough_draw.core.catalogue.fluids import REFRIGERANTS
 from rough_draw.core.charging.superheat import temperature_at
 from rough_draw.core.physics.refrigerant import COLDEST, hottest, saturated
 from scripts import saturation as made
+from tests.depth import drawn
 
 NAMES = st.sampled_from(sorted(REFRIGERANTS))
 
 
-@settings(max_examples=60)
+@settings(max_examples=drawn(60))
 @given(NAMES, st.floats(0.0, 1.0))
 def test_between_its_points_the_table_is_what_the_library_says(name: str, share: float) -> None:
     kelvin = COLDEST + share * (hottest(name) - COLDEST)

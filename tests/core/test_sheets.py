@@ -23,6 +23,7 @@ from rough_draw.core.sheet.job import CriterionChoice, Job
 from rough_draw.core.sheet.rig import GaugePart, HosePart, ManifoldPart, PumpPart, Rig, ToolPart
 from rough_draw.core.sheet.scope import Link, Port, Scope, Section
 from tests.builders import hose, jobs, scope, scopes
+from tests.depth import drawn
 
 PUMP = {"kind": "pump", "id": "pump"}
 LINE = {"id": "a", "kind": "line", "size": "3/8 in", "length_m": 5}
@@ -107,7 +108,7 @@ def reached(job: Job) -> bool:
         return False
 
 
-@settings(max_examples=40)
+@settings(max_examples=drawn(40))
 @given(jobs(), st.floats(-1.3, 1.3))
 def test_any_accepted_sheet_can_be_computed_or_says_why(job: Job, z: float) -> None:
     try:
@@ -122,7 +123,7 @@ def test_any_accepted_sheet_can_be_computed_or_says_why(job: Job, z: float) -> N
         assert r.total(node)[-1] < r.total(node)[0] * 1.001
 
 
-@settings(max_examples=30)
+@settings(max_examples=drawn(30))
 @given(jobs().filter(reached), st.floats(-2, 2), st.sampled_from([0.0, 1e-3]))
 def test_a_varied_assembly_is_the_one_put_together_anew(job: Job, z: float, leak: float) -> None:
     u = Unknowns(volume=z, water=-z, core=z, pump=z, hose=-z, release=z, extra_leak=leak)
@@ -134,7 +135,7 @@ def test_a_varied_assembly_is_the_one_put_together_anew(job: Job, z: float, leak
         assert (a.name, a.volume) == (b.name, pytest.approx(b.volume))
 
 
-@settings(max_examples=25)
+@settings(max_examples=drawn(25))
 @given(jobs().filter(reached))
 def test_isolation_leaves_the_pump_outside(job: Job) -> None:
     a = assemble(job)
@@ -151,7 +152,7 @@ def test_isolation_leaves_the_pump_outside(job: Job) -> None:
     assert 0.0 <= found.hose_share < 1.0
 
 
-@settings(max_examples=25)
+@settings(max_examples=drawn(25))
 @given(jobs().filter(reached), st.floats(5, 2000))
 def test_steady_shares_are_whole_on_any_rig(job: Job, pa: float) -> None:
     s = solve_steady(assemble(job), max(pa, 200.0))
@@ -159,7 +160,7 @@ def test_steady_shares_are_whole_on_any_rig(job: Job, pa: float) -> None:
     assert all(p.share >= 0 for p in s.parts)
 
 
-@settings(max_examples=25)
+@settings(max_examples=drawn(25))
 @given(jobs().filter(reached))
 def test_every_offered_change_is_sound(job: Job) -> None:
     for change in changes(job):

@@ -11,6 +11,7 @@ from hypothesis import given, settings
 from rough_draw.core.physics.units import MICRON_PA
 from rough_draw.core.readings.csv_table import ReadingsError, read_table
 from rough_draw.core.readings.time_unit import SECONDS, time_unit_in
+from tests.depth import drawn
 from tests.worlds import HEADED, MICRONS, TIMES, Table, tables
 
 
@@ -93,7 +94,7 @@ def test_no_unit_is_seen_where_none_or_two_are(name: str) -> None:
     assert time_unit_in(name) is None
 
 
-@settings(max_examples=200)
+@settings(max_examples=drawn(200))
 @given(tables())
 def test_one_hold_in_any_layout_is_the_same_hold_or_is_asked_about(table: Table) -> None:
     found = read_table(table.data)

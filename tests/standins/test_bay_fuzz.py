@@ -14,6 +14,7 @@ from rough_draw.scenarios.sheets import VAN
 from rough_draw.standins.practice.bay import Bay, played
 from rough_draw.standins.practice.offers import groups
 from rough_draw.standins.practice.session_log import CannotDo
+from tests.depth import drawn
 
 HAND = {s.key: s for s in by_hand()}
 SOME = [
@@ -27,7 +28,7 @@ SOME = [
 CHOICE = RigChoice(pattern="three-tools", parts={"pump": 1, "hose-a": 5, "hose-b": 4, "gauge": 16})
 
 
-@settings(max_examples=8)
+@settings(max_examples=drawn(8))
 @given(
     st.sampled_from(SOME),
     st.lists(st.tuples(st.integers(0, 10**6), st.floats(0, 200)), min_size=1, max_size=10),

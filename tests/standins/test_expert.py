@@ -24,6 +24,7 @@ from rough_draw.standins.practice.best_choice import Best
 from rough_draw.standins.practice.debrief_facts import facts, to_name
 from rough_draw.standins.practice.expected import still_wet
 from rough_draw.standins.practice.expert import expert
+from tests.depth import drawn
 
 HAND = by_hand()
 
@@ -106,7 +107,7 @@ def test_its_tests_can_come_out_negative() -> None:
     assert {"shows-no", "shows-yes", "shows-nothing"} <= keys
 
 
-@settings(max_examples=8)
+@settings(max_examples=drawn(8))
 @given(st.integers(0, 10**9), st.integers(1, 5))
 def test_a_number_makes_the_same_scenario_every_time(seed: int, level: int) -> None:
     one = make(seed, level)

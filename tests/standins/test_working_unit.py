@@ -21,6 +21,7 @@ from rough_draw.standins.practice.debrief_facts import facts
 from rough_draw.standins.practice.expert import expert
 from rough_draw.standins.practice.offers import groups
 from rough_draw.standins.practice.session_log import CannotDo
+from tests.depth import drawn
 from tests.told import keys
 
 SCENARIO = next(s for s in by_hand() if s.working)
@@ -159,7 +160,7 @@ def test_where_nothing_keeps_its_charge_or_a_rig_stands_there_is_no_pump_down() 
 HANDS = (*BEFORE, f"shut:{SUCTION}", f"open:{SUCTION}", f"open:{LIQUID}", "stop-unit", "watch-suction", "look:power")
 
 
-@settings(max_examples=15)
+@settings(max_examples=drawn(15))
 @given(st.lists(st.tuples(st.sampled_from(HANDS), st.floats(0, 200)), max_size=12))
 def test_any_hands_in_any_order_and_again(picks: list[tuple[str, float]]) -> None:
     b = Bay(SCENARIO, VAN)

@@ -15,13 +15,14 @@ from rough_draw.store import jobs
 from rough_draw.store.at_once import at_once
 from rough_draw.store.models import database
 from rough_draw.store.reading_cache import forget_all, readings_of
+from tests.depth import drawn
 
 WORDS = st.text(st.characters(exclude_characters="\0", exclude_categories=["Cs"]))
 VALUES = st.none() | st.integers(-(2**63), 2**63 - 1) | st.floats(allow_nan=False) | WORDS | st.binary()
 ROWS = st.lists(st.tuples(VALUES, st.text(st.characters(exclude_categories=["Cs"])), VALUES), max_size=12)
 
 
-@settings(max_examples=200, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=drawn(200), suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(ROWS)
 def test_every_value_is_as_it_was(db: SqliteDatabase, rows: list[tuple[Any, str, Any]]) -> None:
     database.execute_sql("CREATE TEMP TABLE IF NOT EXISTS odd (a, b, c)")
@@ -47,7 +48,7 @@ STEPS = st.lists(
 )
 
 
-@settings(max_examples=40, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=drawn(40), suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(STEPS)
 def test_of_several_jobs_at_once_is_what_each_has(db: SqliteDatabase, steps: list[tuple[int, str]]) -> None:
     keys = [jobs.create(Job()).key for _ in range(3)]

@@ -16,6 +16,7 @@ from rough_draw.scenarios.handmade import by_hand
 from rough_draw.store import access, people, practice, shelf
 from rough_draw.store.jobs import NotFound
 from rough_draw.store.models import PracticeRun, Setting, SignIn
+from tests.depth import drawn
 
 
 def test_without_a_passphrase_nothing_is_right(db: SqliteDatabase) -> None:
@@ -34,7 +35,7 @@ def test_the_same_passphrase_is_kept_differently_each_time(db: SqliteDatabase) -
     assert kept[0]["hash"] != kept[1]["hash"]
 
 
-@settings(max_examples=6, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=drawn(6), suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(st.text(min_size=8, max_size=40), st.text(max_size=40))
 def test_only_itself_opens(db: SqliteDatabase, phrase: str, other: str) -> None:
     access.set_passphrase(phrase)

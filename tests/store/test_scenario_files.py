@@ -16,11 +16,12 @@ from rough_draw.scenarios.generator import make
 from rough_draw.scenarios.handmade import by_hand
 from rough_draw.store.job_files import FileFault
 from rough_draw.store.scenario_files import ANSWER, dump, load
+from tests.depth import drawn
 
 EVERY = by_hand()
 
 
-@settings(max_examples=25)
+@settings(max_examples=drawn(25))
 @given(st.one_of(st.sampled_from(EVERY), st.builds(make, st.integers(0, 999), st.integers(1, 5))))
 def test_it_comes_back_as_it_was_and_does_not_tell(scenario: Scenario) -> None:
     text = dump(scenario)

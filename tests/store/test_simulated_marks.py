@@ -17,6 +17,7 @@ from rough_draw.core.sheet.job import Job, Party
 from rough_draw.store import csv_tables, job_files, jobs, sealing
 from rough_draw.store.database import open_database
 from rough_draw.store.models import ReadingRow
+from tests.depth import drawn
 
 
 def filled(sources: list[str], gauge: str = "Gauge 1") -> str:
@@ -31,7 +32,7 @@ def marks(key: str) -> list[tuple[float, bool]]:
 
 
 @given(st.lists(st.sampled_from(["simulated", "typed", "gauge", "import"]), min_size=2, max_size=40))
-@settings(max_examples=15)
+@settings(max_examples=drawn(15))
 def test_the_mark_survives_file_seal_and_table(tmp_path_factory: pytest.TempPathFactory, sources: list[str]) -> None:
     opened = open_database(tmp_path_factory.mktemp("marks") / "m.sqlite3")
     try:

@@ -23,6 +23,7 @@ from rough_draw.standins.scripted_run import play
 from rough_draw.standins.world import Truth, World, random_truth
 from rough_draw.store import csv_tables, job_files, jobs
 from rough_draw.store.database import TooNew, open_database
+from tests.depth import drawn
 
 
 def reading(at: float, pa: float | None = 30.0, key: str | None = None) -> jobs.NewReading:
@@ -300,7 +301,7 @@ def test_two_writers_wait_for_each_other(db: SqliteDatabase) -> None:
     assert jobs.readings(key)[0].at.size == 120
 
 
-@settings(max_examples=12)
+@settings(max_examples=drawn(12))
 @given(st.integers(0, 10_000), st.sampled_from(["new-dry", "flooded", "open-hours"]))
 def test_a_world_outlives_any_handling(seed: int, condition: str) -> None:
     sheet = Job(scope=Scope(condition=condition), rig=rig_from("three-tools", Scope()))  # type: ignore[arg-type]

@@ -16,6 +16,7 @@ from hypothesis import strategies as st
 from rough_draw.core.sheet.settings import Settings
 from rough_draw.store import access, firm, models, people, practice, shelf
 from rough_draw.store.stored import DEEDS, MARKS, SETTINGS, VALUES, WORDS
+from tests.depth import drawn
 from tests.one_app import app_on
 
 JSON = st.recursive(
@@ -73,7 +74,7 @@ def test_what_cannot_be_read_is_as_never_filled(text: str) -> None:
         kind.read(text)
 
 
-@settings(max_examples=12, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=drawn(12), suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(odd=ODD)
 def test_one_spoiled_row_takes_no_page_down(api: TestClient, odd: str) -> None:
     shelf.add_kit("pump", "Pump 9", {"speed_cfm": 5})
@@ -107,7 +108,7 @@ def test_one_spoiled_row_takes_no_page_down(api: TestClient, odd: str) -> None:
 
 
 @given(odd=ODD)
-@settings(max_examples=8, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=drawn(8), deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
 def test_a_passphrase_that_cannot_be_read_lets_nobody_in(api: TestClient, odd: str) -> None:
     models.Setting.insert(key="passphrase", document=odd).on_conflict_replace().execute()
     assert not access.right("")

@@ -28,6 +28,7 @@ from rough_draw.text import Reader, reader_of, reading_as, say
 from rough_draw.text.bundle import FIRST, LOCALES, Untold, bundles, format_message
 from rough_draw.text.figures import WRITE
 from tests.builders import scope
+from tests.depth import drawn
 
 CORE = Path(__file__).parents[2] / "rough_draw" / "core"
 US = Reader(temperature="f", length="ft", mass="lb-oz", volume="ft3", locale="en-US")
@@ -150,7 +151,7 @@ def test_orders_are_said_whole_and_in_the_readers_units(pattern: str, goal: Goal
                 assert not re.search(foreign, re.sub(r"\([^)]*\)", "", text)), text
 
 
-@settings(max_examples=60)
+@settings(max_examples=drawn(60))
 @given(st.sampled_from(sorted(WRITE)), st.floats(1e-6, 1e7), st.sampled_from([US, METRIC, Reader()]))
 def test_any_figure_is_written_with_a_unit_and_no_tail(dimension: str, value: float, who: Reader) -> None:
     text = say(Figure(dimension, value), who)  # type: ignore[arg-type]
@@ -158,15 +159,15 @@ def test_any_figure_is_written_with_a_unit_and_no_tail(dimension: str, value: fl
     # Thousands are set apart, nothing is written as a machine writes it, and there is a unit.
     assert not re.search(r"(?<![\d.])\d{4}|\de[+-]?\d|nan|inf\b", text)
     assert dimension == "number" or re.search(r"[^\W\d]|%", text)
-    # Noughts that were not read stand behind a pressure only: there they say how fine it was read.
-    if dimension not in ("vacuum", "rise", "gauge", "absolute", "step"):
+    # Noughts stand behind pressures and weights only: there they say how fine they were read.
+    if dimension not in ("vacuum", "rise", "gauge", "absolute", "step", "weight"):
         assert not re.search(r"\d\.\d*0{3,}(?!\d)", text)
 
 
 ANY = st.one_of(st.floats(), st.integers(), st.sampled_from([10**400, -(10**29), 5e-324, 1e28, 999_999_999_999_999.9]))
 
 
-@settings(max_examples=300)
+@settings(max_examples=drawn(300))
 @given(st.sampled_from(sorted(WRITE)), ANY, st.sampled_from([US, METRIC, Reader(numbers="comma")]))
 def test_what_is_no_figure_of_anything_is_told_all_the_same(dimension: str, value: float, who: Reader) -> None:
     """What people send is in what they are told about it: a number of sixty digits, too."""
