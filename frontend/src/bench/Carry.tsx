@@ -6,12 +6,13 @@ import { useCarry } from "../api/queries";
 import { Tick } from "../ui/Tick";
 import { Button } from "../ui/Button";
 import { Fault } from "../ui/Sheet";
+import { Waits } from "../ui/Waits";
 
 /** What to carry for this system and rig, ticked off at the van; prints alone on a page. */
 export function Carry({ jobKey, job, editor }: { jobKey: string; job: Job; editor: Editor }) {
   const { data, error } = useCarry(jobKey, editor.version);
   if (error) return <Fault title="The list cannot be made" detail={error.message} />;
-  if (!data) return <p className="text-soft">Writing the list…</p>;
+  if (!data) return <Waits>Writing the list…</Waits>;
   const packed = job.plans?.packed ?? [];
   const tick = (key: string) =>
     editor.edit((j) => {

@@ -5,12 +5,13 @@ import { span } from "../lib/format";
 import { Button } from "../ui/Button";
 import { Tag } from "../ui/Sheet";
 import { capital } from "../lib/capital";
+import { Waits } from "../ui/Waits";
 
 const SOURCE: Record<string, string> = { hand: "by hand", kit: "in the van", buy: "to buy" };
 
 /** What to change first: every single change, ranked by the time it saves. */
 export function Changes({ changes, plan, onTake }: { changes: ChangesOut | undefined; plan: PlanOut; onTake: (key: string) => void }) {
-  if (!changes) return <p className="text-soft">Trying every change…</p>;
+  if (!changes) return <Waits>Trying every change…</Waits>;
   const gets = plan.time_to_target_s !== null && plan.time_to_target_s !== undefined;
   return (
     <>

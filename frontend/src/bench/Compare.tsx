@@ -6,6 +6,7 @@ import { useUnits } from "../lib/units";
 import { Button } from "../ui/Button";
 import { Fault } from "../ui/Sheet";
 import { TextField } from "../ui/Field";
+import { Waits } from "../ui/Waits";
 
 /** Up to four rigs on the same system, side by side. */
 export function Compare({ jobKey, job, editor, ready }: { jobKey: string; job: Job; editor: Editor; ready: boolean }) {
@@ -13,7 +14,7 @@ export function Compare({ jobKey, job, editor, ready }: { jobKey: string; job: J
   const u = useUnits();
   const aside = job.aside ?? [];
   if (error) return <Fault title="The rigs cannot be compared" detail={error.message} />;
-  if (!data) return <p className="text-soft">Planning each rig…</p>;
+  if (!data) return <Waits>Planning each rig…</Waits>;
   const good = data.filter((r): r is RigPlan & { plan: PlanOut } => r.plan !== null && r.plan !== undefined);
   const most = Math.max(...good.map((r) => r.plan.time_to_target_s?.high ?? 0), 60);
   const best = Math.min(...good.map((r) => r.plan.time_to_target_s?.value ?? Infinity));

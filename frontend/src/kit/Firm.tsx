@@ -8,6 +8,7 @@ import { useSaveSettings, useSettings } from "../lib/units";
 import { Button } from "../ui/Button";
 import { TextField } from "../ui/Field";
 import { Fault, Sheet } from "../ui/Sheet";
+import { Waits } from "../ui/Waits";
 
 /** The firm as it stands on reports: name, address, its own logo. */
 export function Firm() {
@@ -26,7 +27,7 @@ export function Firm() {
     },
   });
   const key = useMutation({ mutationFn: commands.makeKey, onSuccess: () => refresh(client, ["settings"]) });
-  if (!found) return null;
+  if (!found) return <Waits />;
   const { settings } = found;
   const now = typed ?? { firm: settings.firm, address: settings.address };
   const fault = logo.error instanceof ApiError ? logo.error.problem : null;

@@ -6,6 +6,7 @@ import { useUnits } from "../lib/units";
 import { Fault, Sheet } from "../ui/Sheet";
 import { SelectField } from "../ui/Choice";
 import { NumberField } from "../ui/Field";
+import { Waits } from "../ui/Waits";
 import { useNote } from "./ask";
 import { Relation } from "./Relation";
 import { Row } from "./Row";
@@ -51,6 +52,7 @@ export function Pressure() {
           </div>
           <NumberField label="or: water is to boil at" dim="temperature" value={celsius} onChange={setCelsius} min={-60} max={100} optional />
         </div>
+        {found.isPending && <Waits />}
         {found.error && <Fault title="No answer" detail={found.error.message} />}
         {n && (
           <ul className="mt-3 list-none p-0" aria-live="polite">

@@ -6,6 +6,7 @@ import gfm from "remark-gfm";
 import { Sheet } from "../ui/Sheet";
 import { anchor } from "./anchor";
 import { useNotePage } from "./ask";
+import { Waits } from "../ui/Waits";
 
 /** The physics page of the project, its relations to be linked to by name. */
 export function Sources() {
@@ -37,7 +38,7 @@ export function Sources() {
             {page.data.text}
           </Markdown>
         ) : (
-          <p className="text-soft">Opening…</p>
+          <Waits>Opening…</Waits>
         )}
       </div>
     </Sheet>

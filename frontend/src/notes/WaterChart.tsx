@@ -2,6 +2,7 @@ import type { WaterCurve } from "../api/client";
 import { MICRON_PA } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { useNotePage } from "./ask";
+import { Waits } from "../ui/Waits";
 
 const W = 640;
 const H = 420;
@@ -19,7 +20,7 @@ const y = (pa: number) => 8 + (1 - (Math.log10(pa / MICRON_PA) - LOG0) / (LOG1 -
 export function WaterChart({ at }: { at: { pa: number; c: number | null } | null }) {
   const curve = useNotePage<WaterCurve>("water");
   const u = useUnits();
-  if (!curve.data) return <p className="text-soft">Drawing…</p>;
+  if (!curve.data) return <Waits>Drawing…</Waits>;
   const { c, pa, ice, triple_pa } = curve.data;
   const path = (from: number, to: number) =>
     c

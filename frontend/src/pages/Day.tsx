@@ -15,6 +15,7 @@ import { Button, FileLink } from "../ui/Button";
 import { Tick } from "../ui/Tick";
 import { Fault, Tag } from "../ui/Sheet";
 import { useTitle } from "../lib/title";
+import { Waits } from "../ui/Waits";
 
 /** The day over all jobs and pumps: where a person is needed when, and what clashes. */
 export function Day() {
@@ -26,7 +27,7 @@ export function Day() {
   const [from, setFrom] = useState(() => Math.ceil(Date.now() / 900_000) * 900);
   const [fault, setFault] = useState<ApiError | null>(null);
   if (error && !data) return <Fault title="The day cannot be shown" detail={error.message} />;
-  if (!data) return <p className="p-4 text-soft">Laying the day out…</p>;
+  if (!data) return <Waits className="p-4">Laying the day out…</Waits>;
   const planned = data.jobs.filter((j) => j.start_at !== null && j.touches.length > 0);
   const open = data.jobs.filter((j) => !planned.includes(j));
   const dates = [...new Set(planned.map((j) => dateOf(j.start_at!)))];

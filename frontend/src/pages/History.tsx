@@ -14,6 +14,7 @@ import { SelectField } from "../ui/Choice";
 import { TextField } from "../ui/Field";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
 import { useTitle } from "../lib/title";
+import { Waits } from "../ui/Waits";
 
 const ALL = "all";
 type Row = HistoryOut["rows"][number];
@@ -43,9 +44,7 @@ export function History() {
           <h1 className="text-title">History</h1>
           <p className="text-soft">Earlier evacuations.</p>
         </div>
-        <p className="text-soft">
-          {seen.data ? `${rows.length} of ${seen.data.total}` : "Looking through the records…"}
-        </p>
+        {seen.data && <p className="text-soft">{`${rows.length} of ${seen.data.total}`}</p>}
       </header>
       <div className="grid gap-3 md:grid-cols-3">
         <TextField label="Search" value={words} onChange={setWords} />
@@ -54,6 +53,7 @@ export function History() {
       </div>
       {fault && <Fault title="Not copied" detail={fault} />}
       {seen.error && <Fault title="The history cannot be shown" detail={seen.error.message} />}
+      {seen.isPending && <Waits>Looking through the records…</Waits>}
       {seen.data && rows.length === 0 && (
         <Sheet className="text-center">
           <h2 className="text-order">Nothing found</h2>

@@ -18,6 +18,7 @@ import { Fault } from "../ui/Sheet";
 import { GaugeState } from "../stages/GaugeState";
 import { Lost } from "./Lost";
 import { Unopened } from "./Unopened";
+import { Waits } from "../ui/Waits";
 
 /** Each stage is fetched when it is opened: a phone beside the unit needs one of them. */
 const STAGES: Record<string, LazyExoticComponent<ComponentType<StageProps>>> = {
@@ -63,13 +64,14 @@ function Opened({ jobKey, stage }: { jobKey: string; stage: string }) {
   useTitle(`${STAGE_NAMES[stage as keyof typeof STAGE_NAMES]}: ${[who?.customer || "New job", who?.unit].filter(Boolean).join(", ")}`);
 
   if (found.error && !editor.job) return <Unopened jobKey={jobKey} error={found.error} />;
-  if (!editor.job) return <p className="p-6 text-soft">Opening the sheet…</p>;
+  if (!editor.job) return <Waits className="p-6">Opening the sheet…</Waits>;
   const { party, scope } = editor.job;
   const facts = [party?.unit, kinds.data?.templates.find((t) => t.value === scope?.template)?.label, scope?.refrigerant, scope?.oil].filter(Boolean);
   return (
     <>
       <header className="mb-2 flex flex-wrap items-baseline gap-x-4">
         <h1 className="text-heading font-extrabold">{party?.customer || "New job"}</h1>
+        {(kinds.isPending || live.isPending || stages.isPending) && <Waits />}
         <p className="text-soft">{facts.join(" · ")}</p>
         <div className="ml-auto flex flex-wrap items-center justify-end gap-2">
           {editor.canUndo && (
@@ -91,7 +93,7 @@ function Opened({ jobKey, stage }: { jobKey: string; stage: string }) {
       )}
       <StageLine stage={stage} />
       <Guarded key={stage} what="stage">
-        <Suspense fallback={<p className="p-6 text-soft">Opening…</p>}>
+        <Suspense fallback={<Waits className="p-6">Opening…</Waits>}>
           <Stage jobKey={jobKey} editor={editor} job={editor.job} live={live.data} stages={stages.data ?? []} />
           <Onward jobKey={jobKey} stage={stage} stages={stages.data ?? []} />
         </Suspense>

@@ -11,6 +11,7 @@ import { AddPart } from "../kit/AddPart";
 import { ByCode, ByHand } from "../kit/ByCode";
 import { Sheet, Tag } from "../ui/Sheet";
 import { useTitle } from "../lib/title";
+import { Waits } from "../ui/Waits";
 
 const KINDS: Record<string, string> = {
   pump: "Pumps",
@@ -29,7 +30,7 @@ const KINDS: Record<string, string> = {
 /** What is in the van, as the rig can use it, and what would have been worth buying. */
 export function Kit() {
   useTitle("Kit");
-  const { data } = useKit();
+  const { data, isPending } = useKit();
   const kit = data ?? [];
   return (
     <>
@@ -45,6 +46,7 @@ export function Kit() {
           Table
         </FileLink>
       </header>
+      {isPending && <Waits>Looking in the van…</Waits>}
       <ByCode kit={kit} />
       <AddPart />
       <Due kit={kit} />
@@ -170,7 +172,8 @@ function Purchases() {
   const s = settings.data?.settings;
   const most = Math.max(1, ...(data?.purchases ?? []).map((p) => p.seconds));
   return (
-    <Sheet title="What would have been worth buying" aside={data ? `over the ${data.over} jobs on file` : ""}>
+    <Sheet title="What would have been worth buying" aside={`over the ${data?.over ?? "…"} jobs on file`}>
+      {(!data || !s) && <Waits />}
       {s && (
         <div className="mb-3 grid max-w-lg grid-cols-2 gap-3">
           <NumberField label="An hour of the firm" unit={s.currency || "per h"} min={0} max={10000} value={s.hourly_rate} onChange={(v) => v !== null && save.mutate({ ...s, hourly_rate: v })} />

@@ -12,6 +12,7 @@ import { Button } from "../ui/Button";
 import { SelectField } from "../ui/Choice";
 import { TextField } from "../ui/Field";
 import { Fault, Sheet } from "../ui/Sheet";
+import { Waits } from "../ui/Waits";
 
 /** A new job by a few answers: the rest is proposed. Nothing is stored until it is opened. */
 export function NewJob() {
@@ -40,7 +41,7 @@ export function NewJob() {
       void navigate(`/jobs/${made.key}/scope`, { replace: true });
     },
   });
-  if (!cat) return <p className="p-6 text-soft">Fetching the lists…</p>;
+  if (!cat) return <Waits className="p-6">Fetching the lists…</Waits>;
   const named = now.customer.trim() !== "" || now.unit.trim() !== "";
   const submit = (e: FormEvent) => {
     e.preventDefault();
@@ -75,7 +76,7 @@ export function NewJob() {
         </div>
       </Sheet>
       <Sheet title="Proposed">
-        {proposal.error ? <Fault title="Nothing can be proposed" detail={proposal.error.message} /> : proposal.data ? <Proposed found={proposal.data} /> : <p className="text-soft">Looking in the van…</p>}
+        {proposal.error ? <Fault title="Nothing can be proposed" detail={proposal.error.message} /> : proposal.data ? <Proposed found={proposal.data} /> : <Waits>Looking in the van…</Waits>}
       </Sheet>
       {open.error && <Fault title="The job is not opened" detail={open.error.message} />}
       <div className="flex flex-wrap items-center gap-3">

@@ -6,6 +6,7 @@ import { Pressure } from "../notes/Pressure";
 import { CautionsNote, Glossary, SchoolsNote } from "../notes/Read";
 import { Altitude, CordNote, Leak, Lines, Nitrogen } from "../notes/Small";
 import { useTitle } from "../lib/title";
+import { Waits } from "../ui/Waits";
 
 const Sources = lazy(async () => ({ default: (await import("../notes/Sources")).Sources }));
 
@@ -46,7 +47,7 @@ export function Notes() {
           </NavLink>
         ))}
       </nav>
-      <Suspense fallback={<p className="text-soft">Opening…</p>}>{found.body}</Suspense>
+      <Suspense fallback={<Waits>Opening…</Waits>}>{found.body}</Suspense>
     </div>
   );
 }

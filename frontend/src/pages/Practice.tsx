@@ -19,6 +19,7 @@ import { Fault, Sheet, Tag } from "../ui/Sheet";
 import { Bar } from "./PracticeDebrief";
 import { capital } from "../lib/capital";
 import { useTitle } from "../lib/title";
+import { Waits } from "../ui/Waits";
 
 const LEVELS = ["", "easy", "plain", "fair", "hard", "mean"];
 
@@ -35,7 +36,7 @@ export function Practice() {
   const begin = (scenario: string) => commands.beginPractice(scenario).then((r) => void navigate(`/practice/${r.key}`), fail);
   const again = () => refresh(client, ["practice"]);
   if (found.error && !found.data) return <Fault title="Practice cannot be opened" detail={found.error.message} />;
-  if (!found.data) return <p className="text-soft">Opening…</p>;
+  if (!found.data) return <Waits>Opening…</Waits>;
   const p = found.data;
   const next = p.scenarios.find((s) => s.key === p.next);
   const open = p.runs.filter((r) => !r.ended_at);

@@ -5,13 +5,14 @@ import type { LearnerOut } from "../api/client";
 import { stamp } from "../lib/format";
 import { useTitle } from "../lib/title";
 import { Fault, Sheet } from "../ui/Sheet";
+import { Waits } from "../ui/Waits";
 
 /** For who trains them: everybody's points along the path, with each one's weakest stretch marked. */
 export function PracticeClass() {
   useTitle("The class");
   const found = useClass();
   if (found.error && !found.data) return <Fault title="The class cannot be opened" detail={found.error.message} />;
-  if (!found.data) return <p className="text-soft">Opening…</p>;
+  if (!found.data) return <Waits>Opening…</Waits>;
   const stretches = found.data[0]?.path ?? [];
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-3">

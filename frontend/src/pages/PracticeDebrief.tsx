@@ -13,6 +13,7 @@ import { Trace } from "../trace/Trace";
 import { Button } from "../ui/Button";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
 import { useTitle } from "../lib/title";
+import { Waits } from "../ui/Waits";
 
 /** The debrief: the score by skill, what was true beside what the gauge said, every touch, and a sound hand's way. */
 export function PracticeDebrief() {
@@ -21,7 +22,7 @@ export function PracticeDebrief() {
   const found = useDebrief(key);
   const navigate = useNavigate();
   if (found.error) return <Fault title="There is no debrief yet" detail={found.error.message} />;
-  if (!found.data) return <p className="text-soft">An expert plays the same job…</p>;
+  if (!found.data) return <Waits>An expert plays the same job…</Waits>;
   const d = found.data;
   const exam = d.scenario.key.startsWith("exam-");
   return (

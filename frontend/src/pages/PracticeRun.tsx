@@ -18,6 +18,7 @@ import { Button } from "../ui/Button";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
 import { PACES } from "../lib/paces";
 import { useTitle } from "../lib/title";
+import { Waits } from "../ui/Waits";
 
 /** A practice job as it goes on: the figure and the clock, the chart, what hands can do, what a person says of it. */
 export function PracticeRun() {
@@ -29,7 +30,7 @@ export function PracticeRun() {
   const [rigging, setRigging] = useState(false);
   const navigate = useNavigate();
   if (run.error && !run.data) return <Fault title="This practice job cannot be opened" detail={run.error.message} />;
-  if (!run.data) return <p className="text-soft">Setting it up…</p>;
+  if (!run.data) return <Waits>Setting it up…</Waits>;
   const r = run.data;
   const act = (kind: string) => deed.mutate({ kind });
   const leave = () => commands.dropPractice(key).then(() => navigate("/practice"));

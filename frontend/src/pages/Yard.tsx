@@ -16,6 +16,7 @@ import { STAGE_NAMES } from "../shell/StageRail";
 import { Button } from "../ui/Button";
 import { Fault, Tag } from "../ui/Sheet";
 import { useTitle } from "../lib/title";
+import { Waits } from "../ui/Waits";
 
 const Welcome = lazy(async () => ({ default: (await import("../welcome/Welcome")).Welcome }));
 
@@ -125,9 +126,9 @@ export function Yard() {
         </div>
       )}
       {error && !data && <Fault title="The Yard cannot be shown" detail={error.message} />}
-      {isPending && <p className="text-soft">Looking over the yard…</p>}
+      {isPending && <Waits>Looking over the yard…</Waits>}
       {data?.length === 0 && (
-        <Suspense fallback={<p className="text-soft">Opening…</p>}>
+        <Suspense fallback={<Waits>Opening…</Waits>}>
           <Welcome />
         </Suspense>
       )}

@@ -9,6 +9,7 @@ import { Upright } from "../rig/Upright";
 import { Modal } from "../ui/Modal";
 import { Fault } from "../ui/Sheet";
 import { Deeds } from "./Hands";
+import { Waits } from "../ui/Waits";
 
 /** The rig line of a practice job. A press on a part shows what hands can do to it; what would follow is not said. */
 export function PracticeRig({ runKey, run, busy, onDo }: { runKey: string; run: RunOut; busy: boolean; onDo: (kind: string) => void }) {
@@ -16,7 +17,7 @@ export function PracticeRig({ runKey, run, busy, onDo }: { runKey: string; run: 
   const plan = useRunPlan(runKey, String(rigs));
   const [asked, setAsked] = useState<string | null>(null);
   if (plan.error && !plan.data) return <Fault title="The rig cannot be drawn" detail={plan.error.message} />;
-  if (!plan.data) return <p className="text-soft">Drawing the rig…</p>;
+  if (!plan.data) return <Waits>Drawing the rig…</Waits>;
   const drawn = { ...plan.data, drawing: plan.data.run_drawing, shut: [] };
   const all = run.groups.flatMap((g) => (g.key === "parts" ? g.deeds : []));
   const pump = run.groups.find((g) => g.key === "run")?.deeds.filter((d) => /^(pump|ballast|oil)/.test(d.kind)) ?? [];

@@ -11,6 +11,7 @@ import { readingOf, withStage } from "./evidence";
 import { Judged } from "./forms";
 import type { GateProps } from "./types";
 import { Word } from "../ui/Word";
+import { Waits } from "../ui/Waits";
 
 const NEXT: Record<string, string> = {
   "pump-on": "Start the pump",
@@ -25,7 +26,7 @@ export function Bench({ proof, prove, editor, jobKey }: GateProps) {
   const b = bench.data;
   const stages = proof.stages;
   if (proof.fault) return <Fault title="This rig cannot be proved" detail={proof.fault} />;
-  if (!b) return <p className="text-soft">Setting up the bench…</p>;
+  if (!b) return <Waits>Setting up the bench…</Waits>;
   const index = Math.max(0, stages.findIndex((s) => s.key === b.stage));
   const stage = stages[index];
   if (!stage) return null;

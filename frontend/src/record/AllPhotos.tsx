@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 
 import { options } from "../api/options";
+import { Waits } from "../ui/Waits";
 import { Photos } from "./Photos";
 
 const USUAL: Record<string, string> = { nameplate: "the nameplate", oil: "the oil glass", "hold-end": "the gauge at the end of the hold", rig: "the rig", other: "something else" };
@@ -16,6 +17,7 @@ export function AllPhotos({ jobKey, open }: { jobKey: string; open: boolean }) {
   const all = useQuery(options.photos(jobKey));
   const taken = new Set((all.data ?? []).map((p) => p.about).filter((a) => !a.startsWith("visit:")));
   const shown = [...new Set([...(open ? ["rig", "other"] : []), ...taken])];
+  if (all.isPending) return <Waits />;
   if (shown.length === 0) return <p className="text-soft">None were taken.</p>;
   return (
     <div className="grid gap-3">

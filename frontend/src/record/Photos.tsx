@@ -12,6 +12,7 @@ import { TextField } from "../ui/Field";
 import { Modal } from "../ui/Modal";
 import { Fault } from "../ui/Sheet";
 import { Tick } from "../ui/Tick";
+import { Waits } from "../ui/Waits";
 
 /** Pictures of one thing of a job: taken with the device's camera or from a file, shown small, looked at large. In a list the button is `small`. */
 export function Photos({ jobKey, about, of, open = true, small = false }: { jobKey: string; about: string; of: string; open?: boolean; small?: boolean }) {
@@ -22,6 +23,7 @@ export function Photos({ jobKey, about, of, open = true, small = false }: { jobK
   const seen = (all.data ?? []).filter((p) => p.about === about);
   return (
     <div role="group" aria-label={`Photos of ${of}`} className="flex flex-wrap items-center gap-2">
+      {all.isPending && <Waits />}
       {seen.map((p) => (
         <Thumb key={p.sha256} jobKey={jobKey} photo={p} of={of} open={open} />
       ))}

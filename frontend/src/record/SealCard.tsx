@@ -10,6 +10,7 @@ import { useNarrow } from "../lib/narrow";
 import { Button } from "../ui/Button";
 import { TextField } from "../ui/Field";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
+import { Waits } from "../ui/Waits";
 
 export const useSeal = (jobKey: string) => useQuery(options.seal(jobKey));
 
@@ -31,7 +32,7 @@ export function SealCard({ jobKey, name, signed, version, why }: { jobKey: strin
     },
   });
   const s = seal.data;
-  if (!s) return null;
+  if (!s) return <Waits />;
   const bare = s.deviations.filter((d) => (reasons[d.key] ?? "").trim().length < 3);
   if (s.sealed_at === null)
     return (

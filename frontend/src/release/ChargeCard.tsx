@@ -10,6 +10,7 @@ import { Button } from "../ui/Button";
 import { NumberField } from "../ui/Field";
 import { Fault, Sheet, Tag } from "../ui/Sheet";
 import { Emptied } from "./Emptied";
+import { Waits } from "../ui/Waits";
 
 type ReleaseDoc = NonNullable<Job["release"]>;
 
@@ -38,7 +39,12 @@ export function ChargeCard({ jobKey, job, editor }: { jobKey: string; job: Job; 
   const set = (change: Partial<ReleaseDoc>) => editor.edit((j) => ({ ...j, release: { ...j.release!, ...change } }), "typing");
   const c = seen.data;
   if (seen.error && !seen.data) return <Fault title="The charge cannot be worked out" detail={seen.error.message} />;
-  if (!c) return <Sheet title="Charge">Working it out…</Sheet>;
+  if (!c)
+    return (
+      <Sheet title="Charge">
+        <Waits>Working it out…</Waits>
+      </Sheet>
+    );
   const wanted = c.to_weigh_kg;
   const share = (x: number) => `${Math.min(100, Math.max(0, (100 * x) / (wanted || 1)))}%`;
   // A scale shows grams: more places than a weight in a sentence.

@@ -6,6 +6,7 @@ import { useCatalogue, useOrder, usePlan } from "../api/queries";
 import { SelectField } from "../ui/Choice";
 import { Segments } from "../ui/Segments";
 import { Fault, Sheet } from "../ui/Sheet";
+import { Waits } from "../ui/Waits";
 import { calledOn } from "./parts";
 
 const GOALS = [
@@ -52,6 +53,7 @@ export function OrderList({ jobKey, goal, version, on = "" }: { jobKey: string; 
   const order = useOrder(jobKey, goal, version, on);
   return (
     <>
+      {order.isPending && <Waits />}
       {order.error && <Fault title="No order" detail={order.error.message} />}
       <ol aria-label="Order of steps" className="mt-3 grid list-none gap-x-8 gap-y-2 p-0 md:grid-cols-2">
         {(order.data ?? []).map((s, i) => (

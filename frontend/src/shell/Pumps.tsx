@@ -4,10 +4,12 @@ import type { PumpOut } from "../api/client";
 import { useAhead, usePumps } from "../api/queries";
 import { clock } from "../lib/format";
 import { Sheet, Tag } from "../ui/Sheet";
+import { Waits } from "../ui/Waits";
 
 /** What each pump is doing. */
 export function Pumps() {
-  const pumps = usePumps().data ?? [];
+  const { data: pumps = [], isPending } = usePumps();
+  if (isPending) return <Waits />;
   if (pumps.length === 0) return null;
   return (
     <Sheet title="Pumps">
@@ -37,10 +39,11 @@ const says = (p: PumpOut): string => `${WORDS[p.doing] ?? ""} ${p.title}`;
 
 /** The touches ahead over all jobs, by the clock. */
 export function Ahead() {
-  const ahead = useAhead().data ?? [];
+  const { data: ahead = [], isPending } = useAhead();
   return (
     <Sheet title="Ahead" aside={<Link to="/day" className="underline">the whole day</Link>}>
-      {ahead.length === 0 && <p className="text-soft">Nothing is planned ahead.</p>}
+      {isPending && <Waits />}
+      {!isPending && ahead.length === 0 && <p className="text-soft">Nothing is planned ahead.</p>}
       <ol className="list-none p-0">
         {ahead.map((t, i) => (
           <li key={i} className="border-b border-rule last:border-b-0">

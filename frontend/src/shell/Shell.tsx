@@ -1,5 +1,5 @@
 import { Menu, Moon, Sun } from "lucide-react";
-import { useCallback, useState } from "react";
+import { lazy, Suspense, useCallback, useState } from "react";
 import { NavLink, Outlet, useLocation } from "react-router";
 
 import { useNews } from "../api/news";
@@ -13,9 +13,11 @@ import { useGlobalKeys } from "./keys";
 import { KeysSheet } from "./KeysSheet";
 import { Preparing } from "./Preparing";
 import { Signal } from "./Signal";
-import { SignIn } from "./SignIn";
 import { Toasts } from "./Toasts";
 import { UnitsButton } from "./UnitsButton";
+
+/** Asked of nobody where no passphrase is set. */
+const SignIn = lazy(async () => ({ default: (await import("./SignIn")).SignIn }));
 
 /** Places; those that are not `near` stand behind "More" on a phone. */
 const PLACES = [
@@ -36,7 +38,12 @@ export function Shell() {
   useSent();
   const [help, setHelp] = useState(false);
   useGlobalKeys(useCallback(() => setHelp(true), []));
-  if (session.data && !session.data.inside) return <SignIn />;
+  if (session.data && !session.data.inside)
+    return (
+      <Suspense>
+        <SignIn />
+      </Suspense>
+    );
   return (
     <div className="min-h-dvh md:pl-[88px]">
       <a href="#main" className="sr-only focus:not-sr-only focus:fixed focus:top-2 focus:left-2 focus:z-50 focus:bg-sheet focus:p-3">

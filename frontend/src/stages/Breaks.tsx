@@ -4,11 +4,13 @@ import { options } from "../api/options";
 import { range, span } from "../lib/format";
 import { useUnits } from "../lib/units";
 import { Sheet, Tag } from "../ui/Sheet";
+import { Waits } from "../ui/Waits";
 
 /** Breaks with nitrogen: what each takes out of this system, and what it costs in time. */
 export function Breaks({ jobKey, version, made }: { jobKey: string; version: number; made: number }) {
   const u = useUnits();
-  const { data } = useQuery(options.breaks(jobKey, version));
+  const { data, isPending } = useQuery(options.breaks(jobKey, version));
+  if (isPending) return <Waits />;
   if (!data || (data.asked === 0 && !data.wet)) return null;
   const most = Math.max(...data.cycles.map((c) => c.bound_g.high + c.free_g.high + c.vapour_g.high), 1e-9);
   return (

@@ -20,6 +20,7 @@ import { DrawTrace, isTouch } from "./DrawTrace";
 import { Source } from "./Source";
 import { Why } from "./Why";
 import type { StageProps } from "./types";
+import { Waits } from "../ui/Waits";
 
 /** The draw: the figure, the next touch, the trace, the rig line. */
 export function Draw({ jobKey, job, editor, live }: StageProps) {
@@ -30,7 +31,7 @@ export function Draw({ jobKey, job, editor, live }: StageProps) {
   const touches = useTouches(jobKey);
   const [asked, setAsked] = useState<Asked>(null);
   if (plan.error && !plan.data) return <Fault title="This rig cannot be computed" detail={plan.error.message} />;
-  if (!live || !plan.data || !system.data) return <p className="text-soft">Setting up the chart…</p>;
+  if (!live || !plan.data || !system.data) return <Waits>Setting up the chart…</Waits>;
   const isolated = live.isolated_at !== null && live.isolated_at !== undefined;
   const shut = [...live.shut, ...(isolated ? plan.data.isolate_valves : [])];
   const drawn = { ...plan.data, shut: plan.data.shut.filter((v) => !live.opened.includes(v)) };

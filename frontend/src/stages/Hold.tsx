@@ -11,6 +11,7 @@ import { NextCard } from "./Draw";
 import { Source } from "./Source";
 import type { StageProps } from "./types";
 import { Word } from "../ui/Word";
+import { Waits } from "../ui/Waits";
 
 /** The hold: the verdict first, then why. */
 export function Hold({ jobKey, live }: StageProps) {
@@ -19,7 +20,7 @@ export function Hold({ jobKey, live }: StageProps) {
   const readings = useReadings(jobKey);
   const dark = !useReach().ok;
   if (verdict.error && verdict.data === undefined) return <Fault title="The hold test cannot be read" detail={verdict.error.message} />;
-  if (!live || (verdict.isPending && !dark)) return <p className="text-soft">Reading the hold test…</p>;
+  if (!live || ((verdict.isPending || readings.isPending) && !dark)) return <Waits>Reading the hold test…</Waits>;
   if (!verdict.data && live.phase === "hold" && dark) return <DarkHold jobKey={jobKey} live={live} series={readings.data ?? []} />;
   if (!verdict.data)
     return (

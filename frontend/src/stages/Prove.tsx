@@ -11,6 +11,7 @@ import { Photos } from "../record/Photos";
 import { useNarrow } from "../lib/narrow";
 import { Fault, Sheet } from "../ui/Sheet";
 import type { StageProps } from "./types";
+import { Waits } from "../ui/Waits";
 
 /** The gates before the pump runs, each by its evidence: one list, and the one that is open beside it. */
 export function Prove(props: StageProps) {
@@ -18,7 +19,7 @@ export function Prove(props: StageProps) {
   const [picked, setPicked] = useState<string | null>(null);
   const narrow = useNarrow();
   if (error) return <Fault title="What was proved cannot be judged" detail={error.message} />;
-  if (!data) return <p className="text-soft">Reading the evidence…</p>;
+  if (!data) return <Waits>Reading the evidence…</Waits>;
   const first = data.gates.find((g) => g.state === "open" || g.state === "failed") ?? data.gates[0];
   const chosen = data.gates.find((g) => g.key === picked) ?? (narrow ? undefined : first);
   const left = data.gates.filter((g) => g.state === "open" || g.state === "failed").length;

@@ -16,6 +16,7 @@ import { Sheet, Tag } from "../ui/Sheet";
 import { STAGE_NAMES } from "../shell/StageRail";
 import type { StageProps } from "./types";
 import { useUnits } from "../lib/units";
+import { Waits } from "../ui/Waits";
 
 type ClosingDoc = NonNullable<StageProps["job"]["closing"]>;
 
@@ -46,9 +47,13 @@ export function Record({ jobKey, job, editor, stages }: StageProps) {
     <div className="grid items-start gap-4 md:grid-cols-2">
       <div className="grid gap-4">
         <Sheet title="The papers" strong>
-          <p className="mb-3">
-            {u.whole(count)} readings. {verdict.data ? <b>{verdict.data.headline}.</b> : "No verdict yet."}
-          </p>
+          {verdict.isPending || system.isPending || readings.isPending ? (
+            <Waits>Laying the papers out…</Waits>
+          ) : (
+            <p className="mb-3">
+              {u.whole(count)} readings. {verdict.data ? <b>{verdict.data.headline}.</b> : "No verdict yet."}
+            </p>
+          )}
           <ul className="grid list-none gap-3 p-0">
             {([
               { file: "record.pdf", label: "Report", note: "PDF, to hand over" },

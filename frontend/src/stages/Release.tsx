@@ -15,6 +15,7 @@ import { Button } from "../ui/Button";
 import { Segments } from "../ui/Segments";
 import { Cautions, Sheet, Tag } from "../ui/Sheet";
 import type { StageProps } from "./types";
+import { Waits } from "../ui/Waits";
 
 type ReleaseDoc = NonNullable<StageProps["job"]["release"]>;
 
@@ -75,6 +76,7 @@ export function Release({ jobKey, job, editor, live }: StageProps) {
   const shown = all ? steps : steps.slice(from, from + 6);
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 md:grid-cols-[minmax(0,1fr)_340px]">
+      {(verdict.isPending || checks.isPending || system.isPending) && <Waits className="md:col-span-2">Ordering the steps…</Waits>}
       {verdict.isSuccess && verdict.data?.verdict !== "tight-and-dry" && (
         <section role="alert" className="sheet border-[3px] border-stop p-4 md:col-span-2">
           <Tag tone="stop">stop</Tag>

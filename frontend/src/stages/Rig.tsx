@@ -17,6 +17,7 @@ import { RigLine } from "../rig/RigLine";
 import { Fault, Folded, Sheet } from "../ui/Sheet";
 import { Tabs } from "../ui/Tabs";
 import type { StageProps } from "./types";
+import { Waits } from "../ui/Waits";
 
 /** Pump, hoses, cores, gauge: what this rig will do, and what to change first. */
 export function Rig({ jobKey, job, editor }: StageProps) {
@@ -89,6 +90,7 @@ export function Rig({ jobKey, job, editor }: StageProps) {
           </Folded>
         </>
       )}
+      {plan.isPending && <Waits>Planning it…</Waits>}
     </div>
   );
 }

@@ -10,6 +10,7 @@ import { NumberField, TextField } from "../ui/Field";
 import { RefrigerantFields } from "./RefrigerantFields";
 import { Fault, Sheet } from "../ui/Sheet";
 import type { StageProps } from "./types";
+import { Waits } from "../ui/Waits";
 
 /** What is to be evacuated, and what follows from it. */
 export function Scope({ jobKey, job, editor }: StageProps) {
@@ -19,10 +20,11 @@ export function Scope({ jobKey, job, editor }: StageProps) {
   const scope = job.scope!;
   const set: Change = (change, at = "typing") => editor.edit((j) => ({ ...j, scope: { ...j.scope!, ...change } }), at);
   const toggle = (link: string) => set({ links: (scope.links ?? []).map((x) => (x.id === link ? { ...x, open: x.open === false } : x)) }, "once");
-  if (!cat) return <p className="text-soft">Fetching the lists…</p>;
+  if (!cat) return <Waits>Fetching the lists…</Waits>;
   return (
     <div className="grid gap-4">
-      {plan.data ? <Reach plan={plan.data} onLink={toggle} /> : plan.error && <Fault title="The rig does not fit this system yet" detail={plan.error.message} />}
+      {plan.data ? <Reach plan={plan.data} onLink={toggle} /> : plan.error ? <Fault title="The rig does not fit this system yet" detail={plan.error.message} /> : <Waits>Drawing it…</Waits>}
+      {system.isPending && <Waits>Working it out…</Waits>}
       <div className="grid items-start gap-4 md:grid-cols-[minmax(0,1fr)_340px]">
         <div className="grid gap-4">
           <Who job={job} editor={editor} />
@@ -32,10 +34,8 @@ export function Scope({ jobKey, job, editor }: StageProps) {
         </div>
         {system.error ? (
           <Fault title="The system cannot be worked out" detail={system.error.message} />
-        ) : system.data ? (
-          <Follows job={job} editor={editor} data={system.data} />
         ) : (
-          <p className="text-soft">Working it out…</p>
+          system.data && <Follows job={job} editor={editor} data={system.data} />
         )}
       </div>
     </div>

@@ -1,0 +1,121 @@
+"""Nothing moves from under a hand: what a page shows stays where it is while the rest of its answers come."""
+
+from __future__ import annotations
+
+import re
+import time
+import zlib
+from collections.abc import Iterator
+from contextlib import contextmanager, suppress
+
+import pytest
+from playwright.sync_api import Error, Page, Route, expect
+
+CONTROLS = """() => [...document.querySelectorAll("#main :is(a, button, input, textarea, summary, [role=combobox])")]
+    .filter(e => !e.closest("svg") && e.checkVisibility({visibilityProperty: true}))
+    .map(e => ({e, box: e.getBoundingClientRect()}))
+    .filter(({box}) => box.width > 0 && box.height > 0)
+    .map(({e, box}) => {
+        const label = document.getElementById(e.getAttribute("aria-labelledby") ?? "")?.innerText
+            ?? e.getAttribute("aria-label") ?? e.labels?.[0]?.innerText ?? e.innerText;
+        return [label.trim(), Math.round(box.x + scrollX), Math.round(box.y + scrollY)];
+    })"""
+WAITING = "document.querySelectorAll('.waits').length"
+MOVED = 6
+"""As far as nobody's finger misses for, px."""
+
+Place = tuple[int, int]
+
+
+class Late:
+    """Answers of the server that come late, each kind at another time."""
+
+    LONGEST_S = 1.0
+    AT_ONCE = re.compile(r"/api/(session|health|news)\b")
+
+    def __init__(self, salt: int) -> None:
+        self.salt = salt
+        self.held: list[tuple[float, Route]] = []
+
+    def hold(self, route: Route) -> None:
+        kind = re.sub(r"/jobs/[^/]+", "", route.request.url.split("/api")[1].split("?")[0])
+        share = zlib.crc32(f"{self.salt}{kind}".encode()) % 5 / 4
+        wait = 0.0 if self.AT_ONCE.search(route.request.url) else self.LONGEST_S * share
+        self.held.append((time.monotonic() + wait, route))
+
+    def let_go(self, at: float) -> None:
+        for due, route in [x for x in self.held if x[0] <= at]:
+            self.held.remove((due, route))
+            # The page may have given up what it asked for.
+            with suppress(Error):
+                route.continue_()
+
+
+@contextmanager
+def late(page: Page, salt: int) -> Iterator[Late]:
+    answers = Late(salt)
+    page.route("**/api/**", answers.hold)
+    yield answers
+    answers.let_go(float("inf"))
+    page.unroute("**/api/**")
+
+
+def named(page: Page) -> dict[str, Place]:
+    """Where each control stands whose name is its own."""
+    found: dict[str, list[Place]] = {}
+    for name, x, y in page.evaluate(CONTROLS):
+        found.setdefault(name, []).append((x, y))
+    return {name: at[0] for name, at in found.items() if name and len(at) == 1}
+
+
+def moves(page: Page, address: str, salt: int) -> tuple[list[str], int]:
+    """What moved while the page came, and how many controls it had in the end."""
+    moved = []
+    with late(page, salt) as answers:
+        page.goto(address, wait_until="commit")
+        before: dict[str, Place] = {}
+        rest = 0
+        # Still for as long as the latest answer takes, and with nothing to come any more.
+        while rest < 12:
+            page.wait_for_timeout(100)
+            answers.let_go(time.monotonic())
+            now = named(page)
+            moved += [
+                f"{name}: {before[name]} to {at}"
+                for name, at in now.items()
+                if name in before and max(abs(at[0] - before[name][0]), abs(at[1] - before[name][1])) > MOVED
+            ]
+            rest = rest + 1 if now == before and now and not page.evaluate(WAITING) else 0
+            before = now
+    return moved, len(before)
+
+
+@pytest.mark.parametrize("salt", [1, 2])
+def test_what_a_desk_shows_stays_where_it_is(page: Page, site: str, salt: int) -> None:
+    for path in ("/jobs/saltmarsh-kiosk/scope", "/jobs/larkspur-2/hold", "/jobs/saltmarsh-fish/release", "/history"):
+        moved, controls = moves(page, site + path, salt)
+        assert moved == [], path
+        assert controls > 8, path
+
+
+@pytest.mark.parametrize("salt", [3, 4])
+def test_what_a_phone_shows_stays_where_it_is(phone: Page, site: str, salt: int) -> None:
+    for path in ("/", "/jobs/hollow-7/scope", "/jobs/saltmarsh-fish/record", "/kit"):
+        moved, controls = moves(phone, site + path, salt)
+        assert moved == [], path
+        assert controls > 5, path
+
+
+def test_an_answer_that_never_comes_holds_nobody_up(page: Page, site: str) -> None:
+    held: list[Route] = []
+    page.route("**/api/jobs/saltmarsh-kiosk/plan**", lambda route: held.append(route))
+    page.goto(f"{site}/jobs/saltmarsh-kiosk/scope")
+    expect(page.get_by_text("Drawing it…")).to_be_visible()
+    customer = page.get_by_label("Customer")
+    expect(customer).to_be_attached()
+    expect(customer).to_be_hidden()
+    expect(customer).to_be_visible()
+    customer.fill("Saltmarsh Ferry Terminal")
+    assert page.get_by_text("Drawing it…").is_visible()
+    for route in held:
+        route.continue_()
