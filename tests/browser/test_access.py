@@ -10,7 +10,7 @@ from playwright.sync_api import Browser, Page, TimeoutError, expect
 
 from tests.browser.conftest import PATIENCE_MS
 from tests.browser.test_stages import settle
-from tests.browser.waits import Visits
+from tests.browser.waits import Visits, focus
 
 AXE = (Path(__file__).parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js").read_text()
 PAGES = {
@@ -177,8 +177,7 @@ def test_a_whole_job_by_keyboard(page: Page, site: str) -> None:
     expect(page.get_by_role("heading", name="Yard")).to_be_visible()
     page.keyboard.press("n")
     expect(page).to_have_url(re.compile("/new$"))
-    expect(page.get_by_label("Customer")).to_be_visible()
-    page.get_by_label("Customer").focus()
+    focus(page.get_by_label("Customer"))
     page.keyboard.type("Keyboard Lane")
     page.keyboard.press("Enter")
     expect(page).to_have_url(re.compile("/scope$"))
@@ -215,7 +214,7 @@ def test_a_whole_job_by_keyboard(page: Page, site: str) -> None:
     expect(page).to_have_url(re.compile("/release$"))
     page.keyboard.press("]")
     expect(page).to_have_url(re.compile("/record$"))
-    page.get_by_label("Name of the technician").focus()
+    focus(page.get_by_label("Name of the technician"))
     page.keyboard.press("Control+a")
     page.keyboard.type("K. Board")
     reach(page, re.compile("^Sign$"), 4)
@@ -223,7 +222,7 @@ def test_a_whole_job_by_keyboard(page: Page, site: str) -> None:
     boxes = page.get_by_role("checkbox")
     expect(page.get_by_role("button", name="Remove the signature")).to_be_visible()
     for n in range(boxes.count()):
-        boxes.nth(n).focus()
+        focus(boxes.nth(n))
         page.keyboard.press("Space")
         expect(boxes.nth(n)).to_be_checked()
     # Cautions that are ticked are no deviation any more.
@@ -232,7 +231,7 @@ def test_a_whole_job_by_keyboard(page: Page, site: str) -> None:
     settle(page)
     reasons = left.get_by_role("textbox")
     for n in range(reasons.count()):
-        reasons.nth(n).focus()
+        focus(reasons.nth(n))
         page.keyboard.type("a trial by keyboard")
     reach(page, re.compile("^Close and seal"), 30)
     page.keyboard.press("Enter")

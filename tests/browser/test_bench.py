@@ -11,6 +11,7 @@ from playwright.sync_api import Page, expect
 
 from tests.browser.test_job import choose, new_job, stage
 from tests.browser.test_stages import settle, sheet
+from tests.browser.waits import focus
 
 pytestmark = pytest.mark.browser
 
@@ -53,7 +54,7 @@ def test_a_rig_of_ones_own_by_keyboard_only(page: Page, site: str) -> None:
     key = new_job(page, site, "Keyboard Lane")
     stage(page, "Rig")
     hook = page.get_by_role("combobox", name="Setup")
-    hook.focus()
+    focus(hook)
     page.keyboard.press("Enter")
     expect(page.get_by_role("option").first).to_be_visible()
     page.keyboard.type("Two 1/4", delay=60)
@@ -61,24 +62,24 @@ def test_a_rig_of_ones_own_by_keyboard_only(page: Page, site: str) -> None:
     page.keyboard.press("Enter")
     expect(hook).to_contain_text("Two 1/4 in hoses on a tee")
     pump = page.get_by_role("button", name=re.compile("5 CFM")).first
-    pump.focus()
+    focus(pump)
     page.keyboard.press("Enter")
     plate = page.get_by_label("Plate displacement")
-    plate.focus()
+    focus(plate)
     page.keyboard.press("Control+a")
     page.keyboard.type("8")
     settle(page)
     page.keyboard.press("Escape")
     expect(plate).to_have_count(0)
-    page.get_by_role("tab", name="Change first").focus()
+    focus(page.get_by_role("tab", name="Change first"))
     page.keyboard.press("ArrowRight")
     expect(page.get_by_role("tab", name="Findings")).to_be_focused()
     fix = page.get_by_test_id("findings").get_by_role("button", name=re.compile("acuum hoses? of the same size"))
-    fix.focus()
+    focus(fix)
     page.keyboard.press("Enter")
     expect(fix).to_have_count(0)
     slider = page.get_by_role("slider", name="Moment of the draw")
-    slider.focus()
+    focus(slider)
     for _ in range(20):
         page.keyboard.press("ArrowRight")
     expect(page.get_by_text("The line above shows that moment")).to_be_visible()

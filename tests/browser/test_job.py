@@ -12,7 +12,7 @@ import pytest
 from playwright.sync_api import Page, Request, Route, expect
 
 from tests.browser.conftest import PATIENCE_MS
-from tests.browser.waits import saved, told, until
+from tests.browser.waits import focus, saved, told, until
 from tests.test_cli import table
 
 pytestmark = pytest.mark.browser
@@ -302,13 +302,13 @@ def test_whole_way_by_keyboard(page: Page, site: str) -> None:
     page.keyboard.press("Tab")
     expect(page.get_by_text("To the content")).to_be_focused()
     lead = page.locator("main a[href^='/jobs/']").first
-    lead.focus()
+    focus(lead)
     page.keyboard.press("Enter")
     expect(page.get_by_role("navigation", name="Stages")).to_be_visible()
-    page.get_by_role("link", name=re.compile("^Scope")).focus()
+    focus(page.get_by_role("link", name=re.compile("^Scope")))
     page.keyboard.press("Enter")
     box = page.get_by_role("combobox", name="Oil")
-    box.focus()
+    focus(box)
     page.keyboard.press("Enter")
     page.keyboard.press("Escape")
     expect(box).to_be_focused()

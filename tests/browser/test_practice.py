@@ -6,7 +6,7 @@ import re
 
 from playwright.sync_api import Locator, Page, expect
 
-from tests.browser.waits import unfolded
+from tests.browser.waits import focus, unfolded
 
 
 def begin(page: Page, site: str, title: str) -> None:
@@ -291,7 +291,7 @@ def test_in_the_sandbox_a_leak_opens_and_is_mended_while_it_is_watched(page: Pag
     do(page, "Pump and draw", "Isolate")
     expect(so.get_by_text("not isolated")).to_have_count(0)
     leak = page.get_by_role("checkbox", name="A leak in the system")
-    leak.focus()
+    focus(leak)
     page.keyboard.press("Space")
     expect(log(page)).to_have_count(4)
     page.get_by_role("radio", name="bad").click()

@@ -58,6 +58,7 @@ def test_kit_tells_what_is_due(page: Page, site: str) -> None:
 def test_scope_shows_what_follows_from_it(page: Page, site: str) -> None:
     key = new_job(page, site, "Scope Lane")
     inside = page.locator("section", has=page.get_by_role("heading", name="Inside"))
+    expect(inside).to_be_visible()
     before = inside.inner_text()
     choose(page, "Size of suction line", "1-1/8 in")
     expect(inside).not_to_have_text(before)

@@ -58,6 +58,12 @@ def unfolded(page: Page, title: str) -> None:
     tapped(head, head.and_(page.locator("[aria-expanded=true]")))
 
 
+def focus(what: Locator) -> None:
+    """Go to a control by its keys, once it shows: what is still to come on a page cannot be gone to."""
+    expect(what).to_be_visible()
+    what.focus()
+
+
 def tapped(what: Locator, then: Locator) -> None:
     """Tap, until what follows is there: while answers come in the page may move under the finger."""
     for _ in range(5):
