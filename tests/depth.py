@@ -2,7 +2,7 @@
 
 Every test goes through all its cases each time. What is drawn at random beside them follows from the test alone in a
 plain run, so that two runs of the same code say the same; ``scripts/test --deep`` and ``make soak`` draw anew each
-time, and sixteen times as many.
+time, and many times as many.
 """
 
 from __future__ import annotations

@@ -12,7 +12,7 @@ import { Waits } from "../ui/Waits";
 
 /** The firm as it stands on reports: name, address, its own logo. */
 export function Firm() {
-  const found = useSettings().data;
+  const { data: found, isPending } = useSettings();
   const save = useSaveSettings();
   const [typed, setTyped] = useState<{ firm: string; address: string } | null>(null);
   const [shown, setShown] = useState(0);
@@ -27,7 +27,7 @@ export function Firm() {
     },
   });
   const key = useMutation({ mutationFn: commands.makeKey, onSuccess: () => refresh(client, ["settings"]) });
-  if (!found) return <Waits />;
+  if (!found) return isPending && <Waits />;
   const { settings } = found;
   const now = typed ?? { firm: settings.firm, address: settings.address };
   const fault = logo.error instanceof ApiError ? logo.error.problem : null;

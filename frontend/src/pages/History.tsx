@@ -44,7 +44,11 @@ export function History() {
           <h1 className="text-title">History</h1>
           <p className="text-soft">Earlier evacuations.</p>
         </div>
-        {seen.data && <p className="text-soft">{`${rows.length} of ${seen.data.total}`}</p>}
+        {seen.data && (
+          <p className="text-soft">
+            {rows.length} of {seen.data.total}
+          </p>
+        )}
       </header>
       <div className="grid gap-3 md:grid-cols-3">
         <TextField label="Search" value={words} onChange={setWords} />

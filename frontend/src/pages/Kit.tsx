@@ -165,7 +165,7 @@ function Words({ values }: { values: Record<string, unknown> }) {
 
 /** Minutes are money: what each purchase would have saved over the jobs on file. */
 function Purchases() {
-  const { data } = usePurchases();
+  const { data, isPending } = usePurchases();
   const settings = useSettings();
   const save = useSaveSettings();
   const u = useUnits();
@@ -173,7 +173,7 @@ function Purchases() {
   const most = Math.max(1, ...(data?.purchases ?? []).map((p) => p.seconds));
   return (
     <Sheet title="What would have been worth buying" aside={`over the ${data?.over ?? "…"} jobs on file`}>
-      {(!data || !s) && <Waits />}
+      {(isPending || settings.isPending) && <Waits />}
       {s && (
         <div className="mb-3 grid max-w-lg grid-cols-2 gap-3">
           <NumberField label="An hour of the firm" unit={s.currency || "per h"} min={0} max={10000} value={s.hourly_rate} onChange={(v) => v !== null && save.mutate({ ...s, hourly_rate: v })} />

@@ -15,9 +15,9 @@ export function aboutWords(about: string): string {
 /** All pictures of a job by what they are about; of what belongs to no check or step, new ones can be taken here. */
 export function AllPhotos({ jobKey, open }: { jobKey: string; open: boolean }) {
   const all = useQuery(options.photos(jobKey));
+  if (all.isPending) return <Waits />;
   const taken = new Set((all.data ?? []).map((p) => p.about).filter((a) => !a.startsWith("visit:")));
   const shown = [...new Set([...(open ? ["rig", "other"] : []), ...taken])];
-  if (all.isPending) return <Waits />;
   if (shown.length === 0) return <p className="text-soft">None were taken.</p>;
   return (
     <div className="grid gap-3">

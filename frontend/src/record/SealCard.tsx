@@ -32,7 +32,7 @@ export function SealCard({ jobKey, name, signed, version, why }: { jobKey: strin
     },
   });
   const s = seal.data;
-  if (!s) return <Waits />;
+  if (!s) return seal.isPending && <Waits />;
   const bare = s.deviations.filter((d) => (reasons[d.key] ?? "").trim().length < 3);
   if (s.sealed_at === null)
     return (

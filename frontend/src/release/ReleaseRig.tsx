@@ -12,7 +12,7 @@ import { Waits } from "../ui/Waits";
 export function ReleaseRig({ jobKey, version, live }: { jobKey: string; version: number; live: LiveOut | undefined }) {
   const plan = usePlan(jobKey, version);
   const [asked, setAsked] = useState<Asked>(null);
-  if (!live || !plan.data) return plan.error ? null : <Waits />;
+  if (!live || !plan.data) return plan.isPending && <Waits />;
   const isolated = live.isolated_at !== null && live.isolated_at !== undefined;
   const shut = [...live.shut, ...(isolated ? plan.data.isolate_valves : [])];
   const drawn = { ...plan.data, shut: plan.data.shut.filter((v) => !live.opened.includes(v)) };

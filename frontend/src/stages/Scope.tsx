@@ -23,7 +23,8 @@ export function Scope({ jobKey, job, editor }: StageProps) {
   if (!cat) return <Waits>Fetching the lists…</Waits>;
   return (
     <div className="grid gap-4">
-      {plan.data ? <Reach plan={plan.data} onLink={toggle} /> : plan.error ? <Fault title="The rig does not fit this system yet" detail={plan.error.message} /> : <Waits>Drawing it…</Waits>}
+      {plan.isPending && <Waits>Drawing it…</Waits>}
+      {plan.data ? <Reach plan={plan.data} onLink={toggle} /> : plan.error && <Fault title="The rig does not fit this system yet" detail={plan.error.message} />}
       {system.isPending && <Waits>Working it out…</Waits>}
       <div className="grid items-start gap-4 md:grid-cols-[minmax(0,1fr)_340px]">
         <div className="grid gap-4">
