@@ -44,12 +44,14 @@ def call(page: Page, label: str, option: str, button: str) -> None:
 
 
 def rig_up(page: Page, hookup: str, *parts: tuple[str, str]) -> None:
+    before = done(page)
     page.get_by_role("button", name="Put a rig together").click()
     choose(page, "Setup", hookup)
     for label, part in parts:
         choose(page, label, part)
     page.get_by_role("button", name="Connect it").click()
     expect(page.get_by_role("button", name="Put on another rig")).to_be_visible()
+    expect(log(page)).to_have_count(before + 1)
 
 
 def pass_time(page: Page, until: str) -> None:

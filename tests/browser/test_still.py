@@ -108,6 +108,33 @@ def test_what_a_desk_shows_stays_where_it_is(page: Page, site: str, salt: int) -
     all_still(page, site, salt, (*stages, "/history"), 8)
 
 
+WITHIN = 2.5
+"""Windows from the top: what a browser lays out, and so gives its height, though it does not show yet."""
+
+
+@pytest.mark.parametrize(("width", "height"), [(1280, 800), (390, 844)])
+def test_of_a_yard_of_many_jobs_all_that_is_near_has_its_height(page: Page, site: str, width: int, height: int) -> None:
+    """One that is taken for a height first and laid out a moment later pushes what stands below it."""
+
+    def crowd(route: Route) -> None:
+        rows = route.fetch().json()
+        copies = range(-(-120 // len(rows)))
+        route.fulfill(json=[{**row, "key": f"{row['key']}-{n}"} for n in copies for row in rows])
+
+    page.route(re.compile(r"/api/jobs$"), crowd)
+    page.set_viewport_size({"width": width, "height": height})
+    page.goto(site)
+    expect(page.locator("#main h2").nth(100)).to_be_attached()
+    cards = page.evaluate(
+        """() => [...document.querySelectorAll("#main li:has(h2)")]
+            .map(e => [e.getBoundingClientRect().top, getComputedStyle(e).contentVisibility])"""
+    )
+    near = [how for top, how in cards if top < WITHIN * height]
+    assert len(near) > 5
+    assert set(near) == {"visible"}
+    assert cards[-1][1] == "auto"
+
+
 @pytest.mark.parametrize("salt", [3, 4])
 def test_what_a_phone_shows_stays_where_it_is(phone: Page, site: str, salt: int) -> None:
     all_still(phone, site, salt, ("/", "/jobs/hollow-7/scope", "/jobs/saltmarsh-fish/record", "/kit"), 5)

@@ -20,6 +20,13 @@ import { Waits } from "../ui/Waits";
 
 const Welcome = lazy(async () => ({ default: (await import("../welcome/Welcome")).Welcome }));
 
+/**
+ * Two hundred jobs: what is far out of sight is taken for a height and not laid out, and is found by keys and search all
+ * the same. The first ones are: a browser lays out what is within some windows' height of what shows, a moment after the
+ * rest, and what stands below would be pushed.
+ */
+const LAID_OUT = 30;
+
 /** All jobs: who needs a hand next, and when. */
 export function Yard() {
   useTitle("Yard");
@@ -137,9 +144,8 @@ export function Yard() {
         <div ref={list} className="min-w-0">
           {first && <Lead row={first} />}
           <ul className="mt-4 grid list-none gap-4 p-0 md:grid-cols-2">
-            {rest.map((r) => (
-              // Two hundred jobs: what is out of sight is not laid out, and is found by keys and search all the same.
-              <li key={r.key} className="[contain-intrinsic-size:auto_180px] [content-visibility:auto]">
+            {rest.map((r, i) => (
+              <li key={r.key} className={i < LAID_OUT ? "" : "[contain-intrinsic-size:auto_180px] [content-visibility:auto]"}>
                 <Card row={r} />
               </li>
             ))}
