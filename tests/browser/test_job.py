@@ -11,7 +11,6 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, Request, Route, expect
 
-from tests.browser.conftest import PATIENCE_MS
 from tests.browser.waits import focus, saved, told, until
 from tests.test_cli import table
 
@@ -41,18 +40,11 @@ def new_job(page: Page, site: str, customer: str = "Quayside Blooms") -> str:
 
 
 def stage(page: Page, name: str) -> None:
-    """Go to a stage. A bell that begins to ring moves the page, and a press on its way then falls beside the link."""
-    link = page.get_by_role("navigation", name="Stages").get_by_role("link", name=re.compile(f"^{name}"))
+    """Go to a stage."""
+    page.get_by_role("navigation", name="Stages").get_by_role("link", name=re.compile(f"^{name}")).click()
     # The address changes before the page: until then what is filled in is filled in on the stage before.
-    for _ in range(3):
-        link.click()
-        try:
-            expect(page).to_have_title(re.compile(f"^{name}: "), timeout=PATIENCE_MS / 3)
-        except AssertionError:
-            continue
-        expect(page.get_by_text("Opening…", exact=True)).to_have_count(0)
-        return
-    raise AssertionError(f"{name} does not open")
+    expect(page).to_have_title(re.compile(f"^{name}: "))
+    expect(page.get_by_text("Opening…", exact=True)).to_have_count(0)
 
 
 def choose(page: Page, label: str, option: str, nth: int = 0) -> None:

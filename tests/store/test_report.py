@@ -156,6 +156,8 @@ def test_each_cylinder_is_on_paper_and_all_of_them_are_added() -> None:
     assert "cylinder 1" not in words(render(empty(closing=one)))
     # What still stands open has no weight after it.
     assert weighed_in(Job(), record_of.Closing(cylinders=((16.42, 7.11), (16.25, None)))) is None
+    drifted = record_of.Closing(cylinders=((16.42, 7.11), (16.25, 16.27)))
+    assert weighed_in(Job(), drifted) == pytest.approx(9.31), "a scale's drift is nothing that was taken back"
     assert weighed_in(Job(), record_of.Closing()) is None
 
 

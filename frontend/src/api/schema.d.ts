@@ -3485,11 +3485,13 @@ export interface components {
         };
         /**
          * CylinderOut
-         * @description A cylinder that was opened: kg before, and after; None while it stands open.
+         * @description A cylinder that was opened: kg before, after (None while it stands open), and what it gave.
          */
         CylinderOut: {
             /** End Kg */
             end_kg: number | null;
+            /** Given Kg */
+            given_kg: number;
             /** Start Kg */
             start_kg: number;
         };

@@ -15,7 +15,7 @@ export function Emptied({ cylinders, start, kg }: { cylinders: ChargingOut["cyli
                 {kg(c.start_kg)} → {kg(c.end_kg)}
               </span>
               , <span className="whitespace-nowrap">
-                <b className="figure text-ink">{kg(Math.max(0, c.start_kg - c.end_kg))}</b> out
+                <b className="figure text-ink">{kg(c.given_kg)}</b> out
               </span>
             </>
           )}

@@ -141,7 +141,7 @@ def charging_of(key: str, run: runs.RunView, hub: Hub) -> ChargingOut:
     link = hub.links.get(scale_name(key))
     give = "charge-give-nameplate" if scope.nameplate_kg is None else "charge-give-adder"
     unread = not w.read and not w.earlier and (w.start is None or not w.kg.size)
-    stood = [*((c.start, c.end) for c in w.earlier), (w.start, w.end)]
+    stood = [*w.earlier, Cylinder(start=w.start, end=w.end)]
     return ChargingOut(
         to_weigh_kg=wanted,
         words=charge.words if charge is not None else why_no_charge(scope),
@@ -161,7 +161,9 @@ def charging_of(key: str, run: runs.RunView, hub: Hub) -> ChargingOut:
         weight_kg=float(w.shown[1][-1]) if w.read else None,
         start_kg=w.start,
         end_kg=w.end,
-        cylinders=[CylinderOut(start_kg=start, end_kg=end) for start, end in stood if start is not None],
+        cylinders=[
+            CylinderOut(start_kg=c.start, end_kg=c.end, given_kg=c.given) for c in stood if c.start is not None
+        ],
         valve=w.valve,
         running=w.running,
         hose_kg=hose,

@@ -32,10 +32,11 @@ class ScaleTouch(Body):
 
 
 class CylinderOut(BaseModel):
-    """A cylinder that was opened: kg before, and after; None while it stands open."""
+    """A cylinder that was opened: kg before, after (None while it stands open), and what it gave."""
 
     start_kg: float
     end_kg: float | None
+    given_kg: float
 
 
 class ChargingOut(BaseModel):

@@ -77,7 +77,7 @@ def _rig(job: Job) -> list[Item]:
         items.append(
             Item("cord", "rig", message("carry-cord", wire=rig.cord.wire, length=hose_length(rig.cord.length_m)), 1)
         )
-    if any(p.kind == "cylinder" for p in rig.parts) or job.release.way == "cylinder":
+    if rig.has("cylinder") or job.release.way == "cylinder":
         charge = charge_to_weigh(job.scope)
         held = message("carry-cylinder", refrigerant=job.scope.refrigerant)
         if charge:

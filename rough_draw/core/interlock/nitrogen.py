@@ -20,7 +20,7 @@ from rough_draw.core.sheet.rig import HosePart
 
 def with_nitrogen(job: Job) -> Board:
     """The board with nitrogen on the rig: its own bottle, or the pump's hose moved to one."""
-    own = any(p.kind == "nitrogen" for p in job.rig.parts)
+    own = job.rig.has("nitrogen")
     return make_board(job) if own else make_board(job, at_pump="nitrogen")
 
 

@@ -113,7 +113,7 @@ def _is_wet(job: Job) -> bool:
 
 
 def _start(job: Job) -> NextTouch:
-    opened = "with-manifold" if any(p.kind == "manifold" for p in job.rig.parts) else "plain"
+    opened = "with-manifold" if job.rig.has("manifold") else "plain"
     if ballast_at(job) is None:
         return _next("pump-on", 0.0, "start", opened=opened)
     return _next("pump-on", 0.0, "start-with-ballast", "ballast-open", opened=opened)

@@ -91,7 +91,7 @@ class Scenario(Sheet):
     def _consistent(self) -> Scenario:
         kept = {s.id for s in self.sheet.scope.sections if s.holds_charge}
         links = {x.id for x in self.sheet.scope.links if not {x.a, x.b} & kept}
-        if self.ends == "release" and not kept and not any(p.kind == "cylinder" for p in self.sheet.rig.parts):
+        if self.ends == "release" and not kept and not self.sheet.rig.has("cylinder"):
             raise fault("ends", "nothing-to-release")
         if self.working and (self.rigged or not keeps_charge(self.sheet.scope)):
             raise fault("working", "nothing-to-pump-down")

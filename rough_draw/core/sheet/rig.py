@@ -129,6 +129,10 @@ class Rig(Sheet):
         """A part by its id."""
         return next((p for p in self.parts if p.id == name), None)
 
+    def has(self, kind: str) -> bool:
+        """Whether a part of this kind stands in it."""
+        return any(p.kind == kind for p in self.parts)
+
     @property
     def pump(self) -> PumpPart:
         """The pump."""

@@ -113,7 +113,7 @@ class Expert:
     def _charges_by_it(self) -> bool:
         """Whether the charge comes from a cylinder on the rig that stands: another would leave nothing to charge by."""
         scenario = self.bay.scenario
-        return scenario.ends == "release" and any(p.kind == "cylinder" for p in scenario.sheet.rig.parts)
+        return scenario.ends == "release" and scenario.sheet.rig.has("cylinder")
 
     def _ways(self) -> None:
         """Go along every valve first: what is shut is not evacuated, and no gauge says so."""

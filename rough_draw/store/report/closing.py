@@ -11,6 +11,7 @@ from reportlab.platypus import Flowable
 
 from rough_draw.core.charging.cautions import caution, caution_keys, ticked
 from rough_draw.core.charging.charge import charge_to_weigh
+from rough_draw.core.charging.cylinders import Cylinder
 from rough_draw.core.interlock.release import release_steps
 from rough_draw.core.message import Message, Name, message
 from rough_draw.core.message import listed as listed_names
@@ -56,8 +57,8 @@ def weighed_in(job: Job, c: Closing) -> float | None:
     """What was weighed in, kg: as it was said, or by the scale before and after."""
     if job.release.weighed_kg is not None or not c.cylinders:
         return job.release.weighed_kg
-    given = [start - end for start, end in c.cylinders if end is not None]
-    return sum(given) if len(given) == len(c.cylinders) else None
+    stood = [Cylinder(start=start, end=end) for start, end in c.cylinders]
+    return None if any(x.end is None for x in stood) else sum(x.given for x in stood)
 
 
 def _charge(job: Job, c: Closing) -> list[tuple[str, Name]]:
