@@ -6,10 +6,13 @@ import re
 import time
 import zlib
 from collections.abc import Iterator
-from contextlib import contextmanager, suppress
+from contextlib import suppress
 
 import pytest
-from playwright.sync_api import Error, Page, Route, expect
+from playwright.sync_api import Browser, Error, Page, Request, Route, expect
+
+from tests.browser.conftest import made, watched
+from tests.browser.waits import until
 
 CONTROLS = """() => [...document.querySelectorAll("#main :is(a, button, input, textarea, summary, [role=combobox])")]
     .filter(e => !e.closest("svg") && e.checkVisibility({visibilityProperty: true}))
@@ -22,28 +25,59 @@ CONTROLS = """() => [...document.querySelectorAll("#main :is(a, button, input, t
     })"""
 WAITING = "document.querySelectorAll('.waits').length"
 KEPT_BACK = "document.getElementById('main')?.dataset.fresh !== undefined"
-"""Whether the page keeps back what would be pushed: for four seconds, and a loaded machine may take longer."""
+"""Whether the page keeps back what would be pushed."""
 MOVED = 6
 """As far as nobody's finger misses for, px."""
+
+LONGEST_MS = 30_000
+"""By then a page has long come to rest, by its own clock."""
 
 Place = tuple[int, int]
 
 
 class Late:
-    """Answers of the server that come late, each kind at another time."""
+    """Answers of the server that come late, each kind at another time, by the page's own clock.
 
-    LONGEST_S = 1.0
+    That clock stands while the server or the network is at work: a loaded machine is slow, and the page none the wiser.
+    """
+
+    LATEST_MS = 1000
     AT_ONCE = re.compile(r"/api/(session|health|news)\b")
 
-    def __init__(self, salt: int) -> None:
+    def __init__(self, page: Page, salt: int) -> None:
+        self.page = page
         self.salt = salt
+        self.ms = 0
         self.held: list[tuple[float, Route]] = []
+        self.under_way: set[Request] = set()
+        self.hears = {"request": self.asked, "requestfinished": self.over, "requestfailed": self.over}
+
+    def __enter__(self) -> Late:
+        for event, hear in self.hears.items():
+            self.page.on(event, hear)  # type: ignore[call-overload]
+        self.page.route("**/api/**", self.hold)
+        return self
+
+    def __exit__(self, *_: object) -> None:
+        self.let_go(float("inf"))
+        self.page.unroute("**/api/**")
+        for event, hear in self.hears.items():
+            self.page.remove_listener(event, hear)
+
+    def asked(self, request: Request) -> None:
+        if not self.AT_ONCE.search(request.url):
+            self.under_way.add(request)
+
+    def over(self, request: Request) -> None:
+        self.under_way.discard(request)
 
     def hold(self, route: Route) -> None:
+        if self.AT_ONCE.search(route.request.url):
+            route.continue_()
+            return
         kind = re.sub(r"/jobs/[^/]+", "", route.request.url.split("/api")[1].split("?")[0])
         share = zlib.crc32(f"{self.salt}{kind}".encode()) % 5 / 4
-        wait = 0.0 if self.AT_ONCE.search(route.request.url) else self.LONGEST_S * share
-        self.held.append((time.monotonic() + wait, route))
+        self.held.append((self.ms + self.LATEST_MS * share, route))
 
     def let_go(self, at: float) -> None:
         for due, route in [x for x in self.held if x[0] <= at]:
@@ -52,14 +86,12 @@ class Late:
             with suppress(Error):
                 route.continue_()
 
-
-@contextmanager
-def late(page: Page, salt: int) -> Iterator[Late]:
-    answers = Late(salt)
-    page.route("**/api/**", answers.hold)
-    yield answers
-    answers.let_go(float("inf"))
-    page.unroute("**/api/**")
+    def tick(self, ms: int) -> None:
+        """So long passes for the page, and what is asked for or due by then is answered."""
+        self.page.clock.run_for(ms)
+        self.ms += ms
+        self.let_go(self.ms)
+        until(lambda: (self.page.wait_for_timeout(20), len(self.under_way) - len(self.held))[1], lambda n: n <= 0)
 
 
 def named(page: Page) -> dict[str, Place]:
@@ -73,14 +105,14 @@ def named(page: Page) -> dict[str, Place]:
 def moves(page: Page, address: str, salt: int) -> tuple[list[str], int]:
     """What moved while the page came, and how many controls it had in the end."""
     moved = []
-    with late(page, salt) as answers:
+    with Late(page, salt) as answers:
         page.goto(address, wait_until="commit")
         before: dict[str, Place] = {}
         rest = looked = 0
         # Still for as long as the latest answer takes, and with nothing to come any more.
         while rest < 12:
-            page.wait_for_timeout(100)
-            answers.let_go(time.monotonic())
+            answers.tick(100)
+            assert answers.ms < LONGEST_MS, "the page never comes to rest"
             now = named(page)
             if page.evaluate(KEPT_BACK):
                 looked += 1
@@ -91,8 +123,37 @@ def moves(page: Page, address: str, salt: int) -> tuple[list[str], int]:
                 ]
             rest = rest + 1 if now == before and now and not page.evaluate(WAITING) else 0
             before = now
-    assert looked > 2, "nothing was kept back"
+    assert looked > 12, "nothing was kept back"
     return moved, len(before)
+
+
+def by_hand(pages: Iterator[Page]) -> Iterator[Page]:
+    """A page whose time passes when a test says so."""
+    for page in pages:
+        now = time.time()
+        page.clock.install(time=now)
+        page.clock.pause_at(now + 1)
+        yield page
+
+
+@pytest.fixture(scope="module")
+def halted_desk(browser: Browser) -> Iterator[Page]:
+    yield from by_hand(made(browser, 1280, 800))
+
+
+@pytest.fixture(scope="module")
+def halted_phone(browser: Browser) -> Iterator[Page]:
+    yield from by_hand(made(browser, 390, 844, touch=True))
+
+
+@pytest.fixture
+def slow_desk(halted_desk: Page, site: str) -> Iterator[Page]:
+    yield from watched(halted_desk, site)
+
+
+@pytest.fixture
+def slow_phone(halted_phone: Page, site: str) -> Iterator[Page]:
+    yield from watched(halted_phone, site)
 
 
 def all_still(page: Page, site: str, salt: int, paths: tuple[str, ...], fewest: int) -> None:
@@ -103,9 +164,9 @@ def all_still(page: Page, site: str, salt: int, paths: tuple[str, ...], fewest: 
 
 
 @pytest.mark.parametrize("salt", [1, 2])
-def test_what_a_desk_shows_stays_where_it_is(page: Page, site: str, salt: int) -> None:
+def test_what_a_desk_shows_stays_where_it_is(slow_desk: Page, site: str, salt: int) -> None:
     stages = ("/jobs/saltmarsh-kiosk/scope", "/jobs/larkspur-2/hold", "/jobs/saltmarsh-fish/release")
-    all_still(page, site, salt, (*stages, "/history"), 8)
+    all_still(slow_desk, site, salt, (*stages, "/history"), 8)
 
 
 WITHIN = 2.5
@@ -136,18 +197,20 @@ def test_of_a_yard_of_many_jobs_all_that_is_near_has_its_height(page: Page, site
 
 
 @pytest.mark.parametrize("salt", [3, 4])
-def test_what_a_phone_shows_stays_where_it_is(phone: Page, site: str, salt: int) -> None:
-    all_still(phone, site, salt, ("/", "/jobs/hollow-7/scope", "/jobs/saltmarsh-fish/record", "/kit"), 5)
+def test_what_a_phone_shows_stays_where_it_is(slow_phone: Page, site: str, salt: int) -> None:
+    all_still(slow_phone, site, salt, ("/", "/jobs/hollow-7/scope", "/jobs/saltmarsh-fish/record", "/kit"), 5)
 
 
-def test_an_answer_that_never_comes_holds_nobody_up(page: Page, site: str) -> None:
+def test_an_answer_that_never_comes_holds_nobody_up(slow_desk: Page, site: str) -> None:
+    page = slow_desk
     held: list[Route] = []
     page.route("**/api/jobs/saltmarsh-kiosk/plan**", lambda route: held.append(route))
     page.goto(f"{site}/jobs/saltmarsh-kiosk/scope")
-    expect(page.get_by_text("Drawing it…")).to_be_visible()
     customer = page.get_by_label("Customer")
-    expect(customer).to_be_attached()
+    until(lambda: (page.clock.run_for(10), customer.count())[1], lambda there: there == 1)
+    expect(page.get_by_text("Drawing it…")).to_be_visible()
     expect(customer).to_be_hidden()
+    page.clock.run_for(4000)
     expect(customer).to_be_visible()
     customer.fill("Saltmarsh Ferry Terminal")
     assert page.get_by_text("Drawing it…").is_visible()

@@ -161,9 +161,7 @@ def charging_of(key: str, run: runs.RunView, hub: Hub) -> ChargingOut:
         weight_kg=float(w.shown[1][-1]) if w.read else None,
         start_kg=w.start,
         end_kg=w.end,
-        cylinders=[
-            CylinderOut(start_kg=c.start, end_kg=c.end, given_kg=c.given) for c in stood if c.start is not None
-        ],
+        cylinders=[CylinderOut(start_kg=c.start, end_kg=c.end, given_kg=c.given) for c in stood if c.start is not None],
         valve=w.valve,
         running=w.running,
         hose_kg=hose,
