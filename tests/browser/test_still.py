@@ -9,10 +9,10 @@ from collections.abc import Iterator
 from contextlib import suppress
 
 import pytest
-from playwright.sync_api import Browser, Error, Page, Request, Route, expect
+from playwright.sync_api import Browser, Error, Page, Route, expect
 
 from tests.browser.conftest import made, watched
-from tests.browser.waits import until
+from tests.browser.waits import Asked, until
 
 CONTROLS = """() => [...document.querySelectorAll("#main :is(a, button, input, textarea, summary, [role=combobox])")]
     .filter(e => !e.closest("svg") && e.checkVisibility({visibilityProperty: true}))
@@ -49,27 +49,16 @@ class Late:
         self.salt = salt
         self.ms = 0
         self.held: list[tuple[float, Route]] = []
-        self.under_way: set[Request] = set()
-        self.hears = {"request": self.asked, "requestfinished": self.over, "requestfailed": self.over}
+        self.asked = Asked(page)
 
     def __enter__(self) -> Late:
-        for event, hear in self.hears.items():
-            self.page.on(event, hear)  # type: ignore[call-overload]
         self.page.route("**/api/**", self.hold)
         return self
 
     def __exit__(self, *_: object) -> None:
         self.let_go(float("inf"))
         self.page.unroute("**/api/**")
-        for event, hear in self.hears.items():
-            self.page.remove_listener(event, hear)
-
-    def asked(self, request: Request) -> None:
-        if not self.AT_ONCE.search(request.url):
-            self.under_way.add(request)
-
-    def over(self, request: Request) -> None:
-        self.under_way.discard(request)
+        self.asked.end()
 
     def hold(self, route: Route) -> None:
         if self.AT_ONCE.search(route.request.url):
@@ -91,7 +80,7 @@ class Late:
         self.page.clock.run_for(ms)
         self.ms += ms
         self.let_go(self.ms)
-        until(lambda: (self.page.wait_for_timeout(20), len(self.under_way) - len(self.held))[1], lambda n: n <= 0)
+        until(lambda: self.page.wait_for_timeout(20) or len(self.asked.under_way) - len(self.held), lambda n: n <= 0)
 
 
 def named(page: Page) -> dict[str, Place]:
@@ -127,33 +116,26 @@ def moves(page: Page, address: str, salt: int) -> tuple[list[str], int]:
     return moved, len(before)
 
 
-def by_hand(pages: Iterator[Page]) -> Iterator[Page]:
-    """A page whose time passes when a test says so."""
-    for page in pages:
+@pytest.fixture(scope="module")
+def halted(browser: Browser, request: pytest.FixtureRequest) -> Iterator[Page]:
+    """A desk or a phone whose time passes when a test says so."""
+    for page in made(browser, *request.param):
         now = time.time()
         page.clock.install(time=now)
         page.clock.pause_at(now + 1)
         yield page
 
 
-@pytest.fixture(scope="module")
-def halted_desk(browser: Browser) -> Iterator[Page]:
-    yield from by_hand(made(browser, 1280, 800))
-
-
-@pytest.fixture(scope="module")
-def halted_phone(browser: Browser) -> Iterator[Page]:
-    yield from by_hand(made(browser, 390, 844, touch=True))
-
-
 @pytest.fixture
-def slow_desk(halted_desk: Page, site: str) -> Iterator[Page]:
-    yield from watched(halted_desk, site)
+def slow(halted: Page, site: str) -> Iterator[Page]:
+    yield from watched(halted, site)
 
 
-@pytest.fixture
-def slow_phone(halted_phone: Page, site: str) -> Iterator[Page]:
-    yield from watched(halted_phone, site)
+def on(*device: object) -> pytest.MarkDecorator:
+    return pytest.mark.parametrize("halted", [device], indirect=True, ids=[f"{device[0]}"])
+
+
+DESK, PHONE = on(1280, 800), on(390, 844, True)
 
 
 def all_still(page: Page, site: str, salt: int, paths: tuple[str, ...], fewest: int) -> None:
@@ -163,10 +145,11 @@ def all_still(page: Page, site: str, salt: int, paths: tuple[str, ...], fewest: 
         assert controls > fewest, path
 
 
+@DESK
 @pytest.mark.parametrize("salt", [1, 2])
-def test_what_a_desk_shows_stays_where_it_is(slow_desk: Page, site: str, salt: int) -> None:
+def test_what_a_desk_shows_stays_where_it_is(slow: Page, site: str, salt: int) -> None:
     stages = ("/jobs/saltmarsh-kiosk/scope", "/jobs/larkspur-2/hold", "/jobs/saltmarsh-fish/release")
-    all_still(slow_desk, site, salt, (*stages, "/history"), 8)
+    all_still(slow, site, salt, (*stages, "/history"), 8)
 
 
 WITHIN = 2.5
@@ -196,18 +179,20 @@ def test_of_a_yard_of_many_jobs_all_that_is_near_has_its_height(page: Page, site
     assert cards[-1][1] == "auto"
 
 
+@PHONE
 @pytest.mark.parametrize("salt", [3, 4])
-def test_what_a_phone_shows_stays_where_it_is(slow_phone: Page, site: str, salt: int) -> None:
-    all_still(slow_phone, site, salt, ("/", "/jobs/hollow-7/scope", "/jobs/saltmarsh-fish/record", "/kit"), 5)
+def test_what_a_phone_shows_stays_where_it_is(slow: Page, site: str, salt: int) -> None:
+    all_still(slow, site, salt, ("/", "/jobs/hollow-7/scope", "/jobs/saltmarsh-fish/record", "/kit"), 5)
 
 
-def test_an_answer_that_never_comes_holds_nobody_up(slow_desk: Page, site: str) -> None:
-    page = slow_desk
+@DESK
+def test_an_answer_that_never_comes_holds_nobody_up(slow: Page, site: str) -> None:
+    page = slow
     held: list[Route] = []
     page.route("**/api/jobs/saltmarsh-kiosk/plan**", lambda route: held.append(route))
     page.goto(f"{site}/jobs/saltmarsh-kiosk/scope")
     customer = page.get_by_label("Customer")
-    until(lambda: (page.clock.run_for(10), customer.count())[1], lambda there: there == 1)
+    until(lambda: page.clock.run_for(10) or customer.count(), lambda there: there == 1)
     expect(page.get_by_text("Drawing it…")).to_be_visible()
     expect(customer).to_be_hidden()
     page.clock.run_for(4000)

@@ -75,6 +75,33 @@ def tapped(what: Locator, then: Locator) -> None:
     expect(then).to_be_visible()
 
 
+class Asked:
+    """What a page asks for from now on and has not had yet.
+
+    Of what it asks while it is left nobody hears how it ended.
+    """
+
+    def __init__(self, page: Page) -> None:
+        self.page = page
+        self.under_way: set[Request] = set()
+        self.hears = {"request": self._begun, "requestfinished": self._over, "requestfailed": self._over}
+        for event, hear in self.hears.items():
+            page.on(event, hear)  # type: ignore[call-overload]
+
+    def _begun(self, request: Request) -> None:
+        # The stream of news never ends.
+        if "/api/news" not in request.url:
+            self.under_way.add(request)
+
+    def _over(self, request: Request) -> None:
+        self.under_way.discard(request)
+
+    def end(self) -> None:
+        """Listen no longer."""
+        for event, hear in self.hears.items():
+            self.page.remove_listener(event, hear)
+
+
 class Visits:
     """Goes from page to page as a press on a link does, the application staying loaded; waits until all is there."""
 
@@ -82,22 +109,10 @@ class Visits:
 
     def __init__(self, page: Page, site: str) -> None:
         self.page = page
-        self.asked: set[Request] = set()
-        # Of what a page asks while it is left nobody hears how it ended.
         page.goto(f"{site}/api/health")
-        page.on("request", self._begun)
-        page.on("requestfinished", self._over)
-        page.on("requestfailed", self._over)
+        self.asked = Asked(page)
         page.goto(f"{site}/")
         self._wait()
-
-    def _begun(self, request: Request) -> None:
-        # The stream of news never ends.
-        if "/api/news" not in request.url:
-            self.asked.add(request)
-
-    def _over(self, request: Request) -> None:
-        self.asked.discard(request)
 
     def go(self, path: str) -> None:
         """Show a page; back when it has asked for nothing for a while."""
@@ -110,15 +125,13 @@ class Visits:
         end = time.monotonic() + PATIENCE_MS / 1000
         quiet = 0.0
         while quiet < self.QUIET_MS:
-            assert time.monotonic() < end, [r.url for r in self.asked]
+            assert time.monotonic() < end, [r.url for r in self.asked.under_way]
             self.page.wait_for_timeout(50)
-            quiet = 0.0 if self.asked else quiet + 50
+            quiet = 0.0 if self.asked.under_way else quiet + 50
 
     def end(self) -> None:
         """Listen no longer."""
-        self.page.remove_listener("request", self._begun)
-        self.page.remove_listener("requestfinished", self._over)
-        self.page.remove_listener("requestfailed", self._over)
+        self.asked.end()
 
 
 def until(found: Callable[[], Any], wanted: Callable[[Any], bool], seconds: float = PATIENCE_MS / 1000) -> Any:
