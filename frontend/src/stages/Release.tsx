@@ -94,48 +94,50 @@ export function Release({ jobKey, job, editor, live }: StageProps) {
       <div className="grid min-w-0 gap-4">
       {live && plan.data && <TouchDialog asked={asked} onClose={() => setAsked(null)} jobKey={jobKey} plan={plan.data} live={live} shut={live.shut} />}
       {(checks.data?.lacking ?? []).length > 0 && <Lacking steps={checks.data!.lacking} missing={checks.data!.missing} job={job} editor={editor} />}
-      <Sheet title="Steps, in this order">
-        <p className="text-soft" aria-live="polite">
-          {steps.filter((s) => done.includes(s.value)).length} of {steps.length} done
-        </p>
-        <ol className="list-none p-0">
-          {shown.map((s) => {
-            const i = steps.indexOf(s);
-            const ticked = done.includes(s.value);
-            const here = i === next;
-            return (
-              <li key={s.value} className={`flex items-start gap-3 border-t-2 border-rule py-3 first:border-0 `}>
-                <button
-                  type="button"
-                  role="checkbox"
-                  aria-checked={ticked}
-                  aria-label={s.label}
-                  disabled={!ticked && !here}
-                  onClick={() => void tick(s, ticked)}
-                  className={`figure grid size-12 flex-none place-items-center rounded-full border-[3px] text-order font-bold ${
-                    ticked ? "border-green bg-green-wash text-green" : here ? "border-ink" : "border-strong text-soft"
-                  }`}
-                >
-                  {ticked ? "✓" : i + 1}
-                </button>
-                <div className="min-w-0 flex-1">
-                  <StepBody step={s} large={here} />
-                </div>
-                {all && i > next && next >= 0 && (
-                  <Button kind="quiet" className="flex-none px-2! font-normal" disabled={busy} aria-label={`Done up to here: ${s.label}`} onClick={() => void upTo(s)}>
-                    Up to here
-                  </Button>
-                )}
-              </li>
-            );
-          })}
-        </ol>
-        {steps.length > 6 && (
-          <Button aria-expanded={all} onClick={() => setAll(!all)}>
-            {all ? "Only what comes next" : `All ${steps.length} steps`}
-          </Button>
-        )}
-      </Sheet>
+      {steps.length > 0 && (
+        <Sheet title="Steps, in this order">
+          <p className="text-soft" aria-live="polite">
+            {steps.filter((s) => done.includes(s.value)).length} of {steps.length} done
+          </p>
+          <ol className="list-none p-0">
+            {shown.map((s) => {
+              const i = steps.indexOf(s);
+              const ticked = done.includes(s.value);
+              const here = i === next;
+              return (
+                <li key={s.value} className={`flex items-start gap-3 border-t-2 border-rule py-3 first:border-0 `}>
+                  <button
+                    type="button"
+                    role="checkbox"
+                    aria-checked={ticked}
+                    aria-label={s.label}
+                    disabled={!ticked && !here}
+                    onClick={() => void tick(s, ticked)}
+                    className={`figure grid size-12 flex-none place-items-center rounded-full border-[3px] text-order font-bold ${
+                      ticked ? "border-green bg-green-wash text-green" : here ? "border-ink" : "border-strong text-soft"
+                    }`}
+                  >
+                    {ticked ? "✓" : i + 1}
+                  </button>
+                  <div className="min-w-0 flex-1">
+                    <StepBody step={s} large={here} />
+                  </div>
+                  {all && i > next && next >= 0 && (
+                    <Button kind="quiet" className="flex-none px-2! font-normal" disabled={busy} aria-label={`Done up to here: ${s.label}`} onClick={() => void upTo(s)}>
+                      Up to here
+                    </Button>
+                  )}
+                </li>
+              );
+            })}
+          </ol>
+          {steps.length > 6 && (
+            <Button aria-expanded={all} onClick={() => setAll(!all)}>
+              {all ? "Only what comes next" : `All ${steps.length} steps`}
+            </Button>
+          )}
+        </Sheet>
+      )}
       <Ports jobKey={jobKey} job={job} editor={editor} />
       <RunningCard jobKey={jobKey} job={job} editor={editor} />
       </div>

@@ -72,6 +72,11 @@ class _Weighed:
     running: bool
     simulated: bool = False
 
+    @property
+    def stood(self) -> list[Cylinder]:
+        """All of them, the one that stands there last."""
+        return [*self.earlier, Cylinder(start=self.start, end=self.end)]
+
 
 def _weights(key: str, run: runs.RunView) -> _Weighed:
     """What was read, or what was typed in place of it."""
@@ -106,6 +111,7 @@ def _weights(key: str, run: runs.RunView) -> _Weighed:
 
 def _cautions(run: runs.RunView, w: _Weighed, found: Weighing, hose: float) -> list[Message]:
     said = list(found.cautions)
+    said += [message("charge-heavier", nth=n, mass=mass(c.gained)) for n, c in enumerate(w.stood, 1) if c.gained]
     if w.valve != "shut" and run.job.release.way == "cylinder" and not w.running and _suction_open(run):
         said.insert(0, message("charge-suction-open"))
     release = run.job.release
@@ -141,7 +147,6 @@ def charging_of(key: str, run: runs.RunView, hub: Hub) -> ChargingOut:
     link = hub.links.get(scale_name(key))
     give = "charge-give-nameplate" if scope.nameplate_kg is None else "charge-give-adder"
     unread = not w.read and not w.earlier and (w.start is None or not w.kg.size)
-    stood = [*w.earlier, Cylinder(start=w.start, end=w.end)]
     return ChargingOut(
         to_weigh_kg=wanted,
         words=charge.words if charge is not None else why_no_charge(scope),
@@ -161,7 +166,9 @@ def charging_of(key: str, run: runs.RunView, hub: Hub) -> ChargingOut:
         weight_kg=float(w.shown[1][-1]) if w.read else None,
         start_kg=w.start,
         end_kg=w.end,
-        cylinders=[CylinderOut(start_kg=c.start, end_kg=c.end, given_kg=c.given) for c in stood if c.start is not None],
+        cylinders=[
+            CylinderOut(start_kg=c.start, end_kg=c.end, given_kg=c.given) for c in w.stood if c.start is not None
+        ],
         valve=w.valve,
         running=w.running,
         hose_kg=hose,

@@ -21,6 +21,9 @@ FEW = 5
 """Readings whose middle stands for a weight at rest."""
 JUST_S = 0.5
 """A reading that comes so soon after a valve was opened shows the weight before, s."""
+HEAVIER_KG = 0.05
+"""A scale drifts less than this (estimate: two or three steps of one for cylinders): beyond it a cylinder was filled,
+or its two weights stand the wrong way round."""
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -40,6 +43,12 @@ class Cylinder:
     def given(self) -> float:
         """What it has lost, kg; none while it is not known."""
         return max(0.0, self.start - self.end) if self.start is not None and self.end is not None else 0.0
+
+    @property
+    def gained(self) -> float:
+        """What it is heavier by after than before, kg; none where that is no more than a scale drifts."""
+        more = self.end - self.start if self.start is not None and self.end is not None else 0.0
+        return more if more > HEAVIER_KG else 0.0
 
 
 def cylinders(times: FloatArray, weights: FloatArray, touches: Sequence[tuple[str, float]]) -> list[Cylinder]:

@@ -18,6 +18,7 @@ charge-give-nameplate = Enter the nameplate charge
 charge-give-adder = Enter the adder
     .why = Under Scope, by the maker's table: no density of this refrigerant is known here to work it out from.
 charge-suction-open = The suction side is open while liquid goes in: close it, or liquid reaches the compressor.
+charge-heavier = Cylinder { $nth } is { $mass } heavier after than before, so nothing is counted of it: see whether its two weights stand the wrong way round.
 charge-hose-keeps = The hose keeps about { $mass }; it is drawn in at the end, with the cylinder closed.
 
 weigh-before = Open the cylinder slowly
