@@ -15,7 +15,7 @@ from rough_draw.core.sheet.job import Job, Party
 from rough_draw.core.sheet.rig import Rig
 from rough_draw.core.sheet.scope import Scope
 from tests import builders, one_browser
-from tests.depth import DEEP, drawn
+from tests.depth import DEEP, WHOLE, drawn
 
 drop_stale()
 settings.register_profile("project", deadline=None, max_examples=drawn(25), derandomize=not DEEP, print_blob=True)
@@ -60,8 +60,11 @@ LONGEST = (
 )
 
 
-def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
-    """The longest files first; within a file as it stands."""
+def pytest_collection_modifyitems(config: pytest.Config, items: list[pytest.Item]) -> None:
+    """The longest files first; within a file as it stands. A plain run leaves out what is marked ``whole``."""
+    if not WHOLE:
+        config.hook.pytest_deselected(items=[item for item in items if item.get_closest_marker("whole")])
+        items[:] = [item for item in items if not item.get_closest_marker("whole")]
     root = Path(__file__).parent
     rank = {root / name: n for n, name in enumerate(LONGEST)}
     items.sort(key=lambda item: rank.get(item.path, len(rank)))

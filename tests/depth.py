@@ -1,15 +1,35 @@
-"""How often what is random or is killed is done in a run of the tests.
+"""How much of what is like what was tested already is tested again.
 
-Every test goes through all its cases each time. What is drawn at random beside them follows from the test alone in a
-plain run, so that two runs of the same code say the same; ``scripts/test --deep`` and ``make soak`` draw anew each
-time, and many times as many.
+``scripts/test``, and so each landing, makes a *plain* run: every rule, every page and every hand once, in minutes.
+``scripts/test --whole`` goes on to all that is of the same kind: further jobs, sizes, systems and scenarios, whole jobs
+by other hands, three times as many random cases. A run of named files is whole. In both, what is drawn at random
+follows from the test alone, so that two runs of the same code say the same; ``scripts/test --deep`` and ``make soak``
+draw anew each time, and many times as many.
 """
 
 from __future__ import annotations
 
 import os
+from collections.abc import Iterable
+from typing import Any
 
-DEEP = os.environ.get("ROUGH_DRAW_TESTS") == "deep"
+import pytest
+
+LEVEL = os.environ.get("ROUGH_DRAW_TESTS", "whole")
+WHOLE = LEVEL != "plain"
+DEEP = LEVEL == "deep"
+
+whole = pytest.mark.whole
+"""A test that a plain run leaves out, since it has one of the same kind."""
+
+
+def first(plain: int, members: Iterable[Any]) -> list[Any]:
+    """Members of a family, for ``parametrize``: a plain run takes the first so many."""
+    told = []
+    for n, member in enumerate(members):
+        values = member if isinstance(member, tuple) else (member,)
+        told.append(pytest.param(*values, marks=whole if n >= plain else ()))
+    return told
 
 
 def times(few: int, many: int) -> int:
@@ -18,5 +38,5 @@ def times(few: int, many: int) -> int:
 
 
 def drawn(cases: int) -> int:
-    """How many cases are drawn of what a plain run draws ``cases`` of."""
-    return times(cases, 16 * cases)
+    """How many cases are drawn of what a whole run draws ``cases`` of."""
+    return times(cases if WHOLE else -(-cases // 3), 16 * cases)

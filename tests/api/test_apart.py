@@ -20,6 +20,7 @@ from rough_draw.api.run.fitting import Asked, told
 from rough_draw.core.sheet.job import Job
 from rough_draw.core.sheet.run_state import Touch
 from tests.browser.waits import until
+from tests.depth import first
 
 kept: list[int] = []
 
@@ -114,7 +115,7 @@ def test_one_that_ends_under_its_work_says_so_and_the_next_ask_begins_another(ap
     assert apart.ask(keep, 4) == [4]
 
 
-@pytest.mark.parametrize("ends_by", [signal.SIGKILL, signal.SIGTERM, signal.SIGINT])
+@pytest.mark.parametrize("ends_by", first(1, [signal.SIGKILL, signal.SIGTERM, signal.SIGINT]))
 def test_it_ends_with_whoever_started_it_however_that_ends(ends_by: signal.Signals, tmp_path: Path) -> None:
     asks = (
         "import signal; from rough_draw.api.apart import Apart; from tests.api.test_apart import whoami;"

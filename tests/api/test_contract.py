@@ -12,6 +12,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from rough_draw.core.sheet.templates import TEMPLATES
+from tests.depth import first
 from tests.one_app import app_on
 
 ROOT = Path(__file__).parents[2]
@@ -173,7 +174,7 @@ def test_every_answer_keeps_the_same_doors_shut(api: TestClient, key: str) -> No
         assert headers["referrer-policy"] == "no-referrer"
 
 
-@pytest.mark.parametrize("kind", sorted(TEMPLATES))
+@pytest.mark.parametrize("kind", first(5, sorted(TEMPLATES)))
 def test_every_kind_of_system_is_planned(api: TestClient, kind: str) -> None:
     job = {"scope": {"template": kind, "condition": "new-dry"}}
     key = api.post("/api/jobs", json=job).json()["key"]

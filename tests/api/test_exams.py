@@ -21,6 +21,7 @@ from rough_draw.standins.practice.expert import expert
 from rough_draw.store import exams
 from tests.api.test_practice import api, do
 from tests.api.test_practice_learning import somebody
+from tests.depth import whole
 
 __all__ = ["api"]
 LEVEL = 1
@@ -110,6 +111,7 @@ def test_who_works_well_passes_and_the_certificate_stands(
     assert api.post(f"/api/practice/exams/{exam}/runs").status_code == 409
 
 
+@whole
 def test_a_key_of_the_firm_signs_it(api: TestClient, known: None) -> None:
     assert api.post("/api/settings/key").status_code < 300
     exam = begun(api)

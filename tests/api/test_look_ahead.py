@@ -16,6 +16,7 @@ from rough_draw.core.diagnosis.diagnosis import look_into
 from tests.api.test_beside import drained, held_up
 from tests.api.test_live import drawing
 from tests.browser.waits import until
+from tests.depth import whole
 from tests.one_app import app_on
 
 
@@ -88,6 +89,7 @@ def test_a_look_that_breaks_rests_as_any(api: TestClient, looks: list[str], monk
     assert cases._looks.rest_until > begun + 0.2 * (1.0 + cases.REST)
 
 
+@whole
 def test_looks_that_nobody_asked_for_rest_between_and_are_not_made_again(api: TestClient, looks: list[str]) -> None:
     """Of many draws that strike the eye: they are looked into in turn, in no more than their share of the time."""
     keys = [drawing(api, "ballast", minutes=20)[0] for _ in range(3)]

@@ -12,6 +12,7 @@ from playwright.sync_api import Page, expect
 from tests.browser.test_job import choose, new_job, stage
 from tests.browser.test_stages import settle, sheet
 from tests.browser.waits import focus
+from tests.depth import whole
 
 pytestmark = pytest.mark.browser
 
@@ -50,6 +51,7 @@ def test_a_rig_of_ones_own_by_mouse(page: Page, site: str) -> None:
     assert parts(page, site, key)["gauge"]["on"] == "pump"
 
 
+@whole
 def test_a_rig_of_ones_own_by_keyboard_only(page: Page, site: str) -> None:
     key = new_job(page, site, "Keyboard Lane")
     stage(page, "Rig")
@@ -88,6 +90,7 @@ def test_a_rig_of_ones_own_by_keyboard_only(page: Page, site: str) -> None:
     assert found["hose-a"]["made_for"] == "vacuum"
 
 
+@whole
 def test_a_rig_of_ones_own_by_touch(phone: Page, site: str) -> None:
     key = new_job(phone, site, "Touch Rig")
     stage(phone, "Rig")
@@ -106,6 +109,7 @@ def test_a_rig_of_ones_own_by_touch(phone: Page, site: str) -> None:
     assert phone.evaluate("document.documentElement.scrollWidth <= window.innerWidth")
 
 
+@whole
 def test_the_best_rig_of_the_van_is_found_and_taken(page: Page, site: str) -> None:
     page.goto(f"{site}/jobs/hollow-5/rig")
     page.get_by_role("button", name="Best from the van").click()
@@ -118,6 +122,7 @@ def test_the_best_rig_of_the_van_is_found_and_taken(page: Page, site: str) -> No
     expect(page.get_by_text("does not reach 200 µ within a day")).to_be_visible()
 
 
+@whole
 def test_rigs_side_by_side(page: Page, site: str) -> None:
     page.goto(f"{site}/jobs/hollow-5/rig")
     expect(page.get_by_role("region", name="This rig")).to_contain_text("never")
@@ -134,6 +139,7 @@ def test_rigs_side_by_side(page: Page, site: str) -> None:
     expect(page.get_by_role("region", name="This rig")).to_contain_text("never")
 
 
+@whole
 def test_what_to_carry_is_ticked_off_and_kept(page: Page, site: str) -> None:
     page.goto(f"{site}/jobs/saltmarsh-fish/rig")
     page.get_by_role("tab", name="What to carry").click()
@@ -150,6 +156,7 @@ def test_what_to_carry_is_ticked_off_and_kept(page: Page, site: str) -> None:
     page.emulate_media(media="screen")
 
 
+@whole
 def test_units_change_everywhere_at_once(page: Page, site: str) -> None:
     page.goto(f"{site}/jobs/larkspur-3/scope")
     expect(page.get_by_label("Length of suction line")).to_have_value("14")
@@ -176,6 +183,7 @@ def test_units_change_everywhere_at_once(page: Page, site: str) -> None:
         page.request.put(f"{site}/api/settings", data={})
 
 
+@whole
 def test_a_rig_leaves_and_comes_back_as_a_file(page: Page, site: str, tmp_path: Path) -> None:
     page.goto(f"{site}/jobs/larkspur-3/rig")
     page.get_by_role("button", name="Files of the rig").click()
@@ -236,6 +244,7 @@ def test_the_day_fits_jobs_in_and_tells_clashes(page: Page, site: str) -> None:
     assert "Isolate\\, then stop the pump" in text
 
 
+@whole
 def test_a_cord_is_judged(page: Page, site: str) -> None:
     new_job(page, site, "Cord Lane")
     stage(page, "Rig")

@@ -14,6 +14,7 @@ from playwright.sync_api import Page, expect
 from rough_draw.core.proving.stage_progress import STAGES
 from tests.browser.test_access import PAGES, there
 from tests.browser.waits import Visits
+from tests.depth import first, whole
 
 pytestmark = pytest.mark.browser
 
@@ -83,7 +84,7 @@ def faults(found: list[Heard]) -> list[str]:
     return told
 
 
-@pytest.mark.parametrize("width", [1280, 390])
+@pytest.mark.parametrize("width", first(1, [390, 1280]))
 def test_every_stage_can_be_told_from_what_is_heard(page: Page, site: str, width: int) -> None:
     page.set_viewport_size({"width": width, "height": 844})
     page.goto(f"{site}/")
@@ -104,6 +105,7 @@ def test_every_stage_can_be_told_from_what_is_heard(page: Page, site: str, width
     assert found == {}
 
 
+@whole
 def test_a_change_of_stage_is_heard_from_its_top(page: Page, site: str) -> None:
     """Stage by stage by keys: where the reading begins anew, and what it begins with."""
     page.goto(f"{site}/jobs/hollow-5/scope")

@@ -11,6 +11,7 @@ from playwright.sync_api import Page, expect
 from tests.browser.test_job import new_job, stage
 from tests.browser.test_stages import settle
 from tests.browser.waits import until
+from tests.depth import first, whole
 from tests.test_cli import table
 
 HOLDS = [
@@ -27,7 +28,7 @@ HOLDS = [
 ]
 
 
-@pytest.mark.parametrize(("key", "sentence", "words"), HOLDS, ids=[h[0] for h in HOLDS])
+@pytest.mark.parametrize(("key", "sentence", "words"), first(2, HOLDS), ids=[h[0] for h in HOLDS])
 def test_each_kind_of_hold_is_read(page: Page, site: str, key: str, sentence: str, words: tuple[str, ...]) -> None:
     page.goto(f"{site}/jobs/{key}/hold")
     expect(page.get_by_test_id("verdict")).to_have_text(sentence)
@@ -43,6 +44,7 @@ def test_each_kind_of_hold_is_read(page: Page, site: str, key: str, sentence: st
     expect(odds).to_contain_text("very unlikely")
 
 
+@whole
 def test_what_is_left_over_is_shown_on_demand(page: Page, site: str) -> None:
     page.goto(f"{site}/jobs/larkspur-1/hold")
     figure = page.get_by_role("img", name=re.compile("What the best cause leaves over"))
@@ -54,6 +56,7 @@ def test_what_is_left_over_is_shown_on_demand(page: Page, site: str) -> None:
     expect(figure).to_have_count(0)
 
 
+@whole
 def test_the_order_leads_on(page: Page, site: str) -> None:
     page.goto(f"{site}/jobs/saltmarsh-ice/hold")
     page.get_by_role("link", name="To release").click()
@@ -87,6 +90,7 @@ def test_quick_hold_by_paste(page: Page, site: str, tmp_path: Path) -> None:
     expect(page.get_by_text("8 l, as typed").first).to_be_visible()
 
 
+@whole
 def test_quick_hold_by_file_with_an_estimated_volume_and_a_fault(page: Page, site: str, tmp_path: Path) -> None:
     faulty = tmp_path / "bad.csv"
     faulty.write_text("time_s,micron\n0,200\n10,oops\n20,210\n")
@@ -115,6 +119,7 @@ def test_quick_hold_by_drop(page: Page, site: str, tmp_path: Path) -> None:
     expect(page.get_by_text(f"{len(rows[::4]) + 1} lines")).to_be_visible()
 
 
+@whole
 def test_a_needle_alone_is_said_to_prove_nothing(page: Page, site: str) -> None:
     key = new_job(page, site, "Needle Lane")
     sheet = page.request.get(f"{site}/api/jobs/{key}").json()

@@ -12,6 +12,7 @@ import pytest
 from playwright.sync_api import Page, Request, Route, expect
 
 from tests.browser.waits import focus, saved, told, until
+from tests.depth import first, whole
 from tests.test_cli import table
 
 pytestmark = pytest.mark.browser
@@ -156,6 +157,7 @@ def test_empty_job_to_pdf_in_under_three_minutes(page: Page, site: str) -> None:
     assert time.monotonic() - begun < 180
 
 
+@whole
 def test_the_answers_for_a_new_job_outlive_a_reload_and_store_nothing(page: Page, site: str) -> None:
     before = {r["key"] for r in page.request.get(f"{site}/api/jobs").json()}
     page.goto(f"{site}/new")
@@ -173,6 +175,7 @@ def test_the_answers_for_a_new_job_outlive_a_reload_and_store_nothing(page: Page
     expect(page.get_by_label("Unit", exact=True)).to_have_value("")
 
 
+@whole
 def test_changing_a_hose_changes_the_ranking(page: Page, site: str) -> None:
     page.goto(f"{site}/jobs/hollow-5/rig")
     first = page.get_by_role("button", name="Use:").first
@@ -276,9 +279,12 @@ def test_valve_on_the_rig_line_isolates(phone: Page, site: str) -> None:
     expect(dialog).to_be_hidden()
 
 
+STAGES = ("draw", "hold", "rig", "scope", "prove", "release", "record")
+
+
 @pytest.mark.parametrize(
     "path",
-    ["", "kit", *(f"jobs/larkspur-3/{s}" for s in ("scope", "rig", "prove", "draw", "hold", "release", "record"))],
+    first(3, [*(f"jobs/larkspur-3/{s}" for s in STAGES), "", "kit"]),
 )
 def test_nothing_runs_off_a_phone(phone: Page, site: str, path: str) -> None:
     phone.goto(f"{site}/{path}")
@@ -288,6 +294,7 @@ def test_nothing_runs_off_a_phone(phone: Page, site: str, path: str) -> None:
     assert phone.evaluate("document.documentElement.scrollWidth") <= 390
 
 
+@whole
 def test_whole_way_by_keyboard(page: Page, site: str) -> None:
     page.goto(site)
     expect(page.get_by_role("heading", name="Yard")).to_be_visible()
@@ -326,6 +333,7 @@ def test_live_figure_moves_and_the_yard_shows_it(page: Page, site: str) -> None:
     expect(page.get_by_text("Next job due")).to_be_visible()
 
 
+@whole
 def test_paces_chosen_in_one_breath_come_to_the_server_one_after_the_other(page: Page, site: str) -> None:
     """Two sent beside each other may arrive the other way round, and the first would stay."""
     held: list[Route] = []
@@ -372,6 +380,7 @@ def test_a_dangerous_touch_is_stopped_and_says_why(page: Page, site: str) -> Non
     expect(page.get_by_text("against: air and oil would come back", exact=False)).to_be_visible()
 
 
+@whole
 def test_the_order_on_this_rig_is_shown_beside_the_draw(page: Page, site: str) -> None:
     page.goto(f"{site}/jobs/larkspur-3/draw")
     choose(page, "What is to be done", "Change the oil")

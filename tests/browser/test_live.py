@@ -11,6 +11,7 @@ from playwright.sync_api import Locator, Page, expect
 from tests.browser.test_job import choose, new_job, stage
 from tests.browser.test_stages import settle, sheet
 from tests.browser.waits import at_pace, saved, until
+from tests.depth import whole
 
 pytestmark = pytest.mark.browser
 SLOW = 90_000
@@ -37,6 +38,7 @@ def begun(page: Page, site: str, name: str) -> str:
     return key
 
 
+@whole
 def test_a_forgotten_ballast_is_found_and_its_cure_is_seen(page: Page, site: str) -> None:
     key = begun(page, site, "Ballast Lane")
     expect(card(page)).to_contain_text("Close the gas ballast")
@@ -110,6 +112,7 @@ def test_an_alarm_is_set_seen_on_another_page_and_silenced(page: Page, site: str
     page.request.delete(f"{site}/api/jobs/{key}/standin")
 
 
+@whole
 def test_a_triple_evacuation_goes_through_its_cycles(page: Page, site: str) -> None:
     key = new_job(page, site, "Triple Lane")
     choose(page, "Why it was open", "New and dry")

@@ -6,6 +6,8 @@ import re
 
 from playwright.sync_api import Locator, Page, expect
 
+from tests.depth import whole
+
 
 def sheet(page: Page, title: str) -> Locator:
     return page.locator("section", has=page.get_by_role("heading", name=title, exact=True))
@@ -102,6 +104,7 @@ def test_what_is_read_and_where_figures_come_from(page: Page, site: str) -> None
     expect(row).to_be_in_viewport()
 
 
+@whole
 def test_notes_fit_a_phone(phone: Page, site: str) -> None:
     wide = []
     for note in ("pressure", "hoses", "leak", "nitrogen", "altitude", "cord", "lines", "schools", "words"):
@@ -113,6 +116,7 @@ def test_notes_fit_a_phone(phone: Page, site: str) -> None:
     assert wide == []
 
 
+@whole
 def test_the_yard_is_searched_and_walked_by_keys(page: Page, site: str) -> None:
     page.goto(f"{site}/")
     expect(page.get_by_role("heading", name="Hollow Bank Mushrooms").first).to_be_visible()

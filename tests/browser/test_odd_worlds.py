@@ -12,7 +12,7 @@ from playwright.sync_api import Page, expect
 
 from rough_draw.core.proving.stage_progress import STAGES
 from tests.browser.waits import Visits
-from tests.depth import times
+from tests.depth import times, whole
 from tests.worlds import odd_jobs, tables, touches
 
 pytestmark = pytest.mark.browser
@@ -27,6 +27,7 @@ FALLEN = re.compile("Something went wrong|could not be fetched")
     phases=(Phase.generate,),
     suppress_health_check=list(HealthCheck),
 )
+@whole
 @given(data=st.data())
 def test_every_stage_of_an_odd_world_is_shown(page: Page, site: str, data: st.DataObject) -> None:
     job = data.draw(odd_jobs())

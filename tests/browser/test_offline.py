@@ -19,6 +19,7 @@ from rough_draw.store.models import database
 from tests.browser.conftest import PATIENCE_MS
 from tests.browser.test_job import opened
 from tests.browser.waits import kept, told, until
+from tests.depth import whole
 from tests.serving import free_port, start
 
 
@@ -174,6 +175,7 @@ HOLD = """() => new Promise(held => {
 })"""
 
 
+@whole
 def test_what_is_said_to_wait_on_the_device_is_there(hand: Page, server: Server) -> None:
     """A device that is slow to write: the figure is on screen at once, and is kept when that is said, not before."""
     page = hand
@@ -204,6 +206,7 @@ def test_what_is_said_to_wait_on_the_device_is_there(hand: Page, server: Server)
     assert ask(server, f"/jobs/{key}/readings")[0]["total"] == 2
 
 
+@whole
 def test_touches_made_in_the_dark_come_in_their_order(hand: Page, server: Server) -> None:
     page = hand
     key = installed(page, server)
@@ -226,6 +229,7 @@ def test_touches_made_in_the_dark_come_in_their_order(hand: Page, server: Server
     assert [t["at"] for t in found] == pytest.approx([m["at"] for m in made], abs=0.01)
 
 
+@whole
 def test_a_touch_that_was_sent_stands_though_nothing_more_is_heard(hand: Page, server: Server) -> None:
     """The answer to the touch is the last thing that comes: the card goes on from it all the same."""
     page = hand
@@ -243,6 +247,7 @@ def elevation(server: Server, key: str) -> float:
     return found
 
 
+@whole
 def test_an_edit_of_the_sheet_waits_on_the_device(hand: Page, server: Server) -> None:
     page = hand
     key = installed(page, server)
@@ -317,6 +322,7 @@ def test_an_answer_that_is_lost_makes_no_second_reading(hand: Page, server: Serv
     assert ask(server, f"/jobs/{key}/readings")[0]["total"] == 1
 
 
+@whole
 def test_what_the_server_will_not_take_is_shown_and_decided(hand: Page, server: Server) -> None:
     """While the phone is out of reach, the record is closed at the office."""
     page = hand
@@ -366,6 +372,7 @@ def test_the_page_can_be_installed(hand: Page, server: Server) -> None:
     expect(page.get_by_role("heading", name="Notes", exact=True)).to_be_visible()
 
 
+@whole
 def test_what_waits_goes_though_the_page_is_closed(hand: Page, server: Server) -> None:
     """The browser wakes the worker when there is signal again; the page is long gone."""
     page = hand

@@ -12,6 +12,7 @@ from tests.browser.test_job import choose, new_job, stage
 from tests.browser.test_live import SLOW, done
 from tests.browser.test_stages import settle, sheet
 from tests.browser.waits import until
+from tests.depth import whole
 
 pytestmark = pytest.mark.browser
 
@@ -42,6 +43,7 @@ def test_a_core_left_in_under_a_tool_is_a_stop_and_its_fix_one_press(page: Page,
     assert sheet(page, site, key)["rig"]["cores_in"] == []
 
 
+@whole
 def test_ends_tapers_and_intakes_are_set_on_the_page_and_told(page: Page, site: str) -> None:
     key = new_job(page, site, "Flare Lane")
     stage(page, "Rig")
@@ -59,6 +61,7 @@ def test_ends_tapers_and_intakes_are_set_on_the_page_and_told(page: Page, site: 
     assert parts(page, site, key)["hose-a"]["far_end"] is None
 
 
+@whole
 def test_the_pump_on_any_port_of_a_manifold(page: Page, site: str) -> None:
     key = new_job(page, site, "Charge Lane")
     stage(page, "Rig")
@@ -70,6 +73,7 @@ def test_the_pump_on_any_port_of_a_manifold(page: Page, site: str) -> None:
     expect(page.get_by_role("alert")).to_have_count(0)
 
 
+@whole
 def test_where_the_time_goes_and_what_shortens_it(page: Page, site: str) -> None:
     new_job(page, site, "Time Lane")
     stage(page, "Rig")
@@ -81,6 +85,7 @@ def test_where_the_time_goes_and_what_shortens_it(page: Page, site: str) -> None
     expect(shares).to_contain_text("Hoses, tools and cores")
 
 
+@whole
 def test_two_gauges_from_the_rig_to_the_report(page: Page, site: str) -> None:
     key = new_job(page, site, "Two Gauge Lane")
     choose(page, "Why it was open", "New and dry")

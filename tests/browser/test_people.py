@@ -11,6 +11,7 @@ from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.conftest import PATIENCE_MS
 from tests.browser.test_job import opened
+from tests.depth import whole
 from tests.serving import CLI, free_port, serve
 
 PHRASE = "three dry coils"
@@ -63,6 +64,7 @@ def test_behind_the_passphrase(browser: Browser, locked: str) -> None:
     other.close()
 
 
+@whole
 def test_people_have_their_own_units_and_names(page: Page, site: str) -> None:
     page.goto(f"{site}/people")
     expect(page.get_by_text("Nobody in particular")).to_be_visible()

@@ -11,6 +11,7 @@ from playwright.sync_api import Page, Route, expect
 from rough_draw.core.physics.units import MICRON_PA
 from tests.browser.test_job import new_job, stage
 from tests.browser.waits import Visits, saved, tapped, told, unfolded, until
+from tests.depth import first, whole
 
 pytestmark = pytest.mark.browser
 
@@ -27,6 +28,7 @@ def touched(page: Page, site: str, key: str, kind: str, at: float) -> None:
     assert answer.status == 201
 
 
+@whole
 def test_whole_job_by_touch_with_typed_readings(phone: Page, site: str) -> None:
     key = new_job(phone, site, "Touch Quay")
     stage(phone, "Rig")
@@ -134,6 +136,7 @@ def test_over_range_is_shown_as_such(phone: Page, site: str) -> None:
     expect(phone.get_by_test_id("figure")).to_have_text("over")
 
 
+@whole
 def test_the_keypad_corrects_and_bounds(phone: Page, site: str) -> None:
     new_job(phone, site, "Keypad Lane")
     stage(phone, "Draw")
@@ -196,6 +199,7 @@ def test_a_valve_is_asked_about_by_touch(phone: Page, site: str) -> None:
     assert phone.evaluate("document.documentElement.scrollWidth <= window.innerWidth")
 
 
+@whole
 def test_inches_of_mercury_are_typed_as_vacuum_below_the_air(phone: Page, site: str) -> None:
     key = new_job(phone, site, "Needle Pier")
     settings = phone.request.get(f"{site}/api/settings").json()["settings"]
@@ -222,7 +226,9 @@ SCREENS = 3 * 844
 """Pixels of three screens of a phone: no stage is longer with its folds as they begin."""
 
 
-@pytest.mark.parametrize("job", ["larkspur-1", "larkspur-3", "hollow-5", "saltmarsh-bait", "hollow-2", "saltmarsh-ice"])
+@pytest.mark.parametrize(
+    "job", first(1, ["larkspur-1", "larkspur-3", "hollow-5", "saltmarsh-bait", "hollow-2", "saltmarsh-ice"])
+)
 def test_no_stage_is_longer_than_three_screens(phone: Page, site: str, job: str) -> None:
     visits = Visits(phone, site)
     heights = {}
@@ -234,6 +240,7 @@ def test_no_stage_is_longer_than_three_screens(phone: Page, site: str, job: str)
     assert {k: v for k, v in heights.items() if v > SCREENS} == {}
 
 
+@whole
 def test_a_fold_stands_as_it_was_left_and_a_desk_has_none(phone: Page, site: str) -> None:
     phone.goto(f"{site}/jobs/larkspur-1/hold")
     unfolded(phone, "What each standard says")

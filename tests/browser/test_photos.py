@@ -13,6 +13,7 @@ from playwright.sync_api import Page, expect
 from tests.api.test_connected_gauge import HELLO, bridge
 from tests.browser.test_job import new_job, stage
 from tests.browser.waits import unfolded, until
+from tests.depth import whole
 from tests.store.test_photos import picture
 
 pytestmark = pytest.mark.browser
@@ -45,6 +46,7 @@ LISTEN = """() => {
 """Notes how large each file is that the page sends."""
 
 
+@whole
 def test_a_photo_is_made_small_on_the_device_and_goes_into_the_record(phone: Page, site: str, shot: Path) -> None:
     key = new_job(phone, site, "Photo Lane")
     unfolded(phone, "Charge")
@@ -123,6 +125,7 @@ def test_an_empty_job_is_not_sealed_silently_and_a_visit_follows_its_seal(page: 
     assert all(d["reason"] == "the unit was scrapped" for d in seal["deviations"])
 
 
+@whole
 def test_a_gauge_is_read_by_its_address_with_its_state_and_taken_off(page: Page, site: str) -> None:
     key = new_job(page, site, "Bridge Lane")
     stage(page, "Draw")
@@ -144,6 +147,7 @@ def test_a_gauge_is_read_by_its_address_with_its_state_and_taken_off(page: Page,
     expect(page.get_by_role("button", name="Type", exact=True)).to_be_visible()
 
 
+@whole
 def test_the_firm_sets_its_paper_and_its_key(page: Page, site: str, shot: Path) -> None:
     page.goto(f"{site}/people")
     page.get_by_label("Firm", exact=True).fill("Quillmere Cold Works")

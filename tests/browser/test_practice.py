@@ -7,6 +7,7 @@ import re
 from playwright.sync_api import Locator, Page, expect
 
 from tests.browser.waits import focus, unfolded
+from tests.depth import whole
 
 
 def begin(page: Page, site: str, title: str) -> None:
@@ -69,6 +70,7 @@ def score(page: Page) -> int:
 TITLE = "Put your own rig on"
 
 
+@whole
 def test_played_badly(page: Page, site: str) -> None:
     begin(page, site, TITLE)
     rig_up(
@@ -170,6 +172,7 @@ def test_a_job_left_is_found_again_as_it_was(page: Page, site: str) -> None:
     expect(log(page)).to_have_count(1)
 
 
+@whole
 def test_a_trainer_composes_and_shares(page: Page, site: str) -> None:
     page.goto(f"{site}/practice")
     page.get_by_role("button", name="Compose a scenario").click()
@@ -207,6 +210,7 @@ def test_a_trainer_composes_and_shares(page: Page, site: str) -> None:
     expect(page.get_by_text("The van stood out in the rain.")).to_be_visible()
 
 
+@whole
 def test_a_job_is_gone_on_with_from_a_mistake_and_the_class_shows_who(page: Page, site: str) -> None:
     page.request.post(f"{site}/api/people", data={"name": "Wenna Trask", "licence": ""})
     person = next(p for p in page.request.get(f"{site}/api/people").json() if p["name"] == "Wenna Trask")
@@ -235,6 +239,7 @@ def test_a_job_is_gone_on_with_from_a_mistake_and_the_class_shows_who(page: Page
     page.request.post(f"{site}/api/people/0/here")
 
 
+@whole
 def test_from_a_number_and_on_a_phone(phone: Page, site: str) -> None:
     phone.goto(f"{site}/")
     phone.get_by_role("button", name="More", exact=True).tap()
@@ -249,6 +254,7 @@ def test_from_a_number_and_on_a_phone(phone: Page, site: str) -> None:
     assert phone.evaluate("document.documentElement.scrollWidth <= innerWidth")
 
 
+@whole
 def test_two_rigs_are_raced_side_by_side(page: Page, site: str) -> None:
     """Thin hoses against wide ones on a system with refrigerant in its oil, put together on the page."""
     page.goto(f"{site}/practice")

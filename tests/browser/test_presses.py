@@ -13,6 +13,7 @@ from playwright.sync_api import Locator, Page, expect
 from tests.browser.conftest import PATIENCE_MS
 from tests.browser.test_job import keyed
 from tests.browser.waits import at_pace, saved, until
+from tests.depth import whole
 from tests.test_cli import table
 
 pytestmark = pytest.mark.browser
@@ -34,6 +35,7 @@ class Hand:
         what.fill(text)
 
 
+@whole
 def test_an_honest_plain_job_from_nothing_to_its_seal(page: Page, site: str) -> None:
     hand = Hand()
     keyed(page, site, "plain-hand-3")
@@ -123,6 +125,7 @@ def test_an_honest_plain_job_from_nothing_to_its_seal(page: Page, site: str) -> 
     assert len(hand.fields) <= 8, hand.fields
 
 
+@whole
 def test_a_table_that_only_wants_its_verdict(page: Page, site: str, tmp_path: Path) -> None:
     hand = Hand()
     page.goto(f"{site}/")

@@ -11,6 +11,7 @@ from tests.browser.conftest import PATIENCE_MS
 from tests.browser.test_job import choose, new_job, stage
 from tests.browser.test_stages import settle, sheet
 from tests.browser.waits import saved
+from tests.depth import whole
 
 
 def gate(page: Page, title: str) -> None:
@@ -95,6 +96,7 @@ def test_the_blank_off_and_the_oil_feed_the_plan(page: Page, site: str) -> None:
     expect(page.get_by_role("button", name="checked Pump oil", exact=False)).to_be_visible()
 
 
+@whole
 def test_the_rig_is_proved_on_the_bench_one_hose_at_a_time(page: Page, site: str) -> None:
     key = new_job(page, site, "Bench Lane")
     stage(page, "Prove")
@@ -123,6 +125,7 @@ def test_the_rig_is_proved_on_the_bench_one_hose_at_a_time(page: Page, site: str
     expect(page.get_by_text("No gauge is connected", exact=False)).to_be_visible()
 
 
+@whole
 def test_the_sweep_shows_its_order(page: Page, site: str) -> None:
     new_job(page, site, "Sweep Lane")
     stage(page, "Prove")
@@ -180,6 +183,7 @@ def test_a_finger_held_on_a_valve_asks_and_does_not_press(phone: Page, site: str
     expect(phone.get_by_role("dialog")).to_have_count(0)
 
 
+@whole
 def test_schools_habits_change_the_card_and_the_order(page: Page, site: str) -> None:
     new_job(page, site, "Habit Lane")
     stage(page, "Draw")

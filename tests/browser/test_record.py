@@ -15,6 +15,7 @@ from rough_draw.store.qr import qr_drawing
 from tests.browser.test_job import new_job
 from tests.browser.test_stages import settle
 from tests.browser.waits import saved
+from tests.depth import whole
 
 
 def ready(page: Page, site: str, customer: str) -> str:
@@ -50,6 +51,7 @@ def test_a_charge_on_the_simulated_scale(page: Page, site: str) -> None:
     assert kinds == ["cylinder-open", "cylinder-shut"]
 
 
+@whole
 def test_a_charge_out_of_two_cylinders_weighed_by_hand(page: Page, site: str) -> None:
     key = ready(page, site, "Two Cylinder Quay")
     page.goto(f"{site}/jobs/{key}/release")
@@ -78,6 +80,7 @@ def test_a_charge_out_of_two_cylinders_weighed_by_hand(page: Page, site: str) ->
     assert (release["start_kg"], release["end_kg"]) == (12, 10.35)
 
 
+@whole
 def test_ports_cores_and_running_readings(page: Page, site: str) -> None:
     key = ready(page, site, "Running Lane")
     page.goto(f"{site}/jobs/{key}/release")
@@ -163,6 +166,7 @@ def test_history_is_searched_and_leads_to_the_next_job(page: Page, site: str) ->
     page.request.delete(f"{site}/api/jobs/{page.url.split('/jobs/')[1].split('/')[0]}")
 
 
+@whole
 def test_a_part_is_found_by_its_code_and_logged(page: Page, site: str) -> None:
     page.goto(f"{site}/kit")
     gauge = next(k for k in page.request.get(f"{site}/api/kit").json() if k["name"] == "Gauge 2")
@@ -221,6 +225,7 @@ def test_the_sealed_demo_refuses_an_edit(page: Page, site: str) -> None:
     assert "amendment" in r.json()["detail"]
 
 
+@whole
 def test_charging_on_a_phone(phone: Page, site: str) -> None:
     key = ready(phone, site, "Phone Pier")
     phone.goto(f"{site}/jobs/{key}/release")

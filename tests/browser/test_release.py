@@ -15,6 +15,7 @@ from rough_draw.core.sheet.rig import Rig
 from rough_draw.core.sheet.setups import rig_from
 from tests.browser.waits import saved, until
 from tests.builders import CHARGING_HOSE, scope
+from tests.depth import whole
 
 pytestmark = pytest.mark.browser
 HELD = ["pump-on", "isolate", "shut:pump", "pump-off"]
@@ -71,6 +72,7 @@ def at_once(page: Page, site: str, key: str) -> list[str]:
     return [s["value"] for s in steps]
 
 
+@whole
 def test_a_charge_by_the_units_own_with_the_difference_weighed_in(page: Page, site: str) -> None:
     key = "own-charge-lane"
     held_job(page, site, key)
@@ -108,6 +110,7 @@ def test_steps_done_before_end_at_one_that_is_against_a_stop(page: Page, site: s
     expect(page.get_by_text(f"{done} of {len(steps)} done")).to_be_visible()
 
 
+@whole
 def test_a_charge_by_cylinder_to_the_emptied_hose(page: Page, site: str) -> None:
     key = "cylinder-lane"
     held_job(page, site, key)

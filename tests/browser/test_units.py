@@ -10,6 +10,7 @@ from playwright.sync_api import Page, expect
 
 from rough_draw.core.proving.stage_progress import STAGES
 from tests.browser.waits import Visits
+from tests.depth import whole
 
 SETS: dict[str, dict[str, str]] = {
     "american": {
@@ -88,6 +89,7 @@ def said(page: Page) -> str:
     )
 
 
+@whole
 @pytest.mark.parametrize("kind", SETS)
 def test_every_page_speaks_the_readers_units(page: Page, site: str, kind: str) -> None:
     page.goto(f"{site}/")

@@ -11,6 +11,7 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from tests.demo_copy import demo_copy
+from tests.depth import whole
 from tests.serving import free_port, serve
 
 pytestmark = pytest.mark.browser
@@ -24,6 +25,7 @@ def page(browser: Browser) -> Iterator[Page]:
     context.close()
 
 
+@whole
 def test_a_torn_sheet_is_taken_out_and_put_back(page: Page, tmp_path_factory: pytest.TempPathFactory) -> None:
     path = demo_copy(tmp_path_factory)
     port = free_port()

@@ -17,6 +17,7 @@ from rough_draw.core.sheet.scope import Scope
 from rough_draw.core.sheet.setups import PATTERNS, fits, rig_from
 from rough_draw.core.sheet.templates import TEMPLATES
 from tests.builders import CHARGING_HOSE, usual_job
+from tests.depth import first
 from tests.routes import check_route
 
 
@@ -30,7 +31,7 @@ def held(job: Job) -> tuple[list[Touch], tuple[str, ...]]:
 WAYS = [(p, w) for p in PATTERNS for w in ("unit-charge", "cylinder")]
 
 
-@pytest.mark.parametrize(("pattern", "way"), WAYS)
+@pytest.mark.parametrize(("pattern", "way"), first(6, WAYS))
 def test_list_log_and_dialog_agree_along_a_release(pattern: str, way: str) -> None:
     job = usual_job(pattern, hose=True)
     job = job.model_copy(update={"release": Release(way=way)})  # type: ignore[arg-type]
@@ -105,7 +106,7 @@ EVERY: tuple[GoalKey, ...] = (
 )
 
 
-@pytest.mark.parametrize("template", TEMPLATES)
+@pytest.mark.parametrize("template", first(5, TEMPLATES))
 def test_no_order_on_any_system_and_setup_holds_a_stop_or_a_part_that_is_not_there(template: str) -> None:
     values = TEMPLATES[template]
     on = Scope.model_validate({"template": template, **values.build(), **values.scope})

@@ -11,6 +11,7 @@ from rough_draw.core.sheet.scope import Scope
 from rough_draw.core.sheet.setups import PATTERNS, fits, rig_from
 from rough_draw.core.sheet.templates import TEMPLATES
 from tests.builders import CHARGING_HOSE
+from tests.depth import first
 
 
 def scope_of(template: str) -> Scope:
@@ -27,7 +28,7 @@ JOBS = [
 ]
 
 
-@pytest.mark.parametrize("template", TEMPLATES)
+@pytest.mark.parametrize("template", first(5, TEMPLATES))
 def test_no_core_goes_back_where_a_hose_still_sits(template: str) -> None:
     seen = 0
     for _, pattern, way in [j for j in JOBS if j[0] == template]:

@@ -24,7 +24,7 @@ from rough_draw.standins.practice.best_choice import Best
 from rough_draw.standins.practice.debrief_facts import facts, to_name
 from rough_draw.standins.practice.expected import still_wet
 from rough_draw.standins.practice.expert import expert
-from tests.depth import drawn
+from tests.depth import drawn, first, whole
 
 HAND = by_hand()
 
@@ -43,7 +43,7 @@ def test_there_are_enough_of_them_and_from_easy_to_mean() -> None:
     assert any(s.ends == "release" for s in HAND)
 
 
-@pytest.mark.parametrize("scenario", HAND, ids=lambda s: s.key)
+@pytest.mark.parametrize("scenario", first(4, HAND), ids=lambda s: s.key)
 def test_a_sound_hand_does_it_well(scenario: Scenario) -> None:
     theirs, best = sound(scenario.key)
     so = facts(theirs, theirs, best)
@@ -55,7 +55,7 @@ def test_a_sound_hand_does_it_well(scenario: Scenario) -> None:
     assert theirs.ended in ("release", "repair")
 
 
-@pytest.mark.parametrize("scenario", HAND, ids=lambda s: s.key)
+@pytest.mark.parametrize("scenario", first(4, HAND), ids=lambda s: s.key)
 def test_passing_it_unseen_does_not_do(scenario: Scenario) -> None:
     """Straight to the end, everything called tight: never a good score, and a bad one where something is the matter."""
     theirs, best = sound(scenario.key)
@@ -101,6 +101,7 @@ def test_what_it_expects_comes_from_the_sheet_alone(condition: str) -> None:
     assert found == {condition == "open-hours"}
 
 
+@whole
 def test_its_tests_can_come_out_negative() -> None:
     outcomes = [d.showed for s in HAND for d in sound(s.key)[0].done if d.kind.startswith("test:")]
     keys = {o.key for o in outcomes if isinstance(o, Message)}
@@ -121,7 +122,7 @@ def test_a_number_makes_the_same_scenario_every_time(seed: int, level: int) -> N
     Bay(one, VAN)
 
 
-@pytest.mark.parametrize("seed", range(4))
+@pytest.mark.parametrize("seed", first(1, range(4)))
 def test_made_scenarios_can_be_done(seed: int) -> None:
     scenario = make(seed, 1 + seed % 5)
     theirs, best = expert(scenario, VAN)

@@ -15,6 +15,7 @@ from rough_draw.core.sheet.setups import PATTERNS, fits
 from rough_draw.core.sheet.templates import TEMPLATES
 from rough_draw.scenarios.sheets import VAN
 from rough_draw.standins.practice.race import LONGEST, STALLED, race
+from tests.depth import first, whole
 
 
 def sheet(template: str = "cooler") -> Job:
@@ -39,6 +40,7 @@ def test_a_rig_against_itself_is_a_dead_heat() -> None:
     assert (a.down_at, a.gauge_at, a.said, a.right) == (b.down_at, b.gauge_at, b.said, b.right)
 
 
+@whole
 def test_wide_hoses_win_over_thin_ones_on_whatever_is_drawn() -> None:
     job = sheet()
     for hidden in (Hidden(), Hidden(faults=(Fault(key="refrigerant"),))):
@@ -71,7 +73,7 @@ def test_a_fault_of_a_part_that_only_one_rig_has_is_named_for_the_other() -> Non
     assert (a.not_on, b.not_on) == ((only[0],), ())
 
 
-@pytest.mark.parametrize("template", sorted(TEMPLATES))
+@pytest.mark.parametrize("template", first(5, sorted(TEMPLATES)))
 def test_every_system_and_setup_can_be_raced(template: str) -> None:
     job = sheet(template)
     known = [p for p in PATTERNS if fits(p, job.scope)]
