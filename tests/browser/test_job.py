@@ -189,6 +189,7 @@ def test_changing_a_hose_changes_the_ranking(page: Page, site: str) -> None:
     expect(page.get_by_role("button", name=str(before))).to_be_visible()
 
 
+@whole
 def test_import_a_csv_and_read_its_hold(page: Page, site: str, tmp_path: Path) -> None:
     new_job(page, site, "Import Lane")
     page.get_by_label("Volume, if measured").fill("8")

@@ -112,6 +112,7 @@ def test_two_gauges_from_the_rig_to_the_report(page: Page, site: str) -> None:
     assert page.request.delete(f"{site}/api/jobs/{key}/standin").ok
 
 
+@whole
 def test_a_figure_is_typed_for_the_gauge_it_is_of(page: Page, site: str) -> None:
     key = new_job(page, site, "Keypad Lane")
     stage(page, "Rig")

@@ -88,6 +88,7 @@ def test_typed_readings_tell_a_leak(phone: Page, site: str) -> None:
     expect(phone.get_by_role("alert")).to_contain_text("It leaks")
 
 
+@whole
 def test_opening_again_ends_the_hold(phone: Page, site: str) -> None:
     key = new_job(phone, site, "Open Again")
     start = time.time() - 2000

@@ -148,6 +148,7 @@ def test_played_well(page: Page, site: str) -> None:
     expect(skills.get_by_text(re.compile(r"^\d+$")).first).to_be_visible()
 
 
+@whole
 def test_tests_hints_and_mends(page: Page, site: str) -> None:
     begin(page, site, "Six hundred and no lower")
     do(page, "Pump and draw", "Start the pump")

@@ -74,6 +74,7 @@ def test_checks_that_are_seen_are_answered_together_but_for_what_was_not(page: P
     assert all(g["state"] == "open" for g in unmade)
 
 
+@whole
 def test_the_blank_off_and_the_oil_feed_the_plan(page: Page, site: str) -> None:
     key = new_job(page, site, "Prove Lane")
     stage(page, "Prove")

@@ -135,6 +135,7 @@ def test_a_charge_by_cylinder_to_the_emptied_hose(page: Page, site: str) -> None
     assert next(s["done"] for s in rail if s["key"] == "release")
 
 
+@whole
 def test_a_step_taken_back_is_a_correction(page: Page, site: str) -> None:
     key = "correction-lane"
     held_job(page, site, key)

@@ -323,6 +323,7 @@ def test_record_wants_a_reason_for_a_failed_criterion(page: Page, site: str) -> 
     expect(sign).to_be_disabled()
 
 
+@whole
 def test_a_job_file_out_and_in_by_hand(page: Page, site: str, tmp_path: Path) -> None:
     page.goto(f"{site}/jobs/saltmarsh-ice/record")
     with page.expect_download() as download:
