@@ -172,7 +172,7 @@ def proving() -> None:
 
 def live() -> None:
     """The live fit: what it costs, and how honest it is."""
-    score = coverage.measure(101, 24)
+    score = coverage.measure(101, 64)
     line("live fit: begun anew after a touch", f"{statistics.median(score.start_ms):.0f} ms", "bar 200 ms")
     line("live fit: refined with new readings", f"{statistics.median(score.fit_ms):.0f} ms", "bar 200 ms")
     line(f"bands of the time to target that hold ({score.asked})", f"{score.share:.0%}", "bar 75 to 90 %")

@@ -1,10 +1,10 @@
 """How much of what is like what was tested already is tested again.
 
-``scripts/test``, and so each landing, makes a *plain* run: every rule, every page and every hand once, in minutes.
-``scripts/test --whole`` goes on to all that is of the same kind: further jobs, sizes, systems and scenarios, whole jobs
-by other hands, three times as many random cases. A run of named files is whole. In both, what is drawn at random
-follows from the test alone, so that two runs of the same code say the same; ``scripts/test --deep`` and ``make soak``
-draw anew each time, and many times as many.
+``scripts/test``, and so each landing, makes a *plain* run: the rules, each page and each hand, in minutes.
+``scripts/test --whole`` goes on to all that is like it: further jobs, sizes, systems and scenarios, whole jobs by other
+hands, further features, three times as many random cases. A run of named files is whole. In both, what is drawn at
+random follows from the test alone, so that two runs of the same code say the same; ``scripts/test --deep`` and
+``make soak`` draw anew each time, and many times as many.
 """
 
 from __future__ import annotations
@@ -20,7 +20,7 @@ WHOLE = LEVEL != "plain"
 DEEP = LEVEL == "deep"
 
 whole = pytest.mark.whole
-"""A test that a plain run leaves out, since it has one of the same kind."""
+"""A test that a plain run leaves out, since it has its like, of the page or of the API beneath it."""
 
 
 def first(plain: int, members: Iterable[Any]) -> list[Any]:

@@ -32,6 +32,7 @@ def ready(page: Page, site: str, customer: str) -> str:
     return key
 
 
+@whole
 def test_a_charge_on_the_simulated_scale(page: Page, site: str) -> None:
     key = ready(page, site, "Scale Quay")
     page.goto(f"{site}/jobs/{key}/release")

@@ -27,6 +27,7 @@ def settle(page: Page) -> None:
     page.wait_for_function("() => !document.querySelector('[aria-busy=true]')")
 
 
+@whole
 def test_the_yard_names_every_job_and_where_it_stands(page: Page, site: str) -> None:
     page.goto(site)
     for name in ("Larkspur Flower Wholesale", "Hollow Bank Mushrooms", "Saltmarsh Ferry Terminal"):
@@ -233,6 +234,7 @@ def test_the_rig_line_is_drawn_with_its_shares(page: Page, site: str) -> None:
     assert max(widths) > 1.5 * min(widths), "stroke follows conductance"
 
 
+@whole
 def test_the_next_touch_says_when_why_and_with_what_care(page: Page, site: str) -> None:
     new_job(page, site, "Touch Lane")
     stage(page, "Draw")
@@ -270,6 +272,7 @@ def inked(page: Page) -> int:
     return int(page.eval_on_selector("canvas", script))
 
 
+@whole
 def test_the_trace_is_drawn_in_measuring_ink(page: Page, site: str) -> None:
     page.goto(f"{site}/jobs/larkspur-3/draw")
     expect(page.locator("canvas")).to_be_visible()
@@ -281,7 +284,6 @@ def test_the_trace_is_drawn_in_measuring_ink(page: Page, site: str) -> None:
     assert inked(page) == 0, "what is computed is drawn in pencil only"
 
 
-@whole
 def test_release_warns_where_the_hold_is_not_tight(page: Page, site: str) -> None:
     page.goto(f"{site}/jobs/larkspur-1/release")
     expect(page.get_by_role("alert")).to_contain_text("It leaks")
