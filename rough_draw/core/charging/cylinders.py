@@ -40,15 +40,19 @@ class Cylinder:
     weights: FloatArray = field(default_factory=lambda: np.zeros(0))
 
     @property
+    def _lost(self) -> float:
+        """By how much it is lighter after than before, kg, less than nothing where heavier; none while not known."""
+        return self.start - self.end if self.start is not None and self.end is not None else 0.0
+
+    @property
     def given(self) -> float:
         """What it has lost, kg; none while it is not known."""
-        return max(0.0, self.start - self.end) if self.start is not None and self.end is not None else 0.0
+        return max(0.0, self._lost)
 
     @property
     def gained(self) -> float:
         """What it is heavier by after than before, kg; none where that is no more than a scale drifts."""
-        more = self.end - self.start if self.start is not None and self.end is not None else 0.0
-        return more if more > HEAVIER_KG else 0.0
+        return -self._lost if -self._lost > HEAVIER_KG else 0.0
 
 
 def cylinders(times: FloatArray, weights: FloatArray, touches: Sequence[tuple[str, float]]) -> list[Cylinder]:
